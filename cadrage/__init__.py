@@ -1,0 +1,19 @@
+"""Cadrage: footage of one shape into a frame of another, without distortion.
+
+The rooms of the core, lowest first. A room may use those above it in this list, never those below it:
+
+    geometry    exact sizes, rectangles, placement and what a placement costs
+    formats     frames to deliver, as data
+    pixels      planes of samples: layout, colour, resampling
+    footage     source files: probing, interpretation, decoding
+    surrounds   what is seen where the picture is not
+    plan        the Plan: one framing, said completely
+    compose     a plan and a moment make one finished frame
+    render      a plan makes a file; the file is inspected
+    cli         the same job without a browser
+
+The core imports no web framework. One convention throughout: x runs right, y runs down, pixel centres lie at
+half-integers, so a raster of width w spans 0 to w.
+"""
+
+__version__ = "0.1.0"

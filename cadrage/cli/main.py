@@ -1,0 +1,197 @@
+"""The commands. Exit status: 0 all right, 1 a wrong result, 2 bad input."""
+
+import json
+import sys
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from fractions import Fraction
+from pathlib import Path
+from typing import Annotated, NoReturn
+
+import typer
+from rich.console import Console
+from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
+from rich.table import Table
+
+from cadrage import render as rendering
+from cadrage.cli.arguments import build_plan, described
+from cadrage.compose import compose
+from cadrage.errors import CadrageError, CannotWrite
+from cadrage.footage import Facts, probe
+from cadrage.pixels.rgb import encode_image, to_rgb
+from cadrage.plan import Plan, read_plan
+from cadrage.values import Value, parse_exact
+
+app = typer.Typer(no_args_is_help=True, add_completion=False, help=__doc__, pretty_exceptions_enable=False)
+
+Source = Annotated[Path, typer.Argument(help="The clip.", show_default=False)]
+Json = Annotated[bool, typer.Option("--json", help="Print the result as JSON.")]
+PlanFile = Annotated[Path | None, typer.Option("--plan", help="A plan written by `plan`, in place of the options.")]
+FrameSize = Annotated[str, typer.Option("--frame", help="Width and height to deliver, in pixels.")]
+Aspect = Annotated[str | None, typer.Option("--pixel-aspect", help="Override the clip's pixel aspect, like 12:11.")]
+Where = Annotated[str, typer.Option("--placement", help="whole, fill, or a tightness from 0 (whole) past 1 (fill).")]
+Offset = Annotated[str, typer.Option("--offset", help="Right and down from the centre, X,Y in frame pixels.")]
+Around = Annotated[str, typer.Option("--surround", help="plain:colour=#203040 or blurred:softness=4,brightness=60")]
+
+WRONG, BAD_INPUT = 1, 2
+
+
+def main() -> None:
+    """Run the command line."""
+    app()
+
+
+@contextmanager
+def _told(as_json: bool) -> Iterator[None]:
+    """Turn an error into one message and the right exit status."""
+    try:
+        yield
+    except CadrageError as error:
+        _fail(error, as_json)
+
+
+def _fail(error: CadrageError, as_json: bool) -> NoReturn:
+    if as_json:
+        print(json.dumps({"error": described(error)}))
+    else:
+        print(f"cadrage: {error}", file=sys.stderr)
+    raise typer.Exit(BAD_INPUT) from error
+
+
+def _show(value: Value, as_json: bool, table: Callable[[], Table]) -> None:
+    if as_json:
+        print(value.model_dump_json(indent=2))
+    else:
+        Console().print(table())
+
+
+@app.command("probe")
+def probe_command(file: Source, as_json: Json = False) -> None:
+    """Say what a file is."""
+    with _told(as_json):
+        facts = probe(file)
+        _show(facts, as_json, lambda: _facts_table(facts))
+
+
+def _facts_table(facts: Facts) -> Table:
+    table = Table(show_header=False, box=None)
+    for name, value in json.loads(facts.model_dump_json()).items():
+        table.add_row(name.replace("_", " "), str(value))
+    return table
+
+
+@app.command("plan")
+def plan_command(
+    source: Source,
+    frame: FrameSize = "1920x1080",
+    pixel_aspect: Aspect = None,
+    placement: Where = "whole",
+    offset: Offset = "0,0",
+    surround: Around = "blurred",
+    as_json: Json = False,
+) -> None:
+    """Write the plan that the options make, as JSON."""
+    with _told(as_json):
+        probe(source)
+        plan = build_plan(source, None, frame, pixel_aspect, placement, offset, surround)
+        print(plan.model_dump_json(indent=2))
+
+
+@app.command("frame")
+def frame_command(
+    source: Source,
+    out: Annotated[Path, typer.Argument(help="The PNG or JPEG image to write.", show_default=False)],
+    at: Annotated[str, typer.Option("--at", help="Seconds from the first picture.")] = "0",
+    plan: PlanFile = None,
+    frame: FrameSize = "1920x1080",
+    pixel_aspect: Aspect = None,
+    placement: Where = "whole",
+    offset: Offset = "0,0",
+    surround: Around = "blurred",
+    as_json: Json = False,
+) -> None:
+    """Compose one frame and write it as an image."""
+    with _told(as_json):
+        made = build_plan(source, plan, frame, pixel_aspect, placement, offset, surround)
+        planes = compose(made, probe(source), source, _seconds(at))
+        image = encode_image(to_rgb(planes), ".jpg" if out.suffix.lower() in (".jpg", ".jpeg") else ".png")
+        try:
+            out.write_bytes(image)
+        except OSError as error:
+            raise CannotWrite("The image could not be written.", remedy="Choose another place.", clip=out) from error
+        if as_json:
+            print(json.dumps({"file": str(out), "width": made.frame.width, "height": made.frame.height}))
+
+
+def _seconds(text: str) -> Fraction:
+    try:
+        return parse_exact(text)
+    except ValueError as error:
+        raise typer.BadParameter(str(error)) from error
+
+
+@app.command("convert")
+def convert_command(
+    source: Source,
+    target: Annotated[Path, typer.Argument(help="The MP4 file to write.", show_default=False)],
+    plan: PlanFile = None,
+    frame: FrameSize = "1920x1080",
+    pixel_aspect: Aspect = None,
+    placement: Where = "whole",
+    offset: Offset = "0,0",
+    surround: Around = "blurred",
+    as_json: Json = False,
+) -> None:
+    """Render a clip into a frame, then inspect the file."""
+    with _told(as_json):
+        facts = probe(source)
+        made = build_plan(source, plan, frame, pixel_aspect, placement, offset, surround)
+        with _bar(facts.frames) as report:
+            rendering.render(made, source, target, facts, report=report)
+        _report(target, rendering.Order(made, source, facts), as_json)
+
+
+@contextmanager
+def _bar(total: int) -> Iterator[Callable[[rendering.Progress], None]]:
+    """A progress bar on a terminal; nothing elsewhere."""
+    columns = (TextColumn("{task.description}"), BarColumn(), TextColumn("{task.fields[speed]}"), TimeRemainingColumn())
+    console = Console(stderr=True)
+    with Progress(*columns, console=console, disable=not console.is_terminal) as progress:
+        task = progress.add_task("Rendering", total=total, speed="")
+
+        def report(now: rendering.Progress) -> None:
+            progress.update(task, completed=now.done, speed=f"{now.frames_per_second:.0f} frames/s")
+
+        yield report
+
+
+@app.command("inspect")
+def inspect_command(
+    file: Annotated[Path, typer.Argument(help="A file that was rendered.", show_default=False)],
+    plan: Annotated[Path | None, typer.Option("--plan", help="The plan to hold it against.")] = None,
+    as_json: Json = False,
+) -> None:
+    """Measure a file, and hold it against a plan. Exit status 1 if it is not what the plan asks for."""
+    with _told(as_json):
+        order = None
+        if plan is not None:
+            asked: Plan = read_plan(plan)
+            source = Path(asked.source)
+            order = rendering.Order(asked, source, probe(source))
+        _report(file, order, as_json)
+
+
+def _report(file: Path, order: rendering.Order | None, as_json: bool) -> None:
+    inspection = rendering.inspect_file(file, order)
+    _show(inspection, as_json, lambda: _inspection_table(inspection))
+    if not inspection.right:
+        raise typer.Exit(WRONG)
+
+
+def _inspection_table(inspection: rendering.Inspection) -> Table:
+    table = Table(title=inspection.file, title_justify="left")
+    for heading in ("what", "asked", "found", ""):
+        table.add_column(heading)
+    for line in inspection.lines:
+        table.add_row(line.name, line.asked, line.found, f"{line.verdict}. {line.remedy}".strip(". "))
+    return table

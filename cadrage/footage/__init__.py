@@ -1,0 +1,17 @@
+"""Source files: what they are, what they are taken to mean, and their pictures."""
+
+from cadrage.footage.facts import Facts, SoundFacts
+from cadrage.footage.interpretation import Interpretation, Reading, read_as
+from cadrage.footage.probe import probe
+from cadrage.footage.reader import ClipReader, DecodedFrame
+
+__all__ = [
+    "ClipReader",
+    "DecodedFrame",
+    "Facts",
+    "Interpretation",
+    "Reading",
+    "SoundFacts",
+    "probe",
+    "read_as",
+]

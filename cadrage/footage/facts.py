@@ -1,0 +1,82 @@
+"""What a file says of itself and what counting its packets shows."""
+
+from typing import Literal
+
+from cadrage.values import Exact, Value
+
+FieldOrder = Literal["unknown", "progressive", "upper first", "lower first"]
+
+FIELD_ORDER_OF_CODE: dict[int, FieldOrder] = {
+    1: "progressive",
+    2: "upper first",
+    3: "lower first",
+    4: "upper first",
+    5: "lower first",
+}
+"""libavcodec's AVFieldOrder. 4 and 5 are stored in the other order than shown; what is shown first counts here."""
+
+
+class SoundFacts(Value):
+    """One audio stream.
+
+    Attributes:
+        codec: the decoder's name for it, such as "aac".
+        rate: samples a second.
+        channels: number of channels.
+        start: seconds from the first picture to the first sound; negative where sound comes first.
+        duration: seconds, or None where the file does not say.
+    """
+
+    codec: str
+    rate: int
+    channels: int
+    start: Exact
+    duration: Exact | None
+
+
+class Facts(Value):
+    """What a file says of itself and what counting its packets shows.
+
+    Attributes:
+        container: names of the container format, as its demuxer gives them.
+        codec: the decoder's name of the picture stream.
+        width, height: stored size in pixels, before any rotation.
+        pixel_aspect: width of a stored pixel over its height, or None where the file does not say.
+        rotation: degrees clockwise (0, 90, 180, 270) to turn the stored picture so that it stands upright.
+        rate: frames a second, exact.
+        rate_stated: whether the file states a rate; if not, `rate` is worked out from its timestamps.
+        rate_varies: whether frames last unequally long, beyond the rounding of the file's clock.
+        shortest_frame, longest_frame: seconds between neighbouring frames.
+        duration: seconds from the first picture to the end of the last.
+        frames: number of pictures.
+        field_order: as the stream flags it.
+        pixel_format: the decoder's name of the sample layout.
+        depth: bits of a sample.
+        chroma: chroma format, such as "4:2:0".
+        matrix, primaries, transfer: ITU-T H.273 code points; 2 is unspecified.
+        full_range: whether the stream is flagged full range.
+        sounds: the audio streams.
+    """
+
+    container: str
+    codec: str
+    width: int
+    height: int
+    pixel_aspect: Exact | None
+    rotation: Literal[0, 90, 180, 270]
+    rate: Exact
+    rate_stated: bool
+    rate_varies: bool
+    shortest_frame: Exact
+    longest_frame: Exact
+    duration: Exact
+    frames: int
+    field_order: FieldOrder
+    pixel_format: str
+    depth: int
+    chroma: str
+    matrix: int
+    primaries: int
+    transfer: int
+    full_range: bool
+    sounds: tuple[SoundFacts, ...]

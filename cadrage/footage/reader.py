@@ -1,0 +1,144 @@
+"""Reading the pictures of a clip, in order or at a moment."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from pathlib import Path
+from types import TracebackType
+from typing import Self
+
+import av
+from av.video.frame import VideoFrame
+
+from cadrage.errors import UnreadableFile
+from cadrage.footage.container import COPY_AGAIN, opened
+from cadrage.footage.facts import Facts
+from cadrage.footage.interpretation import colour_of
+from cadrage.footage.probe import picture_stream
+from cadrage.footage.unpack import unpack
+from cadrage.pixels.planes import Planes
+
+# Nearer ahead than this it is cheaper to decode on than to seek.
+DECODE_ON = Fraction(1, 2)
+
+
+@dataclass(frozen=True, slots=True)
+class DecodedFrame:
+    """One picture of a clip, as stored.
+
+    Attributes:
+        time: seconds from the clip's first picture, exact.
+        end: when the next picture comes, as far as this one knows.
+        planes: the samples, before rotation.
+    """
+
+    time: Fraction
+    end: Fraction
+    planes: Planes
+
+
+class ClipReader:
+    """Reads one clip; one thread at a time. Use it as a context manager.
+
+    Raises:
+        MissingSource, UnreadableFile: on opening, and UnreadableFile from any read that meets damage.
+    """
+
+    def __init__(self, path: Path | str, facts: Facts) -> None:
+        self.path = Path(path)
+        self.facts = facts
+        self._colour = colour_of(facts)
+        self._context = opened(self.path)
+        self._container = self._context.__enter__()
+        self._stream = picture_stream(self._container, self.path)
+        self._stream.thread_type = "AUTO"
+        self._tick = self._stream.time_base or Fraction(1, 1000)
+        self._origin: Fraction | None = None
+        self._coming: Iterator[DecodedFrame] = self._decode()
+        self._last: DecodedFrame | None = None
+        self._ahead: DecodedFrame | None = None
+
+    def __enter__(self) -> Self:
+        return self
+
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
+        self.close()
+
+    def close(self) -> None:
+        """Let go of the file."""
+        self._last = self._ahead = None
+        self._coming = iter(())
+        self._context.__exit__(None, None, None)
+
+    @property
+    def picture_start(self) -> Fraction:
+        """The first picture's own time stamp in seconds, from which every time here counts."""
+        if self._origin is None:
+            self._origin = self._first_time()
+        return self._origin
+
+    def frames(self) -> Iterator[DecodedFrame]:
+        """Every picture from the first, in the order shown."""
+        self._seek(Fraction(0))
+        return self._coming
+
+    def frame_at(self, time: Fraction) -> DecodedFrame:
+        """The picture that is on screen at a time: the last that does not come after it, else the first."""
+        if self._last and self._last.time <= time < self._last.end:
+            return self._last
+        if self._last is None or time < self._last.time or time > self._last.end + DECODE_ON:
+            self._seek(time)
+        shown = self._last
+        while (frame := self._next()) is not None:
+            if frame.time > time and shown is not None:
+                self._ahead = frame
+                break
+            shown = frame
+            if time < frame.end:
+                break
+        if shown is None:
+            raise UnreadableFile("There is no picture at that time.", remedy=COPY_AGAIN, clip=self.path)
+        self._last = shown
+        return shown
+
+    def _next(self) -> DecodedFrame | None:
+        if self._ahead is not None:
+            frame, self._ahead = self._ahead, None
+            return frame
+        return next(self._coming, None)
+
+    def _seek(self, time: Fraction) -> None:
+        """Stand before the last key frame that does not come after a time."""
+        target = int((self.picture_start + max(time, Fraction(0))) / self._tick)
+        try:
+            self._container.seek(target, stream=self._stream)
+        except av.FFmpegError:
+            self._container.seek(0)
+        self._coming = self._decode()
+        self._last = self._ahead = None
+
+    def _first_time(self) -> Fraction:
+        for frame in self._container.decode(self._stream):
+            return (frame.pts or 0) * self._tick
+        return Fraction(0)
+
+    def _decode(self) -> Iterator[DecodedFrame]:
+        """Decode on from where the container stands."""
+        try:
+            for frame in self._container.decode(self._stream):
+                yield self._decoded(frame)
+        except av.FFmpegError as error:
+            raise UnreadableFile("A part of it cannot be decoded.", remedy=COPY_AGAIN, clip=self.path) from error
+
+    def _decoded(self, frame: VideoFrame) -> DecodedFrame:
+        if (frame.width, frame.height) != (self.facts.width, self.facts.height):
+            raise UnreadableFile(
+                f"Its picture changes size to {frame.width}×{frame.height} on the way.",
+                remedy="Split it where the size changes.",
+                clip=self.path,
+            )
+        time = (frame.pts or 0) * self._tick - self.picture_start
+        length = frame.duration * self._tick if frame.duration else 1 / self.facts.rate
+        return DecodedFrame(time, time + length, unpack(frame, self._colour))

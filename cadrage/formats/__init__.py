@@ -1,0 +1,5 @@
+"""Frames to deliver, as data."""
+
+from cadrage.formats.frames import FRAMES, Frame
+
+__all__ = ["FRAMES", "Frame"]

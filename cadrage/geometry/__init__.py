@@ -1,0 +1,7 @@
+"""Exact sizes, rectangles, placement and its cost. Fractions only; nothing here rounds."""
+
+from cadrage.geometry.cost import Cost, cost_of
+from cadrage.geometry.placement import Placed, Placement, place
+from cadrage.geometry.shapes import FrameRect, Raster, Rect, SourceRect
+
+__all__ = ["Cost", "FrameRect", "Placed", "Placement", "Raster", "Rect", "SourceRect", "cost_of", "place"]

@@ -1,0 +1,96 @@
+"""What samples mean: matrix, range, and the codes that files carry for them."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cadrage.errors import BadRequest
+
+Matrix = Literal["bt601", "bt709", "bt2020"]
+
+LUMA_WEIGHTS: dict[Matrix, tuple[float, float]] = {
+    "bt601": (0.299, 0.114),  # ITU-R BT.601-7, 2.5.1: E'Y = 0.299 R' + 0.587 G' + 0.114 B'
+    "bt709": (0.2126, 0.0722),  # ITU-R BT.709-6, item 3.2
+    "bt2020": (0.2627, 0.0593),  # ITU-R BT.2020-2, table 4, non-constant luminance
+}
+"""Weights of red and blue in luma; green has the rest."""
+
+MATRIX_OF_CODE: dict[int, Matrix] = {1: "bt709", 4: "bt601", 5: "bt601", 6: "bt601", 9: "bt2020", 10: "bt2020"}
+"""ITU-T H.273, table 4 (MatrixCoefficients): 1 BT.709, 4 FCC, 5 BT.470 BG, 6 SMPTE 170M, 9 and 10 BT.2020."""
+
+UNSPECIFIED = 2
+"""The code that says nothing, in all three tables of ITU-T H.273."""
+
+
+@dataclass(frozen=True, slots=True)
+class Colour:
+    """What Y'CbCr samples mean.
+
+    Attributes:
+        matrix: the weights between R'G'B' and Y'CbCr.
+        full_range: whether black is 0 (full) or 16 at 8 bit (limited).
+        matrix_code, primaries, transfer: the ITU-T H.273 code points a file carries; 2 is unspecified.
+    """
+
+    matrix: Matrix
+    full_range: bool = False
+    matrix_code: int = UNSPECIFIED
+    primaries: int = UNSPECIFIED
+    transfer: int = UNSPECIFIED
+
+    def span(self, depth: int) -> tuple[float, float, float]:
+        """Code of black, and code values between black and white and across chroma, at a bit depth.
+
+        Limited range is 16, 219, 224 at 8 bit, times 2 for each further bit (ITU-R BT.709-6, items 4.6 to 4.9);
+        full range is 0 and 2^depth - 1 (ITU-T H.273, equations 23 to 25).
+        """
+        if self.full_range:
+            top = float(2**depth - 1)
+            return 0.0, top, top
+        unit = float(2 ** (depth - 8))
+        return 16 * unit, 219 * unit, 224 * unit
+
+    def converts_from(self, other: "Colour") -> bool:
+        """Whether samples that mean `other` need arithmetic to mean this."""
+        return (self.matrix, self.full_range) != (other.matrix, other.full_range)
+
+
+def rgb_from_ycc(matrix: Matrix) -> NDArray[np.float64]:
+    """The 3×3 matrix from Y' (0 to 1), Cb, Cr (-½ to ½) to R'G'B' (0 to 1). BT.709-6, items 3.2 and 3.3, solved."""
+    red, blue = LUMA_WEIGHTS[matrix]
+    green = 1 - red - blue
+    return np.array(
+        [
+            [1, 0, 2 * (1 - red)],
+            [1, -2 * (1 - blue) * blue / green, -2 * (1 - red) * red / green],
+            [1, 2 * (1 - blue), 0],
+        ]
+    )
+
+
+def ycc_change(source: Matrix, target: Matrix) -> NDArray[np.float64]:
+    """The 3×3 matrix from Y'CbCr of one kind to Y'CbCr of another, on Y' (0 to 1), Cb and Cr (-½ to ½)."""
+    return np.linalg.inv(rgb_from_ycc(target)) @ rgb_from_ycc(source)
+
+
+def parse_colour(text: str) -> tuple[float, float, float]:
+    """Read "#203040" as R'G'B', each 0 to 1.
+
+    Raises:
+        BadRequest: the text is no such colour.
+    """
+    digits = text.removeprefix("#")
+    if len(digits) != 6 or any(digit not in "0123456789abcdefABCDEF" for digit in digits):
+        raise BadRequest(f"{text!r} is no colour.", remedy="Write it as # and six hexadecimal digits: #203040.")
+    red, green, blue = (int(digits[at : at + 2], 16) / 255 for at in (0, 2, 4))
+    return red, green, blue
+
+
+def codes_of(text: str, colour: Colour, depth: int) -> tuple[float, float, float]:
+    """The Y', Cb and Cr codes (not rounded) of a colour such as "#203040" at a bit depth."""
+    y, cb, cr = np.linalg.inv(rgb_from_ycc(colour.matrix)) @ np.array(parse_colour(text))
+    black, luma, chroma = colour.span(depth)
+    middle = float(2 ** (depth - 1))
+    return float(black + luma * y), float(middle + chroma * cb), float(middle + chroma * cr)

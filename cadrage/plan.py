@@ -1,0 +1,55 @@
+"""The Plan: one framing, said completely. The contract between page, server, command line and pixels."""
+
+from pathlib import Path
+from typing import Annotated, Literal
+
+from pydantic import Field, ValidationError
+
+from cadrage.errors import BadRequest
+from cadrage.footage import Interpretation
+from cadrage.formats import Frame
+from cadrage.geometry import Placement
+from cadrage.surrounds import Blurred, Surround
+from cadrage.values import Value
+
+VERSION: Literal[1] = 1
+
+
+class Plan(Value):
+    """Everything about one framing; the same plan means the same at every size it is drawn.
+
+    Attributes:
+        version: of this form, 1.
+        source: what the source is called where the plan is kept; a path for the command line.
+        interpretation: what the stored samples are taken to mean.
+        frame: what is delivered.
+        placement: where the picture sits and how large.
+        surround: what is seen where the picture is not.
+    """
+
+    version: Literal[1] = VERSION
+    source: Annotated[str, Field(max_length=4096)] = ""
+    interpretation: Interpretation = Interpretation()
+    frame: Frame
+    placement: Placement = Placement()
+    surround: Surround = Blurred()
+
+
+def read_plan(path: Path) -> Plan:
+    """Read a plan that was written as JSON.
+
+    Raises:
+        BadRequest: there is no such file, or what it holds is no plan of this version.
+    """
+    try:
+        return Plan.model_validate_json(path.read_text())
+    except (OSError, UnicodeDecodeError) as error:
+        raise BadRequest("The plan cannot be read.", remedy="Check its name.", clip=path) from error
+    except ValidationError as error:
+        first = error.errors()[0]
+        place = ".".join(str(part) for part in first["loc"]) or "the whole"
+        raise BadRequest(
+            f"This is no plan of version {VERSION}: {place}: {first['msg']}.",
+            remedy="Write it anew with `cadrage plan`.",
+            clip=path,
+        ) from error

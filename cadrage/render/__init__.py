@@ -1,0 +1,6 @@
+"""A plan makes a file; the file is opened again and measured."""
+
+from cadrage.render.inspection import Inspection, Line, Order, inspect_file
+from cadrage.render.job import Progress, render
+
+__all__ = ["Inspection", "Line", "Order", "Progress", "inspect_file", "render"]

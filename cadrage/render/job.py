@@ -1,0 +1,159 @@
+"""From a plan to a finished file."""
+
+import os
+import time
+from collections.abc import Callable, Iterator
+from contextlib import closing, contextmanager
+from fractions import Fraction
+from pathlib import Path
+
+import av
+from av.container import OutputContainer
+from av.video.frame import VideoFrame
+
+from cadrage.compose import Compositor
+from cadrage.errors import BadRequest, CadrageError, Cancelled, CannotWrite
+from cadrage.footage import ClipReader, DecodedFrame, Facts
+from cadrage.plan import Plan
+from cadrage.render.encoder import DEFAULT, H264, blank, picture_track, tick_of
+from cadrage.render.pipeline import ahead, each
+from cadrage.render.sound import SoundCarrier
+from cadrage.values import Value
+
+REPORT_SECONDS = 0.25
+
+
+class Progress(Value):
+    """How far a render is.
+
+    Attributes:
+        done, total: frames written and frames in all.
+        frames_per_second: mean speed so far.
+        seconds_left: at that speed.
+    """
+
+    done: int
+    total: int
+    frames_per_second: float
+    seconds_left: float
+
+
+def render(
+    plan: Plan,
+    source: Path,
+    target: Path,
+    facts: Facts,
+    *,
+    how: H264 = DEFAULT,
+    report: Callable[[Progress], None] = lambda _: None,
+    cancelled: Callable[[], bool] = lambda: False,
+) -> None:
+    """Render a plan to an MP4 file. It appears under its name only when it is complete.
+
+    Args:
+        plan: the framing.
+        source: the clip.
+        target: the file to make; one that is there is replaced at the end.
+        facts: what the clip is, as probed.
+        how: the encoder's settings.
+        report: called a few times a second with the progress.
+        cancelled: asked as often; once it says yes, the render stops and leaves nothing behind.
+
+    Raises:
+        Cancelled: `cancelled` said yes.
+        CannotWrite: no room, or no permission.
+        BadRequest: source and target are one file, or the frame cannot be encoded.
+        MissingSource, UnreadableFile: the clip cannot be read.
+    """
+    if target.exists() and source.exists() and target.samefile(source):
+        raise BadRequest("The result would replace its own source.", remedy="Choose another name.", clip=source)
+    meter = _Meter(facts.frames, report, cancelled)
+    with _beside(target) as part, ClipReader(source, facts) as reader:
+        try:
+            with av.open(str(part), "w", format="mp4", options={"movflags": "+faststart"}) as container:
+                _write(plan, source, facts, how, reader, container, meter)
+        except (av.FFmpegError, OSError) as error:
+            raise CannotWrite(
+                f"The result could not be written: {error.strerror or error}.",
+                remedy="Make room or choose another place, then render again.",
+                clip=target,
+            ) from error
+        except CadrageError as error:
+            error.clip = error.clip or source.name
+            raise
+
+
+@contextmanager
+def _beside(target: Path) -> Iterator[Path]:
+    """A name in the target's folder that becomes the target's once all went well, and goes away otherwise."""
+    part = target.with_name(f".{target.name}.{os.getpid()}.part")
+    try:
+        yield part
+        part.replace(target)
+    finally:
+        part.unlink(missing_ok=True)
+
+
+def _write(
+    plan: Plan,
+    source: Path,
+    facts: Facts,
+    how: H264,
+    reader: ClipReader,
+    container: OutputContainer,
+    meter: "_Meter",
+) -> None:
+    """Decode, compose and encode, each in a thread of its own; sound goes in beside the picture."""
+    pictures = reader.frames()
+    first = next(pictures)
+    compositor = Compositor(plan, first.planes.layout, facts)
+    stream = picture_track(container, plan, compositor.layout, facts, how)
+    tick = tick_of(facts)
+
+    def draw(decoded: DecodedFrame) -> tuple[Fraction, VideoFrame]:
+        frame, canvas = blank(compositor.layout, decoded.time, tick)
+        compositor.compose(decoded.planes, canvas)
+        return decoded.time, frame
+
+    def all_pictures() -> Iterator[DecodedFrame]:
+        yield first
+        yield from pictures
+
+    with (
+        SoundCarrier(source, container, reader.picture_start) as sound,
+        closing(ahead(all_pictures())) as decoded,
+        closing(each(decoded, draw)) as drawn,
+    ):
+        for shown, frame in drawn:
+            container.mux(stream.encode(frame))
+            sound.carry_to(shown)
+            meter.count()
+        container.mux(stream.encode(None))
+        sound.carry_to(None)
+
+
+class _Meter:
+    """Counts frames, reports now and then, and stops the work when asked."""
+
+    def __init__(self, total: int, report: Callable[[Progress], None], cancelled: Callable[[], bool]) -> None:
+        self.total, self.report, self.cancelled = total, report, cancelled
+        self.done = 0
+        self.began = self.reported = time.monotonic()
+
+    def count(self) -> None:
+        self.done += 1
+        now = time.monotonic()
+        if now - self.reported < REPORT_SECONDS and self.done < self.total:
+            return
+        self.reported = now
+        if self.cancelled():
+            raise Cancelled("The render was cancelled.", remedy="Start it again when you want it.")
+        speed = self.done / max(now - self.began, 1e-6)
+        self.report(
+            Progress(
+                done=self.done,
+                total=self.total,
+                frames_per_second=round(speed, 2),
+                seconds_left=round(max(0, self.total - self.done) / speed, 1),
+            )
+        )

@@ -1,0 +1,78 @@
+"""What every kind of surround offers: a specification that is stored, and a painter made from it."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Annotated, Any, Protocol
+
+from pydantic import AfterValidator, Field
+
+from cadrage.errors import BadRequest
+from cadrage.geometry import Placed
+from cadrage.pixels.colour import parse_colour
+from cadrage.pixels.mapping import Area
+from cadrage.pixels.planes import Layout, Planes
+
+
+def _checked_colour(text: str) -> str:
+    try:
+        parse_colour(text)
+    except BadRequest as error:
+        raise ValueError(str(error)) from None
+    return "#" + text.removeprefix("#").lower()
+
+
+ColourText = Annotated[
+    str, AfterValidator(_checked_colour), Field(max_length=7, json_schema_extra={"format": "colour"})
+]
+"""A colour as # and six hexadecimal digits, R'G'B'."""
+
+
+def percent(low: float, high: float, default: float, label: str, step: float = 1) -> Any:  # noqa: ANN401 - what Field returns
+    """A field from `low` to `high` percent; the label and step are for whoever draws a control for it."""
+    extra: dict[str, Any] = {"unit": "%", "step": step}
+    return Field(default=default, ge=low, le=high, title=label, json_schema_extra=extra)
+
+
+def pixels(reach: float, label: str) -> Any:  # noqa: ANN401 - what Field returns
+    """A field of frame pixels, from -reach to reach, 0 unless set."""
+    extra: dict[str, Any] = {"unit": "px", "step": 1}
+    return Field(default=0.0, ge=-reach, le=reach, title=label, json_schema_extra=extra)
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    """What a painter is made for; all of it stays the same from picture to picture.
+
+    Attributes:
+        placed: the picture in its frame.
+        source: the pictures that will be handed in, upright.
+        canvas: what is painted on.
+        areas: for each plane, the samples to paint; the picture hides the rest.
+    """
+
+    placed: Placed
+    source: Layout
+    canvas: Layout
+    areas: tuple[tuple[Area, ...], ...]
+
+    @property
+    def scale(self) -> tuple[Fraction, Fraction]:
+        """Luma samples of the canvas for one frame pixel, across and down."""
+        frame = self.placed.frame
+        return Fraction(self.canvas.width, frame.width), Fraction(self.canvas.height, frame.height)
+
+
+class Painter(Protocol):
+    """Paints the surround of one scene, picture after picture, in one thread."""
+
+    def paint(self, source: Planes, canvas: Planes) -> None:
+        """Paint the areas of the scene. `source` is the picture at this moment, upright."""
+
+
+class Specification(Protocol):
+    """The stored form of a surround; a frozen pydantic model with a `kind`."""
+
+    kind: Any
+
+    def painter(self, scene: Scene) -> Painter:
+        """Work out all that does not change from picture to picture."""

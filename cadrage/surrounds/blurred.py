@@ -1,0 +1,187 @@
+"""An enlarged, blurred, dimmed copy of the picture itself.
+
+A blurred copy holds no fine detail, so it is worked out on a coarse grid of nodes a quarter of the blur apart and
+drawn from there by straight interpolation. Three things widen a step edge: reducing the source, the Gaussian, and
+that interpolation. Their variances add, so the Gaussian is made narrower by what the other two contribute.
+"""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from math import sqrt
+from typing import Literal
+
+import cv2
+import numpy as np
+from pydantic import Field
+
+from cadrage.geometry import FrameRect
+from cadrage.geometry.placement import centred, fill_scale
+from cadrage.pixels.colour import codes_of
+from cadrage.pixels.kernels import blurring_kernel
+from cadrage.pixels.mapping import Area, canvas_rect, plane_axes
+from cadrage.pixels.planes import Planes, Samples, Working
+from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, Tile, bands
+from cadrage.surrounds.base import ColourText, Scene, percent, pixels
+from cadrage.values import Value
+
+# Nodes for one standard deviation: straight lines between nodes this near stay within half a code of the curve.
+NODES_PER_SIGMA = 4
+# Reduced source samples for one standard deviation: enough that a box of that size is all but hidden by the Gaussian.
+SAMPLES_PER_SIGMA = 3
+
+
+class Blurred(Value):
+    """A copy of the picture, enlarged until it covers the frame, blurred and dimmed.
+
+    Attributes:
+        softness: standard deviation of the Gaussian, in percent of the frame's height.
+        brightness: percent of the copy over the base; above 100 it is pushed away from the base.
+        size: percent of the size that just covers the frame.
+        shift_x, shift_y: how far the copy is moved right and down, in frame pixels.
+        base: the colour that shows as the copy is dimmed.
+    """
+
+    kind: Literal["blurred"] = "blurred"
+    softness: float = percent(0, 12, 4, "Softness", 0.1)
+    brightness: float = percent(0, 150, 60, "Brightness")
+    size: float = percent(100, 300, 108, "Size")
+    shift_x: float = pixels(4096, "Shift right")
+    shift_y: float = pixels(4096, "Shift down")
+    base: ColourText = Field(default="#000000", title="Base colour")
+
+    def painter(self, scene: Scene) -> "BlurredPainter":
+        """See `Specification`."""
+        return BlurredPainter(self, scene)
+
+    def copy_rect(self, scene: Scene) -> FrameRect:
+        """Where the whole copy lies, in frame pixels."""
+        picture, frame = scene.placed.picture, scene.placed.frame
+        scale = fill_scale(picture, frame) * Fraction(str(self.size)) / 100
+        return centred(picture, frame, scale, Fraction(str(self.shift_x)), Fraction(str(self.shift_y)))
+
+
+@dataclass(frozen=True, slots=True)
+class Grid:
+    """One direction of one plane: how the source is reduced, and the nodes that are worked out from it.
+
+    Attributes:
+        spacing: canvas samples from node to node; node n lies at spacing * (n + 1/2), and the first is n = -1.
+        reduce: source samples averaged into one.
+        length: reduced source samples.
+        tiles: weights from reduced samples to nodes.
+    """
+
+    spacing: int
+    reduce: int
+    length: int
+    tiles: list[Tile]
+
+    @classmethod
+    def of(cls, axis: Axis, sigma: float, drawn: int, size: int, tile: int) -> "Grid":
+        """Choose a grid for blurring `size` source samples into `drawn` canvas samples.
+
+        Args:
+            axis: from canvas samples to source samples.
+            sigma: standard deviation in canvas samples.
+            drawn: canvas samples.
+            size: source samples.
+            tile: nodes in one tile of weights.
+        """
+        step = float(axis.step)
+        spacing = max(1, int(sigma / NODES_PER_SIGMA))
+        reduce = _divisor(size, max(1, int(sigma * step / SAMPLES_PER_SIGMA)))
+        variance = (sigma * step) ** 2
+        variance -= (reduce**2 - 1) / 12  # of a box over `reduce` samples
+        if spacing > 1:
+            variance -= (spacing * step) ** 2 / 6  # of straight interpolation between nodes
+        kernel = blurring_kernel(step / reduce, sqrt(max(0.0, variance)) / reduce)
+        nodes = range(-1, -(-drawn // spacing) + 1)
+        length = -(-size // reduce)
+        coarse = Axis(axis.start / reduce, axis.step * spacing / reduce)
+        return cls(spacing, reduce, length, bands(coarse, nodes, length, kernel, tile))
+
+    def nodes_for(self, low: int, high: int) -> tuple[int, int, int]:
+        """The nodes around canvas samples low to high, and the canvas sample at which the first one's cell starts.
+
+        Nodes are counted as they lie in memory, from the one at n = -1.
+        """
+        first = low // self.spacing
+        return first, -(-high // self.spacing) + 2, (first - 1) * self.spacing
+
+
+def _divisor(size: int, wanted: int) -> int:
+    """A whole block size near below the wanted one that divides a length, which saves padding it; else as wanted."""
+    near = range(wanted, wanted * 2 // 3, -1)
+    return next((length for length in near if size % length == 0), wanted)
+
+
+class BlurredPainter:
+    """Paints the copy from a coarse grid."""
+
+    def __init__(self, blurred: Blurred, scene: Scene) -> None:
+        frame = scene.placed.frame
+        rect = canvas_rect(blurred.copy_rect(scene), (frame.width, frame.height), scene.canvas)
+        lines = blurred.softness / 100 * frame.height
+        across, down = scene.scale
+        sigma = (lines * float(down), lines / float(frame.pixel_aspect) * float(across))
+        base = codes_of(blurred.base, scene.canvas.colour, scene.canvas.depth)
+        self.planes = [PlanePainter(scene, plane, rect, sigma) for plane in range(3)]
+        self.brightness = blurred.brightness / 100
+        self.base = base
+        self.top = 2**scene.canvas.depth - 1
+
+    def paint(self, source: Planes, canvas: Planes) -> None:
+        """See `Painter`."""
+        for plane, painter in enumerate(self.planes):
+            if painter.areas:
+                nodes = painter.nodes(source.arrays[plane])
+                nodes *= np.float32(self.brightness)
+                # Half a code is added here, once, so that cutting off the fraction at the end rounds.
+                nodes += np.float32((1 - self.brightness) * self.base[plane] + 0.5)
+                np.clip(nodes, 0, self.top + 0.5, out=nodes)
+                painter.spread(nodes, canvas.arrays[plane])
+
+
+class PlanePainter:
+    """One plane of the copy."""
+
+    def __init__(self, scene: Scene, plane: int, rect: FrameRect, sigma: tuple[float, float]) -> None:
+        self.areas: tuple[Area, ...] = scene.areas[plane]
+        by = scene.canvas.subsampling(plane)
+        down, across = plane_axes(scene.source, scene.canvas, plane, rect)
+        rows, columns = scene.canvas.shape(plane)
+        source_rows, source_columns = scene.source.shape(plane)
+        self.down = Grid.of(down, sigma[0] / by.down, rows, source_rows, TILE_ROWS)
+        self.across = Grid.of(across, sigma[1] / by.across, columns, source_columns, TILE_COLUMNS)
+        gain = 2.0 ** (scene.canvas.depth - scene.source.depth)
+        self.resampler = Resampler(self.down.tiles, self.across.tiles, gain)
+        self.cells = [self._cells(area) for area in self.areas]
+
+    def nodes(self, plane: Samples) -> Working:
+        """The blurred copy at every node, in codes of the canvas. Scratch memory."""
+        return self.resampler.draw(self._reduced(plane))
+
+    def _reduced(self, plane: Samples) -> Samples:
+        """The source averaged over whole blocks; its last row and column are repeated to fill the last block."""
+        if self.down.reduce == self.across.reduce == 1:
+            return plane
+        size = (self.across.length, self.down.length)
+        rows, columns = self.down.length * self.down.reduce, self.across.length * self.across.reduce
+        if plane.shape != (rows, columns):
+            below, right = rows - plane.shape[0], columns - plane.shape[1]
+            plane = cv2.copyMakeBorder(plane, 0, below, 0, right, cv2.BORDER_REPLICATE)  # type: ignore[assignment]
+        return cv2.resize(plane, size, interpolation=cv2.INTER_AREA)  # type: ignore[return-value]
+
+    def _cells(self, area: Area) -> tuple[tuple[slice, slice], Working, Working]:
+        """The nodes around an area, room for all that is drawn between them, and the part of it that is the area."""
+        top, bottom, row = self.down.nodes_for(area.top, area.bottom)
+        left, right, column = self.across.nodes_for(area.left, area.right)
+        room = np.empty(((bottom - top) * self.down.spacing, (right - left) * self.across.spacing), np.float32)
+        part = room[area.top - row : area.bottom - row, area.left - column : area.right - column]
+        return (slice(top, bottom), slice(left, right)), room, part
+
+    def spread(self, nodes: Working, canvas: Samples) -> None:
+        """Draw the areas between the nodes by straight interpolation."""
+        for area, (around, room, part) in zip(self.areas, self.cells, strict=True):
+            cv2.resize(nodes[around], room.shape[::-1], dst=room, interpolation=cv2.INTER_LINEAR)
+            np.copyto(canvas[area.slices], part, casting="unsafe")

@@ -1,0 +1,68 @@
+"""The base of every value that is stored or sent: frozen, closed, exact."""
+
+import re
+from fractions import Fraction
+from typing import Annotated, Any
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer, WithJsonSchema
+
+NUMBER = re.compile(r"[-+]?\d{1,24}(\.\d{1,24}([eE][-+]?\d{1,2})?|[eE][-+]?\d{1,2}|/\d{1,24})?")
+
+
+class Value(BaseModel):
+    """A frozen pydantic model that refuses fields it does not know."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+def parse_exact(given: Any) -> Fraction:  # noqa: ANN401 - anything that JSON holds
+    """Read a rational number from an int, a Fraction, or text such as "607.5", "12/11", "12:11" or "1e-3".
+
+    A float is read through its shortest decimal text, so 0.1 means one tenth.
+
+    Raises:
+        ValueError: the text is no number, has a zero below the line, or more than 24 digits in one part.
+    """
+    if isinstance(given, bool):
+        raise ValueError("expected a number")  # noqa: TRY004 - pydantic reports ValueErrors
+    if isinstance(given, Fraction | int):
+        return Fraction(given)
+    text = (repr(given) if isinstance(given, float) else str(given)).strip().replace(":", "/")
+    if not NUMBER.fullmatch(text):
+        raise ValueError(f"expected a number or a ratio such as 12:11, not {text[:40]!r}")
+    try:
+        return Fraction(text)
+    except ZeroDivisionError:
+        raise ValueError("a ratio cannot have zero below the line") from None
+
+
+def format_exact(value: Fraction) -> str:
+    """Write a Fraction as the shortest exact text: "7", "607.5", or "12/11" where no decimal ends."""
+    below, twos, fives = value.denominator, 0, 0
+    while below % 2 == 0:
+        below, twos = below // 2, twos + 1
+    while below % 5 == 0:
+        below, fives = below // 5, fives + 1
+    places = max(twos, fives)
+    if below != 1 or places > 9:
+        return str(value)
+    digits = f"{abs(value.numerator) * 10**places // value.denominator:0{places + 1}d}"
+    sign = "-" if value < 0 else ""
+    return sign + (f"{digits[:-places]}.{digits[-places:]}" if places else digits)
+
+
+Exact = Annotated[
+    Fraction,
+    BeforeValidator(parse_exact),
+    PlainSerializer(format_exact, return_type=str),
+    WithJsonSchema(
+        {
+            "type": "string",
+            "description": "an exact number: a decimal such as 607.5 or a ratio such as 12/11",
+            "pattern": r"^-?\d+(\.\d+|/\d+)?$",
+        }
+    ),
+]
+"""An exact rational number; in JSON the text that `format_exact` makes."""
+
+PositiveExact = Annotated[Exact, Field(gt=0)]
