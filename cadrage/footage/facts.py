@@ -80,3 +80,13 @@ class Facts(Value):
     transfer: int
     full_range: bool
     sounds: tuple[SoundFacts, ...]
+
+    @property
+    def words(self) -> str:
+        """The file in few words: stored size, how it is turned, pixel shape, rate."""
+        size = f"{self.width}×{self.height}"
+        turned = f" turned {self.rotation}°" if self.rotation else ""
+        aspect = self.pixel_aspect or 1
+        pixels = "" if aspect == 1 else f", {aspect.numerator}:{aspect.denominator} pixels"
+        rate = f"{float(self.rate):.3f}".rstrip("0").rstrip(".")
+        return f"{size}{turned}{pixels}, {rate} fps{' varying' if self.rate_varies else ''}"

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Annotated, Any, Protocol
+from typing import Annotated, Any, ClassVar, Protocol
 
 from pydantic import AfterValidator, Field
 
@@ -73,6 +73,11 @@ class Specification(Protocol):
     """The stored form of a surround; a frozen pydantic model with a `kind`."""
 
     kind: Any
+    title: ClassVar[str]
+
+    @property
+    def words(self) -> str:
+        """What is set, in few words."""
 
     def painter(self, scene: Scene) -> Painter:
         """Work out all that does not change from picture to picture."""

@@ -8,7 +8,7 @@ that interpolation. Their variances add, so the Gaussian is made narrower by wha
 from dataclasses import dataclass
 from fractions import Fraction
 from math import sqrt
-from typing import Literal
+from typing import ClassVar, Literal
 
 import cv2
 import numpy as np
@@ -41,6 +41,7 @@ class Blurred(Value):
         base: the colour that shows as the copy is dimmed.
     """
 
+    title: ClassVar[str] = "Blurred copy"
     kind: Literal["blurred"] = "blurred"
     softness: float = percent(0, 12, 4, "Softness", 0.1)
     brightness: float = percent(0, 150, 60, "Brightness")
@@ -48,6 +49,11 @@ class Blurred(Value):
     shift_x: float = pixels(4096, "Shift right")
     shift_y: float = pixels(4096, "Shift down")
     base: ColourText = Field(default="#000000", title="Base colour")
+
+    @property
+    def words(self) -> str:
+        """See `Specification`."""
+        return "blurred copy"
 
     def painter(self, scene: Scene) -> "BlurredPainter":
         """See `Specification`."""

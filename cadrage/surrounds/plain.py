@@ -1,6 +1,6 @@
 """One colour."""
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from pydantic import Field
 
@@ -17,8 +17,14 @@ class Plain(Value):
         colour: R'G'B' as # and six hexadecimal digits.
     """
 
+    title: ClassVar[str] = "Plain"
     kind: Literal["plain"] = "plain"
     colour: ColourText = Field(default="#000000", title="Colour")
+
+    @property
+    def words(self) -> str:
+        """See `Specification`."""
+        return f"plain {self.colour}"
 
     def painter(self, scene: Scene) -> "PlainPainter":
         """See `Specification`."""

@@ -1,0 +1,98 @@
+"""Settings, from the environment where an installation differs.
+
+CADRAGE_DATA           folder for the database, footage and results; default `var` beside this project
+CADRAGE_HOSTS          names the server answers to, separated by commas; default this machine only
+CADRAGE_DEMO           1 signs visitors on this machine in to the demonstration account
+CADRAGE_SECRET_KEY     secret of the sessions; default one made at the first start and kept in the data folder
+"""
+
+import os
+import secrets
+from pathlib import Path
+
+BASE_DIR = Path(__file__).resolve().parent.parent
+DATA_DIR = Path(os.environ.get("CADRAGE_DATA", BASE_DIR / "var")).resolve()
+FOOTAGE_DIR = DATA_DIR / "footage"
+RENDERS_DIR = DATA_DIR / "renders"
+CACHE_DIR = DATA_DIR / "cache"
+INCOMING_DIR = DATA_DIR / "incoming"
+WEB_DIR = BASE_DIR / "web" / "dist"
+for folder in (DATA_DIR, FOOTAGE_DIR, RENDERS_DIR, CACHE_DIR, INCOMING_DIR):
+    folder.mkdir(parents=True, exist_ok=True)
+
+DEMO = os.environ.get("CADRAGE_DEMO") == "1"
+DEMO_USER = "museum"
+
+
+def _secret() -> str:
+    kept = DATA_DIR / "secret"
+    if not kept.exists():
+        kept.touch(mode=0o600)
+        kept.write_text(secrets.token_urlsafe(50))
+    return kept.read_text()
+
+
+SECRET_KEY = os.environ.get("CADRAGE_SECRET_KEY") or _secret()
+DEBUG = False
+ALLOWED_HOSTS = os.environ.get("CADRAGE_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django_tasks",
+    "django_tasks_db",
+    "server.studio",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "server.studio.door.DemonstrationDoor",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "server.urls"
+WSGI_APPLICATION = "server.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+    }
+]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA_DIR / "cadrage.sqlite3",
+        "OPTIONS": {
+            # Readers never wait for the writer, and a writer that meets another waits its turn.
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 30,
+        },
+        "TEST": {"NAME": DATA_DIR / "test.sqlite3"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["default"]}}
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+LOGIN_URL = "sign-in"
+LOGIN_REDIRECT_URL = "/"
+STATIC_URL = "/static/"
+WHITENOISE_ROOT = WEB_DIR if WEB_DIR.exists() else None
+
+# Uploads go to disk as they arrive, in the folder they stay in, so that accepting one is a rename.
+FILE_UPLOAD_HANDLERS = ["django.core.files.uploadhandler.TemporaryFileUploadHandler"]
+FILE_UPLOAD_TEMP_DIR = INCOMING_DIR
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

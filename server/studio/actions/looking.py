@@ -1,0 +1,50 @@
+"""Looking: composed frames for the page, the newest request first."""
+
+import hashlib
+import threading
+from collections.abc import Callable
+from pathlib import Path
+
+from django.conf import settings
+
+from cadrage.compose import Previewer
+
+looker = Previewer()
+"""Decoded pictures and compositors, shared by all requests of this process."""
+
+AT_ONCE = threading.Semaphore(2)
+
+
+class Latest:
+    """Lets the newest request of each asker through and turns away those it has overtaken."""
+
+    def __init__(self) -> None:
+        self._newest: dict[str, int] = {}
+        self._lock = threading.Lock()
+
+    def run(self, asker: str, ticket: int, work: Callable[[], bytes]) -> bytes | None:
+        """Do the work, unless a request of this asker with a higher ticket came before its turn did."""
+        with self._lock:
+            self._newest[asker] = max(ticket, self._newest.pop(asker, 0))
+            while len(self._newest) > 1000:
+                self._newest.pop(next(iter(self._newest)))
+        with AT_ONCE:
+            with self._lock:
+                overtaken = self._newest.get(asker, 0) > ticket
+            return None if overtaken else work()
+
+
+latest = Latest()
+
+
+def kept(name: str, make: Callable[[], bytes]) -> bytes:
+    """An image from the disk cache, made where it is not there yet. The name must say all that it depends on."""
+    path = Path(settings.CACHE_DIR) / f"{hashlib.sha256(name.encode()).hexdigest()[:32]}.jpg"
+    if path.exists():
+        return path.read_bytes()
+    with AT_ONCE:
+        data = make()
+    part = path.with_suffix(f".{threading.get_ident()}.part")
+    part.write_bytes(data)
+    part.replace(path)
+    return data

@@ -1,0 +1,45 @@
+"""Errors meet HTTP here and nowhere else. One body for all: RFC 9457, problem details."""
+
+from django.core.exceptions import RequestDataTooBig
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, ValidationError
+
+from cadrage.errors import CadrageError, MissingSource
+
+JSON = "application/problem+json"
+
+
+def problem(status: int, title: str, *, remedy: str = "", clip: str | None = None) -> JsonResponse:
+    """The one body that every error has: what happened, to which clip, what to do next."""
+    body = {"type": "about:blank", "status": status, "title": title, "remedy": remedy, "clip": clip}
+    return JsonResponse(body, status=status, content_type=JSON)
+
+
+def install(api: NinjaAPI) -> None:
+    """Make every endpoint answer errors in this form."""
+
+    @api.exception_handler(CadrageError)
+    def ours(request: HttpRequest, error: CadrageError) -> HttpResponse:
+        status = 410 if isinstance(error, MissingSource) else 422
+        return problem(status, error.problem, remedy=error.remedy, clip=error.clip)
+
+    @api.exception_handler(ValidationError)
+    def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+        first = error.errors[0]
+        where = " ".join(str(part) for part in first.get("loc", ())[2:]).replace("_", " ")
+        return problem(
+            422, f"{where}: {first.get('msg', 'not valid')}.".lstrip(": "), remedy="Correct it and try again."
+        )
+
+    @api.exception_handler(Http404)
+    def missing(request: HttpRequest, error: Http404) -> HttpResponse:
+        return problem(404, "There is nothing here.", remedy="Go back to your projects.")
+
+    @api.exception_handler(AuthenticationError)
+    def stranger(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+        return problem(401, "You are not signed in.", remedy="Sign in and try again.")
+
+    @api.exception_handler(RequestDataTooBig)
+    def heavy(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+        return problem(413, "That was too much at once.", remedy="Send less.")

@@ -1,0 +1,67 @@
+"""Framings: changing, undoing, measuring and seeing them."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from cadrage.compose import Measure, measure
+from server.studio.actions import framings as actions
+from server.studio.actions.looking import kept, latest, looker
+from server.studio.api import owned
+from server.studio.api.schemas import FramingOut, MeasureIn, PlanIn, PreviewIn
+
+router = Router(tags=["framings"])
+WIDEST_THUMBNAIL = 640
+
+
+@router.get("/framings/{framing_id}", response=FramingOut)
+def framing(request: HttpRequest, framing_id: int) -> FramingOut:
+    """A framing as it is."""
+    return FramingOut.of(owned.framing(request, framing_id))
+
+
+@router.put("/framings/{framing_id}/plan", response=FramingOut)
+def change(request: HttpRequest, framing_id: int, given: PlanIn) -> FramingOut:
+    """Put a new plan in force; one step of history."""
+    return FramingOut.of(actions.change(owned.framing(request, framing_id), given.plan, given.label))
+
+
+@router.post("/framings/{framing_id}/undo", response=FramingOut)
+def undo(request: HttpRequest, framing_id: int) -> FramingOut:
+    """Go back one step."""
+    return FramingOut.of(actions.undo(owned.framing(request, framing_id)))
+
+
+@router.post("/framings/{framing_id}/redo", response=FramingOut)
+def redo(request: HttpRequest, framing_id: int) -> FramingOut:
+    """Go forward one step."""
+    return FramingOut.of(actions.redo(owned.framing(request, framing_id)))
+
+
+@router.post("/framings/{framing_id}/measure", response=Measure)
+def measured(request: HttpRequest, framing_id: int, given: MeasureIn) -> Measure:
+    """The numbers of a plan that is not in force yet."""
+    row = owned.framing(request, framing_id)
+    return measure(given.plan, row.footage.facts)
+
+
+@router.post("/framings/{framing_id}/preview")
+def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResponse:
+    """A composed frame as a JPEG; 204 where a newer request for the same place has come."""
+    row = owned.framing(request, framing_id)
+    path, facts = row.footage.path, row.footage.facts
+    asker = f"{request.session.session_key} {given.slot}"
+    data = latest.run(asker, given.ticket, lambda: looker.image(given.plan, path, facts, given.time, given.width))
+    if data is None:
+        return HttpResponse(status=204)
+    return HttpResponse(data, content_type="image/jpeg", headers={"Cache-Control": "no-store"})
+
+
+@router.get("/framings/{framing_id}/thumbnail")
+def thumbnail(request: HttpRequest, framing_id: int, width: int = 240) -> HttpResponse:
+    """The framing in the middle of its clip, small, as a JPEG. Addresses carry the version, so it may be kept."""
+    row = owned.framing(request, framing_id)
+    plan, facts, path = actions.plan_of(row), row.footage.facts, row.footage.path
+    width = min(max(width, 16), WIDEST_THUMBNAIL)
+    name = f"thumbnail {path} {plan.model_dump_json()} {width}"
+    data = kept(name, lambda: looker.image(plan, path, facts, facts.duration / 2, width))
+    return HttpResponse(data, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"})

@@ -1,0 +1,54 @@
+"""Renders: ordering, watching, fetching."""
+
+from pathlib import PurePath
+
+from django.http import Http404, HttpRequest
+from django.http.response import HttpResponseBase
+from ninja import Router
+
+from server.studio.actions import renders as actions
+from server.studio.api import owned
+from server.studio.api.schemas import RenderOut
+from server.studio.files import send_file
+from server.studio.models import Render
+
+router = Router(tags=["renders"])
+MOST_LISTED = 200
+
+
+@router.post("/framings/{framing_id}/renders", response=RenderOut)
+def order(request: HttpRequest, framing_id: int) -> RenderOut:
+    """Order a render of a framing as it is now."""
+    return RenderOut.of(actions.order(owned.framing(request, framing_id)))
+
+
+@router.get("/projects/{project_id}/renders", response=list[RenderOut])
+def renders(request: HttpRequest, project_id: int) -> list[RenderOut]:
+    """The renders of a project, newest first."""
+    project = owned.project(request, project_id)
+    rows = Render.objects.filter(framing__footage__project=project)
+    return [RenderOut.of(row) for row in rows.select_related("framing__footage", "framing__frame")[:MOST_LISTED]]
+
+
+@router.post("/renders/{render_id}/cancel", response=RenderOut)
+def cancel(request: HttpRequest, render_id: int) -> RenderOut:
+    """Ask a render to stop."""
+    return RenderOut.of(actions.cancel(owned.render(request, render_id)))
+
+
+@router.delete("/renders/{render_id}", response={204: None})
+def remove(request: HttpRequest, render_id: int) -> tuple[int, None]:
+    """Take an ended render and its file away."""
+    actions.remove(owned.render(request, render_id))
+    return 204, None
+
+
+@router.get("/renders/{render_id}/file")
+def file(request: HttpRequest, render_id: int, *, download: bool = False) -> HttpResponseBase:
+    """The finished file, whole or a range of it."""
+    row = owned.render(request, render_id)
+    if row.state != Render.State.DONE or not row.path.exists():
+        raise Http404
+    frame = row.framing.frame
+    name = f"{PurePath(row.framing.footage.name).stem} {frame.name} {frame.width}x{frame.height}.mp4"
+    return send_file(request, row.path, "video/mp4", name if download else None)

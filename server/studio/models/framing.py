@@ -1,0 +1,44 @@
+"""Framings, and every plan each of them has had."""
+
+from django.db import models
+
+from cadrage.plan import Plan
+from server.studio.models.footage import Footage
+from server.studio.models.project import OrderedFrame
+
+
+class Framing(models.Model):
+    """One clip in one frame. Its plan is the one of its current step."""
+
+    footage = models.ForeignKey(Footage, models.CASCADE, related_name="framings")
+    frame = models.ForeignKey(OrderedFrame, models.CASCADE, related_name="framings")
+    current = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["footage", "frame"], name="one_framing_a_cell")]
+
+    def __str__(self) -> str:
+        return f"{self.footage} in {self.frame}"
+
+
+class Step(models.Model):
+    """One plan in a framing's history. Step 0 is what the framing began with."""
+
+    framing = models.ForeignKey(Framing, models.CASCADE, related_name="steps")
+    number = models.PositiveIntegerField()
+    label = models.CharField(max_length=80)
+    plan_json = models.JSONField()
+    made = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["framing", "number"], name="one_step_a_number")]
+
+    def __str__(self) -> str:
+        return f"{self.framing} step {self.number}"
+
+    @property
+    def plan(self) -> Plan:
+        """The plan of this step."""
+        return Plan.model_validate(self.plan_json)
