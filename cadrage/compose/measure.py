@@ -4,7 +4,7 @@ from fractions import Fraction
 
 from cadrage.footage import Facts, read_as
 from cadrage.formats.words import aspect_name
-from cadrage.geometry import Cost, Placement, Raster, cost_of, place
+from cadrage.geometry import Cost, Placement, Raster, Snap, cost_of, place, snaps
 from cadrage.plan import Plan
 from cadrage.values import Exact, Value, format_exact
 
@@ -58,6 +58,7 @@ class Measure(Value):
         box: where the picture lands.
         bars: what is left empty.
         cost: what the placement takes and gives.
+        snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
         words: the same, said.
     """
 
@@ -70,6 +71,8 @@ class Measure(Value):
     box: Box
     bars: Bars
     cost: Cost
+    snaps_across: tuple[Snap, ...]
+    snaps_down: tuple[Snap, ...]
     words: Words
 
 
@@ -79,6 +82,7 @@ def measure(plan: Plan, facts: Facts) -> Measure:
     frame = plan.frame.raster
     placed = place(reading.picture, frame, plan.placement)
     rect, cost = placed.rect, cost_of(placed)
+    across, down = snaps(placed)
     zero = Fraction(0)
     return Measure(
         picture_width=reading.picture.width,
@@ -95,6 +99,8 @@ def measure(plan: Plan, facts: Facts) -> Measure:
             bottom=min(max(frame.height - rect.bottom, zero), Fraction(frame.height)),
         ),
         cost=cost,
+        snaps_across=across,
+        snaps_down=down,
         words=_words(plan, reading.picture, cost),
     )
 

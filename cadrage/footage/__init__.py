@@ -1,5 +1,6 @@
 """Source files: what they are, what they are taken to mean, and their pictures."""
 
+from cadrage.footage.describe import Fact, describe
 from cadrage.footage.facts import Facts, SoundFacts
 from cadrage.footage.interpretation import Interpretation, Reading, read_as
 from cadrage.footage.probe import probe
@@ -8,10 +9,12 @@ from cadrage.footage.reader import ClipReader, DecodedFrame
 __all__ = [
     "ClipReader",
     "DecodedFrame",
+    "Fact",
     "Facts",
     "Interpretation",
     "Reading",
     "SoundFacts",
+    "describe",
     "probe",
     "read_as",
 ]

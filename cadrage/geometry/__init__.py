@@ -3,5 +3,18 @@
 from cadrage.geometry.cost import Cost, cost_of
 from cadrage.geometry.placement import Placed, Placement, place
 from cadrage.geometry.shapes import FrameRect, Raster, Rect, SourceRect
+from cadrage.geometry.snapping import Snap, snaps
 
-__all__ = ["Cost", "FrameRect", "Placed", "Placement", "Raster", "Rect", "SourceRect", "cost_of", "place"]
+__all__ = [
+    "Cost",
+    "FrameRect",
+    "Placed",
+    "Placement",
+    "Raster",
+    "Rect",
+    "Snap",
+    "SourceRect",
+    "cost_of",
+    "place",
+    "snaps",
+]

@@ -6,7 +6,7 @@ from ninja import Schema
 from pydantic import Field
 
 from cadrage.compose import Measure, measure
-from cadrage.footage import Facts
+from cadrage.footage import Fact, Facts, describe
 from cadrage.formats import Frame
 from cadrage.formats.words import aspect_name
 from cadrage.plan import Plan
@@ -68,6 +68,7 @@ class FootageOut(Schema):
     facts: Facts
     missing: bool
     words: str
+    described: list[Fact]
 
     @classmethod
     def of(cls, row: Footage) -> "FootageOut":
@@ -79,6 +80,7 @@ class FootageOut(Schema):
             facts=row.facts,
             missing=not row.path.exists(),
             words=row.facts.words,
+            described=list(describe(row.facts)),
         )
 
 

@@ -1,0 +1,78 @@
+# Cadrage. `make demo` starts it with demonstration data; `make test` runs every test.
+# Both need Python 3.11, Node 20, npm and make, and set up all else themselves.
+
+PYTHON ?= python3.11
+PORT ?= 8000
+BIN := .venv/bin
+SET_UP := .venv/.set-up
+TEST_SET_UP := .venv/.set-up-tests
+NODE := web/node_modules/.package-lock.json
+PAGE := web/dist/index.html
+
+.PHONY: demo test lint web bench screenshots api lock clean
+
+demo: $(SET_UP) $(PAGE)
+	@CADRAGE_DEMO=1 $(BIN)/python manage.py migrate --verbosity 0
+	@CADRAGE_DEMO=1 $(BIN)/python manage.py demo
+	@echo "Cadrage is starting at http://127.0.0.1:$(PORT)/ (stop with Ctrl-C)"
+	@CADRAGE_DEMO=1 PORT=$(PORT) PATH="$(CURDIR)/$(BIN):$$PATH" $(BIN)/honcho start
+
+test: $(TEST_SET_UP) $(PAGE) system-tools
+	$(BIN)/python -m pytest
+	cd web && npm run --silent test
+
+lint: $(TEST_SET_UP) $(NODE)
+	$(BIN)/ruff format --check .
+	$(BIN)/ruff check .
+	$(BIN)/mypy
+	$(BIN)/lint-imports --no-logo
+	cd web && npm run --silent check
+
+bench: $(TEST_SET_UP) system-tools
+	$(BIN)/python -m benchmarks
+
+screenshots: $(TEST_SET_UP) $(PAGE) system-tools
+	$(BIN)/python -m docs.shots
+
+# The contract between server and page, and the page's types made from it.
+api: $(SET_UP) $(NODE)
+	$(BIN)/python manage.py schema
+	cd web && npm run --silent types
+
+lock: $(TEST_SET_UP)
+	$(BIN)/pip-compile --quiet --generate-hashes --strip-extras --no-emit-index-url --no-emit-find-links --output-file requirements.lock requirements.in
+	$(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --strip-extras --no-emit-index-url --no-emit-find-links --output-file requirements-dev.lock requirements-dev.in
+	sed -i 's/^#    pip-compile.*/#    make lock/' requirements.lock requirements-dev.lock
+
+web: $(PAGE)
+
+$(SET_UP): requirements.lock
+	$(PYTHON) -m venv .venv
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
+	@echo "$(CURDIR)" > "$$($(BIN)/python -c 'import sysconfig; print(sysconfig.get_path("purelib"))')/cadrage.pth"
+	@printf '#!/bin/sh\nexec "%s/.venv/bin/python" -m cadrage "$$@"\n' "$(CURDIR)" > $(BIN)/cadrage && chmod +x $(BIN)/cadrage
+	@touch $@
+
+$(TEST_SET_UP): $(SET_UP) requirements-dev.lock
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.lock
+	@touch $@
+
+$(NODE): web/package-lock.json
+	cd web && npm ci --silent
+	@touch $@
+
+$(PAGE): $(NODE) $(shell find web/src web/public -type f) web/index.html web/vite.config.ts
+	cd web && npm run --silent build
+	@touch $@
+
+# Chromium drives the page in tests; ffmpeg reads what Cadrage writes, independently.
+.PHONY: system-tools
+system-tools:
+	@missing=""; for tool in chromium ffmpeg ffprobe; do command -v $$tool >/dev/null || missing="$$missing $$tool"; done; \
+	if [ -n "$$missing" ]; then \
+	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -qq && apt-get install -y -qq chromium ffmpeg >/dev/null; \
+	  else echo "Missing:$$missing. Install them with: sudo apt-get install chromium ffmpeg"; exit 1; fi; \
+	fi
+
+clean:
+	rm -rf .venv web/node_modules web/dist var

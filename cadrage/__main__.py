@@ -1,0 +1,5 @@
+"""`python -m cadrage`."""
+
+from cadrage.cli import main
+
+main()

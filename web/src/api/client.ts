@@ -1,0 +1,62 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./generated";
+
+type Schemas = components["schemas"];
+export type Plan = Schemas["Plan"];
+export type Frame = Schemas["Frame"];
+export type Placement = Plan["placement"];
+export type Surround = Plan["surround"];
+export type Measure = Schemas["Measure"];
+export type Framing = Schemas["FramingOut"];
+export type Footage = Schemas["FootageOut"];
+export type FrameRow = Schemas["FrameOut"];
+export type Board = Schemas["Board"];
+export type Render = Schemas["RenderOut"];
+export type Kind = Schemas["Kind"];
+export type Control = Schemas["Control"];
+
+/** What the server says when something went wrong: what happened, to which clip, what to do next. */
+export class Problem extends Error {
+  constructor(
+    readonly title: string,
+    readonly remedy: string,
+    readonly clip: string | null,
+    readonly status: number,
+  ) {
+    super(title);
+  }
+}
+
+export function csrfToken(): string {
+  return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
+}
+
+/** Read an error body; anything that is not one of ours means the server could not be reached. */
+export function problemFrom(body: unknown, status: number): Problem {
+  const given = (body ?? {}) as Partial<Problem>;
+  return new Problem(
+    given.title ?? "The server did not answer.",
+    given.remedy ?? "See whether it is still running, then try again.",
+    given.clip ?? null,
+    status,
+  );
+}
+
+export const api = createClient<paths>({ baseUrl: "" });
+api.use({
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", csrfToken());
+    return request;
+  },
+});
+
+/** The data of an answer, or its error thrown as a Problem. */
+export async function answered<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const { data, error, response } = await call.catch(() => {
+    throw problemFrom(null, 0);
+  });
+  if (!response.ok) throw problemFrom(error, response.status);
+  return data as T;
+}

@@ -1,0 +1,50 @@
+import { queryOptions } from "@tanstack/react-query";
+import { answered, api } from "./client";
+
+const A_SECOND = 1000;
+
+export const visitorQuery = queryOptions({
+  queryKey: ["visitor"],
+  queryFn: () => answered(api.GET("/api/visitor")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const catalogueQuery = queryOptions({
+  queryKey: ["catalogue"],
+  queryFn: () => answered(api.GET("/api/catalogue")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const projectsQuery = queryOptions({
+  queryKey: ["projects"],
+  queryFn: () => answered(api.GET("/api/projects")),
+});
+
+export const boardQuery = (projectId: number) =>
+  queryOptions({
+    queryKey: ["board", projectId],
+    queryFn: () =>
+      answered(api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } })),
+  });
+
+export const framingQuery = (framingId: number) =>
+  queryOptions({
+    queryKey: ["framing", framingId],
+    queryFn: () =>
+      answered(api.GET("/api/framings/{framing_id}", { params: { path: { framing_id: framingId } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const AT_WORK = ["queued", "running"];
+
+/** A project's renders; asked again every half second while one is at work, so that progress shows by itself. */
+export const rendersQuery = (projectId: number) =>
+  queryOptions({
+    queryKey: ["renders", projectId],
+    queryFn: () =>
+      answered(
+        api.GET("/api/projects/{project_id}/renders", { params: { path: { project_id: projectId } } }),
+      ),
+    refetchInterval: ({ state }) =>
+      state.data?.some((render) => AT_WORK.includes(render.state)) ? A_SECOND / 2 : A_SECOND * 10,
+  });

@@ -1,0 +1,52 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import type { Board, Framing } from "../api/client";
+import { boardQuery } from "../api/queries";
+import { Header } from "../ui/header";
+import { ProblemNote } from "../ui/problem-note";
+import { Bench } from "./bench";
+import { useFraming } from "./use-framing";
+
+/** The bench: one framing. */
+export function BenchPage() {
+  const { projectId, framingId } = useParams();
+  const project = Number(projectId);
+  const { data: board, error: boardError } = useQuery(boardQuery(project));
+  const bench = useFraming(Number(framingId));
+  const footage = board?.footage.find((clip) => clip.id === bench.stored?.footage);
+  const error = boardError ?? bench.error;
+
+  if (!board || !footage || !bench.stored || !bench.plan || !bench.measure) {
+    return (
+      <div className="flex h-full flex-col">
+        <Header projectId={project} trail={board && <Trail board={board} />} />
+        <div className="p-6">
+          <ProblemNote error={error} />
+        </div>
+      </div>
+    );
+  }
+  return (
+    <Bench
+      key={bench.stored.id}
+      {...{ board, footage, error }}
+      framing={bench.stored as Framing}
+      changer={{ plan: bench.plan, measure: bench.measure, change: bench.change, commit: bench.commit }}
+      undo={bench.undo}
+      redo={bench.redo}
+      trail={<Trail board={board} clip={footage.name.replace(/\.[^.]+$/, "")} />}
+    />
+  );
+}
+
+function Trail({ board, clip }: { board: Board; clip?: string }) {
+  return (
+    <>
+      <Link className="whitespace-nowrap text-soft hover:text-ink" to={`/projects/${board.id}`}>
+        {board.name}
+      </Link>
+      {clip && <span className="text-soft">/</span>}
+      {clip && <span className="truncate font-semibold">{clip}</span>}
+    </>
+  );
+}

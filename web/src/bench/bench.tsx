@@ -1,0 +1,159 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type ReactNode, useState } from "react";
+import { useNavigate, useSearchParams } from "react-router";
+import { answered, api, type Board, type Footage, type Framing, type Render } from "../api/client";
+import { rendersQuery } from "../api/queries";
+import { Button } from "../ui/button";
+import { Header } from "../ui/header";
+import { ProblemNote } from "../ui/problem-note";
+import { CostPanel } from "./cost-panel";
+import { CheckPanel } from "./panels/check-panel";
+import { FramePanel } from "./panels/frame-panel";
+import { PlacementPanel } from "./panels/placement-panel";
+import { SourcePanel } from "./panels/source-panel";
+import { SurroundPanel } from "./panels/surround-panel";
+import { ResultWell } from "./result-well";
+import { STEPS, type StepName, Steps } from "./steps";
+import { moment } from "./timecode";
+import { Timeline } from "./timeline";
+import type { Changer } from "./use-framing";
+import { useKeys } from "./use-keys";
+import { useTransport } from "./use-transport";
+import { Well } from "./well/well";
+import { WellBar } from "./well/well-bar";
+
+type Props = {
+  board: Board;
+  footage: Footage;
+  framing: Framing;
+  changer: Changer;
+  undo: () => void;
+  redo: () => void;
+  error: unknown;
+  trail: ReactNode;
+};
+
+export function Bench({ board, footage, framing, changer, undo, redo, error, trail }: Props) {
+  const [step, choose] = useStep();
+  const transport = useTransport(footage.facts.frames, footage.facts.rate);
+  const held = useKeys(transport, undo, redo);
+  const [outside, setOutside] = useState(false);
+  const { renders, order } = useRenders(board.id, framing.id);
+  const finished = renders.find((render) => render.state === "done");
+  const time = moment(transport.frame, footage.facts.rate);
+  const framingId = framing.id;
+
+  function orderAndLook() {
+    order.mutate();
+    choose("check");
+  }
+
+  return (
+    <div className="flex h-full min-h-[600px] flex-col overflow-hidden">
+      <Header projectId={board.id} trail={trail}>
+        <Button look="quiet" disabled={!framing.undo} title={framing.undo ?? undefined} onClick={undo}>
+          Undo
+        </Button>
+        <Button look="quiet" disabled={!framing.redo} title={framing.redo ?? undefined} onClick={redo}>
+          Redo
+        </Button>
+        <IntoFrame board={board} framing={framing} step={step} />
+        <Button look="main" disabled={order.isPending} onClick={orderAndLook}>
+          Render
+        </Button>
+      </Header>
+      <div className="flex min-h-0 grow">
+        <Steps measure={changer.measure} checked={checkWords(renders)} current={step} onChoose={choose} />
+        <div className="relative flex min-w-0 grow">
+          {step === "check" && finished ? (
+            <ResultWell render={finished} />
+          ) : (
+            <>
+              <Well
+                {...changer}
+                framingId={framingId}
+                footageId={footage.id}
+                frame={transport.frame}
+                rate={footage.facts.rate}
+                playing={transport.speed !== 0}
+                surroundOff={held.surroundOff}
+                outside={outside || held.outside}
+              />
+              <WellBar outside={outside} onOutside={() => setOutside(!outside)} />
+            </>
+          )}
+        </div>
+        <aside className="grid w-[312px] shrink-0 content-start gap-5 overflow-y-auto border-l border-rule p-4">
+          <ProblemNote error={error ?? order.error} />
+          {step !== "source" && step !== "check" && <CostPanel measure={changer.measure} />}
+          {step === "source" && <SourcePanel footage={footage} />}
+          {step === "frame" && <FramePanel board={board} framing={framing} />}
+          {step === "placement" && <PlacementPanel {...changer} framingId={framingId} time={time} />}
+          {step === "surround" && <SurroundPanel {...changer} framingId={framingId} time={time} />}
+          {step === "check" && (
+            <CheckPanel
+              renders={renders}
+              projectId={board.id}
+              ordering={order.isPending}
+              onOrder={() => order.mutate()}
+            />
+          )}
+        </aside>
+      </div>
+      <Timeline footage={footage} aspect={changer.measure.display_aspect} transport={transport} />
+    </div>
+  );
+}
+
+function useStep(): [StepName, (step: StepName) => void] {
+  const [query, setQuery] = useSearchParams();
+  const asked = query.get("step") as StepName;
+  return [STEPS.includes(asked) ? asked : "placement", (step) => setQuery({ step }, { replace: true })];
+}
+
+function useRenders(projectId: number, framingId: number) {
+  const client = useQueryClient();
+  const { data } = useQuery(rendersQuery(projectId));
+  const order = useMutation({
+    mutationFn: () =>
+      answered(
+        api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),
+      ),
+    onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
+  });
+  return { renders: data?.filter((render) => render.framing === framingId) ?? [], order };
+}
+
+function checkWords(renders: Render[]): string {
+  const newest = renders[0];
+  if (!newest) return "not rendered";
+  if (newest.state !== "done") return newest.state;
+  if (!newest.current) return "changed since";
+  return newest.report?.right ? "right" : "wrong";
+}
+
+/** Which frame this clip is being put into; the others are one choice away. */
+function IntoFrame({ board, framing, step }: { board: Board; framing: Framing; step: StepName }) {
+  const navigate = useNavigate();
+  return (
+    <label className="flex items-center gap-2 whitespace-nowrap text-soft">
+      into
+      <select
+        className="rounded border border-rule bg-sheet px-2 py-1.5 font-semibold text-ink"
+        value={framing.id}
+        onChange={(event) => navigate(`/projects/${board.id}/framings/${event.target.value}?step=${step}`)}
+      >
+        {board.framings
+          .filter((other) => other.footage === framing.footage)
+          .map((other) => {
+            const row = board.frames.find((frame) => frame.id === other.frame);
+            return (
+              <option key={other.id} value={other.id}>
+                {row?.frame.name} {row?.shape} {row?.frame.width}×{row?.frame.height}
+              </option>
+            );
+          })}
+      </select>
+    </label>
+  );
+}

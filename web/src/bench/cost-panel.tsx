@@ -1,0 +1,63 @@
+import type { Measure } from "../api/client";
+import { shown, toNumber } from "../api/exact";
+
+/** What the placement takes and gives. */
+export function CostPanel({ measure }: { measure: Measure }) {
+  const { cost, words } = measure;
+  const sides = [
+    ["left", cost.lost_left],
+    ["right", cost.lost_right],
+    ["top", cost.lost_top],
+    ["bottom", cost.lost_bottom],
+  ].filter(([, length]) => toNumber(length ?? "0") > 0);
+  return (
+    <section aria-label="What it costs" className="grid gap-2">
+      <h2 className="flex justify-between font-semibold">
+        What it costs
+        <span className={`num ${words.loses ? "text-rust" : "text-moss"}`}>{words.lost}</span>
+      </h2>
+      <Row
+        name="Picture kept"
+        value={`${shown(cost.kept_percent, 1)} %`}
+        share={toNumber(cost.kept_percent) / 100}
+      />
+      <Row
+        name="Frame the picture covers"
+        value={`${shown(cost.covered_percent, 1)} %`}
+        share={toNumber(cost.covered_percent) / 100}
+      />
+      <Row
+        name="Enlargement"
+        value={`${shown(cost.enlargement, 3)} ×`}
+        share={toNumber(cost.enlargement) / 2}
+      />
+      <Row name="Shape" value={shape(toNumber(cost.shape))} />
+      {sides.length > 0 && (
+        <p className="num text-rust">
+          lost: {sides.map(([side, length]) => `${side} ${shown(length ?? "0", 1)} px`).join(", ")} of the
+          source
+        </p>
+      )}
+    </section>
+  );
+}
+
+function shape(error: number): string {
+  return error === 1 ? "true 1.000" : `stretched ${error.toFixed(3)}`;
+}
+
+function Row({ name, value, share }: { name: string; value: string; share?: number }) {
+  return (
+    <div>
+      <p className="flex justify-between">
+        {name}
+        <span className="num">{value}</span>
+      </p>
+      {share !== undefined && (
+        <div className="mt-0.5 h-0.5 bg-rule">
+          <div className="h-full bg-ink" style={{ width: `${Math.min(1, share) * 100}%` }} />
+        </div>
+      )}
+    </div>
+  );
+}

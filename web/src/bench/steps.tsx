@@ -1,0 +1,44 @@
+import type { Measure } from "../api/client";
+
+export const STEPS = ["source", "frame", "placement", "surround", "check"] as const;
+export type StepName = (typeof STEPS)[number];
+
+const TITLES: Record<StepName, string> = {
+  source: "Source",
+  frame: "Frame",
+  placement: "Placement",
+  surround: "Surround",
+  check: "Check",
+};
+
+type Props = { measure: Measure; checked: string; current: StepName; onChoose: (step: StepName) => void };
+
+/** The steps in the order people work, each with its present state. */
+export function Steps({ measure, checked, current, onChoose }: Props) {
+  const { words } = measure;
+  const states: Record<StepName, string> = { ...words, check: checked };
+  return (
+    <nav aria-label="Steps" className="w-36 shrink-0 border-r border-rule pt-3">
+      <ol>
+        {STEPS.map((step, index) => (
+          <li key={step}>
+            <button
+              type="button"
+              aria-current={step === current ? "step" : undefined}
+              onClick={() => onChoose(step)}
+              className={`flex w-full gap-3 border-l-3 py-2.5 pr-2 pl-3 text-left ${
+                step === current ? "border-ochre bg-sheet" : "border-transparent hover:bg-sheet"
+              }`}
+            >
+              <span className="num pt-px text-soft">{index + 1}</span>
+              <span className="min-w-0">
+                <span className={step === current ? "block font-semibold" : "block"}>{TITLES[step]}</span>
+                <span className="num mt-0.5 block text-[11px] leading-4 text-soft">{states[step]}</span>
+              </span>
+            </button>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}

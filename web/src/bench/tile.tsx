@@ -1,0 +1,34 @@
+import type { Plan } from "../api/client";
+import { usePreview } from "./use-preview";
+
+type Props = {
+  framingId: number;
+  name: string;
+  title: string;
+  plan: Plan;
+  time: string;
+  chosen: boolean;
+  onChoose: () => void;
+};
+
+const WIDTH = 176;
+
+/** One choice, shown as a small real rendering of this clip at this moment. */
+export function Tile({ framingId, name, title, plan, time, chosen, onChoose }: Props) {
+  const preview = usePreview(`tile ${name}`, { framingId, plan, time, width: WIDTH });
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      onClick={onChoose}
+      className={`overflow-hidden rounded border-2 bg-sheet text-left ${chosen ? "border-ochre" : "border-rule hover:border-soft"}`}
+    >
+      <span className="flex h-16 items-center justify-center bg-well">
+        {preview?.url && <img alt="" className="max-h-full max-w-full" src={preview.url} />}
+      </span>
+      <span className={`block px-1.5 py-1 text-[12px] leading-4 ${chosen ? "font-semibold" : ""}`}>
+        {title}
+      </span>
+    </button>
+  );
+}

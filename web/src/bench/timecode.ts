@@ -1,0 +1,23 @@
+import { parts } from "../api/exact";
+
+/** The number of frames in a second that a timecode counts: the rate rounded up, so 30000/1001 counts 30. */
+function counted(rate: string): number {
+  const [above, below] = parts(rate);
+  return Math.max(1, Math.round(above / below));
+}
+
+const two = (value: number) => String(value).padStart(2, "0");
+
+/** Hours, minutes, seconds and frames of a frame number; non-drop. */
+export function timecode(frame: number, rate: string): string {
+  const each = counted(rate);
+  const seconds = Math.floor(frame / each);
+  const clock = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60, frame % each];
+  return clock.map(two).join(":");
+}
+
+/** The exact moment in the middle of a frame, in seconds, as exact text; the middle cannot be mistaken for a neighbour. */
+export function moment(frame: number, rate: string): string {
+  const [above, below] = parts(rate);
+  return `${(2 * frame + 1) * below}/${2 * above}`;
+}

@@ -1,0 +1,77 @@
+import { useEffect, useRef, useState } from "react";
+import { csrfToken, type Plan, problemFrom } from "../api/client";
+
+type Wanted = { framingId: number; plan: Plan; time: string; width: number };
+type Shown = { url: string; error: null } | { url: string | null; error: unknown } | null;
+
+/** Names this page among all that the visitor has open. */
+const PAGE = Math.random().toString(36).slice(2);
+const AT_ONCE = 2;
+let lastTicket = 0;
+
+function ticket(): number {
+  lastTicket = Math.max(lastTicket + 1, Date.now());
+  return lastTicket;
+}
+
+/** The composed frame for a place on the page. Only the newest wish is answered; what it overtakes is dropped. */
+export function usePreview(slot: string, wanted: Wanted | null) {
+  const [shown, setShown] = useState<Shown>(null);
+  const flying = useRef(0);
+  const waiting = useRef<Wanted | null>(null);
+  const newest = useRef(0);
+  const key = wanted && JSON.stringify(wanted);
+
+  useEffect(() => {
+    if (!key) return;
+    waiting.current = JSON.parse(key) as Wanted;
+
+    async function send() {
+      const next = waiting.current;
+      if (!next || flying.current >= AT_ONCE) return;
+      waiting.current = null;
+      flying.current++;
+      const number = ticket();
+      try {
+        const url = await fetchPreview(`${PAGE} ${slot}`, number, next);
+        if (url && number > newest.current) {
+          newest.current = number;
+          setShown((old) => {
+            if (old?.url) URL.revokeObjectURL(old.url);
+            return { url, error: null };
+          });
+        } else if (url) URL.revokeObjectURL(url);
+      } catch (error) {
+        if (number > newest.current) setShown((old) => ({ url: old?.url ?? null, error }));
+      } finally {
+        flying.current--;
+        send();
+      }
+    }
+
+    send();
+  }, [key, slot]);
+
+  return shown;
+}
+
+async function fetchPreview(
+  slot: string,
+  number: number,
+  { framingId, ...wish }: Wanted,
+): Promise<string | null> {
+  const response = await fetch(`/api/framings/${framingId}/preview`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json", "X-CSRFToken": csrfToken() },
+    body: JSON.stringify({ ...wish, slot, ticket: number }),
+  }).catch(() => {
+    throw problemFrom(null, 0);
+  });
+  if (response.status === 204) return null;
+  if (!response.ok) throw problemFrom(await response.json().catch(() => null), response.status);
+  const url = URL.createObjectURL(await response.blob());
+  const image = new Image();
+  image.src = url;
+  await image.decode();
+  return url;
+}

@@ -1,0 +1,146 @@
+import type { Measure } from "../../api/client";
+import { shown, toNumber } from "../../api/exact";
+import { type Box, lostParts, type ScreenBox, toScreen, type View } from "./view";
+
+const TICK = 14;
+const GAP = 30;
+const SMALLEST_LABELLED = 30;
+
+type Segment = { from: number; to: number; label: string };
+
+/** The numbers of a framing, drawn on it as a draughtsman would. */
+export function Dimensions({ view, measure, picture, frame, well }: DrawingProps) {
+  const frameBox = toScreen(view, { x: 0, y: 0, ...frame });
+  const pictureBox = toScreen(view, picture);
+  return (
+    <svg
+      className="pointer-events-none absolute inset-0 select-none text-chalk"
+      width={well.width}
+      height={well.height}
+      aria-hidden="true"
+    >
+      <defs>
+        <pattern id="lost" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line x1="0" x2="0" y1="0" y2="9" stroke="currentColor" strokeWidth="1.4" opacity="0.75" />
+        </pattern>
+        <marker
+          id="arrow"
+          viewBox="0 0 8 8"
+          refX="7"
+          refY="4"
+          markerWidth="8"
+          markerHeight="8"
+          orient="auto-start-reverse"
+        >
+          <path d="M1 1 L7 4 L1 7" fill="none" stroke="currentColor" />
+        </marker>
+      </defs>
+      {lostParts(picture, frame).map((part) => {
+        const box = toScreen(view, part);
+        return <rect key={`${part.x} ${part.y}`} {...box} fill="url(#lost)" />;
+      })}
+      <rect {...frameBox} fill="none" stroke="currentColor" strokeWidth="1" opacity="0.9" />
+      <CornerTicks box={pictureBox} />
+      <Chain
+        segments={segmentsAcross(view, measure, frameBox)}
+        at={frameBox.y + frameBox.height + GAP}
+        across
+      />
+      <Chain segments={segmentsDown(view, measure, frameBox)} at={frameBox.x - 24} across={false} />
+    </svg>
+  );
+}
+
+type DrawingProps = {
+  view: View;
+  measure: Measure;
+  picture: Box;
+  frame: { width: number; height: number };
+  well: { width: number; height: number };
+};
+
+function segmentsAcross(view: View, { bars, box }: Measure, frame: ScreenBox): Segment[] {
+  const [left, right] = [toNumber(bars.left), toNumber(bars.right)];
+  return segments(frame.x, frame.x + frame.width, left * view.across, right * view.across, [
+    bars.left,
+    left || right ? box.width : toFull(frame.width / view.across),
+    bars.right,
+  ]);
+}
+
+function segmentsDown(view: View, { bars, box }: Measure, frame: ScreenBox): Segment[] {
+  const [top, bottom] = [toNumber(bars.top), toNumber(bars.bottom)];
+  return segments(frame.y, frame.y + frame.height, top * view.down, bottom * view.down, [
+    bars.top,
+    top || bottom ? box.height : toFull(frame.height / view.down),
+    bars.bottom,
+  ]);
+}
+
+const toFull = (length: number) => String(Math.round(length));
+
+function segments(from: number, to: number, first: number, last: number, lengths: string[]): Segment[] {
+  const [before = "0", middle = "0", after = "0"] = lengths.map((length) => shown(length));
+  return [
+    { from, to: from + first, label: before },
+    { from: from + first, to: to - last, label: middle },
+    { from: to - last, to, label: after },
+  ].filter((segment) => segment.to - segment.from > 0.5);
+}
+
+/** Dimension lines end to end, each with its length. A length too long for its line stands beyond it. */
+function Chain({ segments, at, across }: { segments: Segment[]; at: number; across: boolean }) {
+  const ends = [...segments.map(({ from }) => from), ...segments.slice(-1).map(({ to }) => to)];
+  const point = (along: number, beside: number) =>
+    across ? { x: along, y: beside } : { x: beside, y: along };
+  return (
+    <g stroke="currentColor" fill="currentColor">
+      {ends.map((end, index) => {
+        const { x: x1, y: y1 } = point(end, at - 22);
+        const { x: x2, y: y2 } = point(end, at + 8);
+        // biome-ignore lint/suspicious/noArrayIndexKey: ends stay in their order
+        return <line key={index} {...{ x1, y1, x2, y2 }} opacity="0.55" />;
+      })}
+      {segments.map(({ from, to, label }, index) => {
+        const small = to - from < SMALLEST_LABELLED + label.length * 7;
+        const { x: x1, y: y1 } = point(from + 1, at);
+        const { x: x2, y: y2 } = point(to - 1, at);
+        const middle = point((from + to) / 2, small && across ? at + 19 : at);
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: segments stay in their order
+          <g key={index}>
+            <line {...{ x1, y1, x2, y2 }} markerStart="url(#arrow)" markerEnd="url(#arrow)" />
+            <text
+              className="num"
+              stroke="var(--color-well)"
+              strokeWidth={small && across ? 0 : 9}
+              paintOrder="stroke"
+              textAnchor="middle"
+              dominantBaseline="central"
+              transform={`translate(${middle.x} ${middle.y})${across ? "" : " rotate(-90)"}`}
+            >
+              {label}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** Small angles at the four corners of the picture. */
+function CornerTicks({ box }: { box: ScreenBox }) {
+  const corners = [
+    { x: box.x, y: box.y, h: 1, v: 1 },
+    { x: box.x + box.width, y: box.y, h: -1, v: 1 },
+    { x: box.x, y: box.y + box.height, h: 1, v: -1 },
+    { x: box.x + box.width, y: box.y + box.height, h: -1, v: -1 },
+  ];
+  return (
+    <g fill="none" stroke="currentColor" strokeWidth="2">
+      {corners.map(({ x, y, h, v }) => (
+        <path key={`${h} ${v}`} d={`M${x + h * TICK} ${y} H${x} V${y + v * TICK}`} />
+      ))}
+    </g>
+  );
+}

@@ -1,0 +1,34 @@
+import "@fontsource-variable/archivo";
+import "@fontsource/ibm-plex-mono/400.css";
+import "@fontsource/ibm-plex-mono/500.css";
+import "./index.css";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { Tooltip } from "radix-ui";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter, Route, Routes } from "react-router";
+import { BenchPage } from "./bench/bench-page";
+import { BoardPage } from "./board/board-page";
+import { ProjectsPage } from "./board/projects-page";
+import { RendersPage } from "./renders/renders-page";
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <Tooltip.Provider delayDuration={400}>
+          <BrowserRouter>
+            <Routes>
+              <Route path="/" element={<ProjectsPage />} />
+              <Route path="/projects/:projectId" element={<BoardPage />} />
+              <Route path="/projects/:projectId/renders" element={<RendersPage />} />
+              <Route path="/projects/:projectId/framings/:framingId" element={<BenchPage />} />
+            </Routes>
+          </BrowserRouter>
+        </Tooltip.Provider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,12 @@
+/** A file's size for reading. */
+export function megabytes(bytes: number): string {
+  const size = bytes / 1e6;
+  return size < 10 ? `${size.toFixed(1)} MB` : `${Math.round(size)} MB`;
+}
+
+/** Time left for reading. */
+export function remaining(seconds: number | null): string {
+  if (seconds === null) return "";
+  if (seconds < 60) return `${Math.ceil(seconds)} s left`;
+  return `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s left`;
+}

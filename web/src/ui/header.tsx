@@ -1,0 +1,41 @@
+import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import { AT_WORK, rendersQuery, visitorQuery } from "../api/queries";
+
+/** The line along the top: where you are, and what is being rendered. */
+export function Header({
+  projectId,
+  trail,
+  children,
+}: {
+  projectId?: number;
+  trail?: ReactNode;
+  children?: ReactNode;
+}) {
+  const { data: visitor } = useQuery(visitorQuery);
+  return (
+    <header className="flex h-12 shrink-0 items-center gap-4 border-b border-rule px-4">
+      <Link to="/" className="text-[17px] font-bold tracking-tight" style={{ fontStretch: "120%" }}>
+        Cadrage
+      </Link>
+      <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
+        {trail}
+      </nav>
+      <div className="grow" />
+      {children}
+      {projectId !== undefined && <RendersLink projectId={projectId} />}
+      {visitor && !visitor.demonstration && <span className="text-soft">{visitor.name}</span>}
+    </header>
+  );
+}
+
+function RendersLink({ projectId }: { projectId: number }) {
+  const { data } = useQuery(rendersQuery(projectId));
+  const working = data?.filter((render) => AT_WORK.includes(render.state)).length ?? 0;
+  return (
+    <Link to={`/projects/${projectId}/renders`} className="whitespace-nowrap text-soft hover:text-ink">
+      Renders {working > 0 && <span className="num">{working} at work</span>}
+    </Link>
+  );
+}

@@ -1,0 +1,71 @@
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { toExact } from "../api/exact";
+import { evaluate } from "./arithmetic";
+
+type Props = {
+  label: string;
+  value: number;
+  unit: string;
+  low: number;
+  high: number;
+  step: number;
+  decimals?: number;
+  onCommit: (value: number) => void;
+  className?: string;
+};
+
+/** A number that takes typing, plain arithmetic, and the arrow keys (with Shift ten steps). */
+export function NumberField({
+  label,
+  value,
+  unit,
+  low,
+  high,
+  step,
+  decimals = 2,
+  onCommit,
+  className = "",
+}: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a value from elsewhere takes the place of typing
+  useEffect(() => setTyped(null), [value]);
+
+  const within = (wanted: number) => Math.min(high, Math.max(low, wanted));
+
+  function settle() {
+    const wanted = typed === null ? null : evaluate(typed);
+    setTyped(null);
+    if (wanted !== null && within(wanted) !== value) onCommit(within(wanted));
+  }
+
+  function onKeyDown(event: KeyboardEvent) {
+    event.stopPropagation();
+    if (event.key === "Enter") settle();
+    if (event.key === "Escape") setTyped(null);
+    if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+      event.preventDefault();
+      const by = (event.key === "ArrowUp" ? step : -step) * (event.shiftKey ? 10 : 1);
+      onCommit(within(Number(toExact(value + by, 6))));
+    }
+  }
+
+  return (
+    <span
+      className={`flex items-center rounded border border-rule bg-sheet focus-within:border-ochre ${className}`}
+    >
+      <input
+        ref={field}
+        aria-label={label}
+        className="num w-full min-w-0 bg-transparent py-1 pl-2 text-right outline-none"
+        value={typed ?? toExact(value, decimals)}
+        inputMode="decimal"
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={settle}
+        onKeyDown={onKeyDown}
+      />
+      <span className="num shrink-0 px-1.5 text-soft">{unit}</span>
+    </span>
+  );
+}
