@@ -1,7 +1,7 @@
 # Cadrage. `make demo` starts it with demonstration data; `make test` runs every test.
 # Both need Python 3.11, Node 20, npm and make, and set up all else themselves.
 
-PYTHON ?= python3.11
+PYTHON ?= $(shell command -v python3.11 || command -v python3)
 PORT ?= 8000
 BIN := .venv/bin
 SET_UP := .venv/.set-up

@@ -13,6 +13,7 @@ from demo.film import Film, write
 from demo.pen import Image, Pen
 from demo.sound import street
 
+FINER = 3  # smooth edges widen a shape by half a stored pixel, which on oblong pixels is not the same both ways
 GRAIN = 1.6  # standard deviation of the film grain, in codes of 255
 
 
@@ -56,10 +57,10 @@ def leaving_depot(film: Film) -> Iterator[Image]:
 def points_lever(film: Film) -> Iterator[Image]:
     """A tram waits beside the station clock and sets off; a 4:3 tape."""
     height = 1080.0
-    down = film.height / height
+    down = FINER * film.height / height
     across = down / float(film.pixel_aspect)
-    width = film.width / across
-    ground = np.zeros((film.height, film.width, 3), np.uint8)
+    width = FINER * film.width / across
+    ground = np.zeros((FINER * film.height, FINER * film.width, 3), np.uint8)
     scenery.sky(ground)
     pen = Pen(ground, across, down)
     scenery.hills(pen, width, 640)
@@ -74,7 +75,7 @@ def points_lever(film: Film) -> Iterator[Image]:
         travelled = 900 * part * part
         scenery.clock(pen, 1180, 330, 110, 20 + 60 * part, 800)
         tram.side(pen.moved(-160 + travelled, 932), travelled)
-        yield image
+        yield cv2.resize(image, (film.width, film.height), interpolation=cv2.INTER_AREA)
 
 
 def crossing(film: Film) -> Iterator[Image]:

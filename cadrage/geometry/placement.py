@@ -10,6 +10,7 @@ from cadrage.geometry.shapes import FrameRect, Raster, SourceRect
 from cadrage.values import Exact, Value
 
 MAX_TIGHTNESS = 8
+MAX_OFFSET = 10**9
 
 
 class Placement(Value):
@@ -23,8 +24,8 @@ class Placement(Value):
     """
 
     tightness: Annotated[Exact, Field(ge=0, le=MAX_TIGHTNESS)] = Fraction(0)
-    offset_x: Annotated[Exact, Field(ge=-100_000, le=100_000)] = Fraction(0)
-    offset_y: Annotated[Exact, Field(ge=-100_000, le=100_000)] = Fraction(0)
+    offset_x: Annotated[Exact, Field(ge=-MAX_OFFSET, le=MAX_OFFSET)] = Fraction(0)
+    offset_y: Annotated[Exact, Field(ge=-MAX_OFFSET, le=MAX_OFFSET)] = Fraction(0)
 
 
 @dataclass(frozen=True, slots=True)

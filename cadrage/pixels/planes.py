@@ -95,7 +95,7 @@ class Planes:
     @classmethod
     def empty(cls, layout: Layout) -> "Planes":
         """Planes whose samples are not yet set."""
-        y, cb, cr = (_samples(np.empty(layout.shape(plane), layout.dtype)) for plane in range(3))
+        y, cb, cr = (samples(np.empty(layout.shape(plane), layout.dtype)) for plane in range(3))
         return cls((y, cb, cr), layout)
 
     def rotated(self, degrees: int) -> "Planes":
@@ -103,7 +103,7 @@ class Planes:
         if degrees % 360 == 0:
             return self
         code = ROTATIONS[degrees % 360]
-        y, cb, cr = (_samples(cv2.rotate(array, code)) for array in self.arrays)
+        y, cb, cr = (samples(cv2.rotate(array, code)) for array in self.arrays)
         return Planes((y, cb, cr), self.layout.rotated(degrees))
 
     @property
@@ -112,6 +112,7 @@ class Planes:
         return sum(array.nbytes for array in self.arrays)
 
 
-def _samples(array: object) -> Samples:
+def samples(array: object) -> Samples:
+    """An array that is known to hold samples, for the type checker."""
     assert isinstance(array, np.ndarray)
     return array

@@ -19,7 +19,7 @@ from cadrage.geometry.placement import centred, fill_scale
 from cadrage.pixels.colour import codes_of
 from cadrage.pixels.kernels import blurring_kernel
 from cadrage.pixels.mapping import Area, canvas_rect, plane_axes
-from cadrage.pixels.planes import Planes, Samples, Working
+from cadrage.pixels.planes import Planes, Samples, Working, samples
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, Tile, bands
 from cadrage.surrounds.base import ColourText, Scene, percent, pixels
 from cadrage.values import Value
@@ -73,7 +73,8 @@ class Grid:
     Attributes:
         spacing: canvas samples from node to node; node n lies at spacing * (n + 1/2), and the first is n = -1.
         reduce: source samples averaged into one.
-        length: reduced source samples.
+        length: reduced source samples, and one more at either end where anything is reduced: the end sample itself,
+            since that, and no mean, is what is carried outward.
         tiles: weights from reduced samples to nodes.
     """
 
@@ -102,8 +103,8 @@ class Grid:
             variance -= (spacing * step) ** 2 / 6  # of straight interpolation between nodes
         kernel = blurring_kernel(step / reduce, sqrt(max(0.0, variance)) / reduce)
         nodes = range(-1, -(-drawn // spacing) + 1)
-        length = -(-size // reduce)
-        coarse = Axis(axis.start / reduce, axis.step * spacing / reduce)
+        length = -(-size // reduce) + 2
+        coarse = Axis(axis.start / reduce + 1, axis.step * spacing / reduce)
         return cls(spacing, reduce, length, bands(coarse, nodes, length, kernel, tile))
 
     def nodes_for(self, low: int, high: int) -> tuple[int, int, int]:
@@ -119,6 +120,11 @@ def _divisor(size: int, wanted: int) -> int:
     """A whole block size near below the wanted one that divides a length, which saves padding it; else as wanted."""
     near = range(wanted, wanted * 2 // 3, -1)
     return next((length for length in near if size % length == 0), wanted)
+
+
+def _average(source: Samples, target: Samples) -> None:
+    """Average whole blocks of the source into the target."""
+    np.copyto(target, cv2.resize(source, target.shape[::-1], interpolation=cv2.INTER_AREA).reshape(target.shape))
 
 
 class BlurredPainter:
@@ -161,22 +167,28 @@ class PlanePainter:
         self.across = Grid.of(across, sigma[1] / by.across, columns, source_columns, TILE_COLUMNS)
         gain = 2.0 ** (scene.canvas.depth - scene.source.depth)
         self.resampler = Resampler(self.down.tiles, self.across.tiles, gain)
+        self.reduced = samples(np.empty((self.down.length, self.across.length), scene.source.dtype))
         self.cells = [self._cells(area) for area in self.areas]
 
     def nodes(self, plane: Samples) -> Working:
         """The blurred copy at every node, in codes of the canvas. Scratch memory."""
-        return self.resampler.draw(self._reduced(plane))
+        return self.resampler.draw(self._reduce(plane))
 
-    def _reduced(self, plane: Samples) -> Samples:
-        """The source averaged over whole blocks; its last row and column are repeated to fill the last block."""
-        if self.down.reduce == self.across.reduce == 1:
-            return plane
-        size = (self.across.length, self.down.length)
-        rows, columns = self.down.length * self.down.reduce, self.across.length * self.across.reduce
-        if plane.shape != (rows, columns):
-            below, right = rows - plane.shape[0], columns - plane.shape[1]
+    def _reduce(self, plane: Samples) -> Samples:
+        """The source averaged over whole blocks, framed by its own outermost samples."""
+        reduced = self.reduced
+        inner = (reduced.shape[1] - 2, reduced.shape[0] - 2)
+        ends = (inner[0] * self.across.reduce, inner[1] * self.down.reduce)
+        below, right = ends[1] - plane.shape[0], ends[0] - plane.shape[1]
+        if below or right:  # the last block is filled with the last sample
             plane = cv2.copyMakeBorder(plane, 0, below, 0, right, cv2.BORDER_REPLICATE)  # type: ignore[assignment]
-        return cv2.resize(plane, size, interpolation=cv2.INTER_AREA)  # type: ignore[return-value]
+        _average(plane, reduced[1:-1, 1:-1])
+        _average(plane[:1], reduced[:1, 1:-1])
+        _average(plane[-1:], reduced[-1:, 1:-1])
+        _average(plane[:, :1], reduced[1:-1, :1])
+        _average(plane[:, -1:], reduced[1:-1, -1:])
+        reduced[:: reduced.shape[0] - 1, :: reduced.shape[1] - 1] = plane[:: len(plane) - 1, :: plane.shape[1] - 1]
+        return reduced
 
     def _cells(self, area: Area) -> tuple[tuple[slice, slice], Working, Working]:
         """The nodes around an area, room for all that is drawn between them, and the part of it that is the area."""

@@ -1,0 +1,105 @@
+"""Starting the whole application for tests, as a person would."""
+
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from pathlib import Path
+from types import TracebackType
+from typing import Self
+
+ROOT = Path(__file__).resolve().parent.parent
+BEGIN = """
+from django.contrib.auth import get_user_model
+get_user_model().objects.create(username="museum")
+"""
+
+
+class Application:
+    """A web process and a worker process over one data folder."""
+
+    def __init__(self, folder: Path, port: int | None = None) -> None:
+        self.folder = folder
+        self.port = port or _free_port()
+        self.address = f"http://127.0.0.1:{self.port}"
+        self.environment = {
+            **os.environ,
+            "CADRAGE_DATA": str(folder),
+            "CADRAGE_DEMO": "1",
+            "DJANGO_SETTINGS_MODULE": "server.settings",
+        }
+        self.web: subprocess.Popen[bytes] | None = None
+        self.worker: subprocess.Popen[bytes] | None = None
+
+    def __enter__(self) -> Self:
+        self.manage("migrate", "--verbosity", "0")
+        self.prepare()
+        command = "gunicorn server.wsgi --workers 1 --threads 8 --no-control-socket --log-level error --bind"
+        self.web = self._start(
+            "-m", *command.replace("gunicorn", "gunicorn.app.wsgiapp").split(), f"127.0.0.1:{self.port}"
+        )
+        self.start_worker()
+        self._wait()
+        return self
+
+    def prepare(self) -> None:
+        """Make the account that visitors are signed in to."""
+        self.manage("shell", "--verbosity", "0", "-c", BEGIN)
+
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
+        for process in (self.worker, self.web):
+            _end(process, signal.SIGTERM)
+
+    def manage(self, *command: str) -> None:
+        """Run a management command to its end."""
+        subprocess.run([sys.executable, "manage.py", *command], cwd=ROOT, env=self.environment, check=True)
+
+    def start_worker(self) -> None:
+        """Start a worker, in place of one that has ended."""
+        self.worker = self._start("manage.py", "work")
+
+    def kill_worker(self) -> None:
+        """End the worker at once, as a crash would."""
+        _end(self.worker, signal.SIGKILL)
+
+    def _start(self, *command: str) -> subprocess.Popen[bytes]:
+        return subprocess.Popen(
+            [sys.executable, *command],
+            cwd=ROOT,
+            env=self.environment,
+            stdout=subprocess.DEVNULL,
+            stderr=(self.folder / "log").open("ab"),
+        )
+
+    def _wait(self) -> None:
+        for _ in range(120):
+            try:
+                with urllib.request.urlopen(self.address + "/api/visitor", timeout=5):
+                    return
+            except urllib.error.HTTPError:
+                return
+            except OSError:
+                time.sleep(0.25)
+        raise RuntimeError((self.folder / "log").read_text())
+
+
+def _end(process: subprocess.Popen[bytes] | None, how: signal.Signals) -> None:
+    if process is not None and process.poll() is None:
+        process.send_signal(how)
+        try:
+            process.wait(20)
+        except subprocess.TimeoutExpired:
+            process.kill()
+            process.wait()
+
+
+def _free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])

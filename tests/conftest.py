@@ -1,0 +1,36 @@
+"""What several tests share."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from demo.clips import CLIPS
+from demo.film import write
+from demo.sound import street
+from tests.application import Application
+from tests.clips import write_clip
+
+
+@pytest.fixture(scope="session")
+def small_clip(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """One second of 320×180 at 25 frames a second with sound."""
+    return write_clip(tmp_path_factory.mktemp("clips") / "small.mp4")
+
+
+@pytest.fixture(scope="session")
+def museum(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Path]:
+    """The demonstration clips, one second of each, by file name."""
+    folder = tmp_path_factory.mktemp("museum")
+    for clip in CLIPS:
+        film = replace(clip.film, seconds=1)
+        write(film, folder / clip.file, clip.draw(film), street(film.frames / film.rate, 90))
+    return {clip.file: folder / clip.file for clip in CLIPS}
+
+
+@pytest.fixture(scope="session")
+def application(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Application]:
+    """Cadrage as it is really run: a web process and a worker process over a data folder of their own."""
+    with Application(tmp_path_factory.mktemp("application")) as running:
+        yield running
