@@ -81,6 +81,8 @@ def _write_tone(container: av.container.OutputContainer, track: av.AudioStream, 
         part = samples[None, start : start + piece]
         if layout.startswith("s16"):
             part = (part * 32767).astype(np.int16)
+        if layout.startswith("s32"):
+            part = (part * (2**31 - 1)).astype(np.int32)
         frame = av.AudioFrame.from_ndarray(part, layout, "mono")
         frame.sample_rate, frame.pts, frame.time_base = SOUND_RATE, start, Fraction(1, SOUND_RATE)
         container.mux(track.encode(frame))

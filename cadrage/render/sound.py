@@ -19,6 +19,9 @@ from cadrage.footage.container import opened
 AAC_RATES = (96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350)
 """Sampling frequencies of ISO/IEC 14496-3, table 1.18; from memory."""
 
+AAC_LAYOUTS = {1: "mono", 2: "stereo", 3: "3.0", 4: "4.0", 5: "5.0", 6: "5.1", 8: "7.1"}
+"""Channel configurations of ISO/IEC 14496-3, table 1.19; from memory. Other counts are mixed to stereo."""
+
 FALLBACK_RATE = 48_000
 AAC_BITS_PER_SECOND = 192_000  # for two channels; common practice, no source
 AHEAD = Fraction(1, 2)  # how far sound is written ahead of the picture, in seconds
@@ -92,7 +95,7 @@ class Encoded:
         self.start = start
         self._source = stream
         rate = stream.rate if stream.rate in AAC_RATES else FALLBACK_RATE
-        layout = stream.codec_context.layout
+        layout = av.AudioLayout(AAC_LAYOUTS.get(stream.codec_context.channels, "stereo"))
         self._stream = target.add_stream("aac", rate=rate, layout=layout)
         self._stream.codec_context.bit_rate = AAC_BITS_PER_SECOND * max(2, layout.nb_channels) // 2
         self._stream.codec_context.open()
