@@ -5,6 +5,6 @@ import tempfile
 
 os.environ.setdefault("CADRAGE_DATA", tempfile.mkdtemp(prefix="cadrage-tests-"))
 
-from server.settings import *  # noqa: E402, F403
+from server.settings import *  # noqa: F403
 
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]

@@ -11,7 +11,7 @@ from cadrage.pixels.planes import Layout, Planes, Samples, Subsampling
 
 PLANAR = re.compile(r"yuvj?(420|422|444|440|411)p(10le)?")
 BLOCKS = {"420": (2, 2), "422": (2, 1), "444": (1, 1), "440": (1, 2), "411": (4, 1)}
-BT709_IN_SWSCALE = 1
+BT709_IN_SWSCALE, LIMITED_IN_SWSCALE, FULL_IN_SWSCALE = 1, 1, 2
 
 
 def unpack(frame: VideoFrame, colour: Colour) -> Planes:
@@ -22,7 +22,12 @@ def unpack(frame: VideoFrame, colour: Colour) -> Planes:
     """
     if frame.format.is_rgb:
         colour = Colour("bt709", primaries=colour.primaries, transfer=colour.transfer)
-        frame = frame.reformat(format=_planar_name(frame), dst_colorspace=BT709_IN_SWSCALE)
+        frame = frame.reformat(
+            format=_planar_name(frame),
+            dst_colorspace=BT709_IN_SWSCALE,
+            src_color_range=FULL_IN_SWSCALE,
+            dst_color_range=LIMITED_IN_SWSCALE,
+        )
     elif not PLANAR.fullmatch(frame.format.name):
         frame = frame.reformat(format=_planar_name(frame))
     match = PLANAR.fullmatch(frame.format.name)

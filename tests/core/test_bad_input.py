@@ -74,8 +74,7 @@ def test_sound_only(tmp_path):
     [
         "ffconcat version 1.0\nfile '{other}'\n",
         "#EXTM3U\n#EXT-X-TARGETDURATION:5\n#EXTINF:5,\n{other}\n#EXT-X-ENDLIST\n",
-        '<?xml version="1.0"?><MPD><Period><AdaptationSet><Representation><BaseURL>{other}</BaseURL>'
-        "</Representation></AdaptationSet></Period></MPD>",
+        '<?xml version="1.0"?><MPD><Period><BaseURL>{other}</BaseURL></Period></MPD>',
         "v=0\nm=video 1 RTP/AVP 96\nc=IN IP4 127.0.0.1\n",
     ],
 )

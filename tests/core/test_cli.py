@@ -8,7 +8,9 @@ import pytest
 
 
 def cadrage(*arguments):
-    return subprocess.run([sys.executable, "-m", "cadrage", *map(str, arguments)], capture_output=True, text=True)
+    return subprocess.run(  # noqa: PLW1510 - exit statuses are what is tested
+        [sys.executable, "-m", "cadrage", *map(str, arguments)], capture_output=True, text=True
+    )
 
 
 def test_probe_frame_plan_convert_inspect(small_clip, tmp_path):

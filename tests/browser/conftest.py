@@ -1,0 +1,33 @@
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright, sync_playwright
+
+from tests.application import Application
+from tests.chromium import launch
+
+
+@pytest.fixture(scope="session")
+def driver() -> Iterator[Playwright]:
+    with sync_playwright() as playwright:
+        yield playwright
+
+
+@pytest.fixture(scope="session")
+def browser(driver: Playwright) -> Iterator[Browser]:
+    with launch(driver) as browser:
+        yield browser
+
+
+@pytest.fixture
+def page(browser: Browser, application: Application) -> Iterator[Page]:
+    """A page at 1280×800; anything it complains of fails the test."""
+    context: BrowserContext = browser.new_context(
+        viewport={"width": 1280, "height": 800}, base_url=application.address, accept_downloads=True
+    )
+    page = context.new_page()
+    complaints: list[str] = []
+    page.on("pageerror", lambda error: complaints.append(str(error)))
+    yield page
+    context.close()
+    assert complaints == []

@@ -1,0 +1,46 @@
+import shutil
+from pathlib import Path
+
+import pytest
+from django.conf import settings
+from django.test import Client
+
+from cadrage.formats import Frame
+from server.studio.actions.footage import adopt
+from server.studio.actions.framings import begin
+from server.studio.models import OrderedFrame, Project
+
+
+@pytest.fixture
+def people(django_user_model):
+    """Two people who do not know each other."""
+    return [django_user_model.objects.create_user(name, password="a long one") for name in ("ida", "joel")]
+
+
+@pytest.fixture
+def ida(people):
+    client = Client()
+    client.force_login(people[0])
+    return client
+
+
+@pytest.fixture
+def joel(people):
+    client = Client()
+    client.force_login(people[1])
+    return client
+
+
+@pytest.fixture
+def project(people):
+    row = Project.objects.create(owner=people[0], name="Wall")
+    OrderedFrame.from_value(row, Frame(width=180, height=320, name="Totem")).save()
+    return row
+
+
+@pytest.fixture
+def framing(project, small_clip):
+    """The small clip of Ida's in her upright frame."""
+    copy = Path(settings.INCOMING_DIR) / "arriving.mp4"
+    shutil.copyfile(small_clip, copy)
+    return begin(adopt(project, "Small clip.mp4", copy), project.frames.get())

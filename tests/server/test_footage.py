@@ -1,0 +1,99 @@
+"""Taking clips in, and seeing them."""
+
+from itertools import pairwise
+from pathlib import Path
+
+import cv2
+import numpy as np
+import pytest
+from django.conf import settings
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from server.studio.models import Footage
+
+pytestmark = pytest.mark.django_db
+
+
+def send(client, project, content, name="clip.mp4"):
+    return client.post(f"/api/projects/{project.pk}/footage", {"file": SimpleUploadedFile(name, content)})
+
+
+def kept():
+    return {
+        folder: {path.name for path in Path(folder).iterdir()}
+        for folder in (settings.FOOTAGE_DIR, settings.INCOMING_DIR)
+    }
+
+
+def opened(answer):
+    return cv2.imdecode(np.frombuffer(answer.content, np.uint8), cv2.IMREAD_COLOR)
+
+
+def test_a_clip_is_taken_in(ida, project, small_clip):
+    before = kept()
+    answer = send(ida, project, small_clip.read_bytes(), "../../My clip é.mp4")
+    assert answer.status_code == 200
+    row = Footage.objects.get(pk=answer.json()["id"])
+    assert row.name == "My clip é.mp4"
+    assert row.path.read_bytes() == small_clip.read_bytes()
+    assert kept()[settings.INCOMING_DIR] == before[settings.INCOMING_DIR]
+    assert answer.json()["words"] == "320×180, 25 fps"
+
+
+@pytest.mark.parametrize("content", [b"", b"hello", b"#EXTM3U\nhttp://127.0.0.1/x.ts\n"])
+def test_what_is_no_clip_is_refused_and_leaves_nothing(ida, project, content):
+    before = kept()
+    answer = send(ida, project, content, "letter.mp4")
+    assert answer.status_code == 422
+    assert answer.json()["clip"] in ("letter.mp4", None)
+    assert answer.json()["remedy"]
+    assert Footage.objects.count() == 0
+    assert kept() == before
+
+
+def test_a_clip_is_removed_with_its_file(ida, framing, django_capture_on_commit_callbacks):
+    path = framing.footage.path
+    with django_capture_on_commit_callbacks(execute=True):
+        assert ida.delete(f"/api/footage/{framing.footage_id}").status_code == 204
+    assert not path.exists()
+
+
+def test_the_strip_holds_as_many_moments_as_asked(ida, framing):
+    image = opened(ida.get(f"/api/footage/{framing.footage_id}/strip?count=5&height=36"))
+    assert image.shape == (36, 5 * 64, 3)
+    moments = [image[:, at * 64 : (at + 1) * 64].astype(int) for at in range(5)]
+    assert all(np.abs(one - other).max() > 30 for one, other in pairwise(moments))
+
+
+def test_a_missing_file_is_told(ida, framing):
+    framing.footage.path.unlink()
+    board = ida.get(f"/api/projects/{framing.footage.project_id}").json()
+    assert board["footage"][0]["missing"]
+    plan = board["framings"][0]["plan"]
+    body = {"plan": plan, "time": "0", "width": 90, "slot": "a", "ticket": 1}
+    answer = ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json")
+    assert answer.status_code == 410
+    assert answer.json()["remedy"]
+
+
+def test_previews_and_thumbnails_are_the_composed_frame(ida, framing):
+    plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
+    plan["surround"] = {"kind": "plain", "colour": "#ff0000"}
+    body = {"plan": plan, "time": "0.5", "width": 90, "slot": "well", "ticket": 1}
+    image = opened(ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json"))
+    assert image.shape == (160, 90, 3)
+    assert image[5, 45].tolist() == pytest.approx([0, 0, 255], abs=8)
+    assert opened(ida.get(f"/api/framings/{framing.pk}/thumbnail?width=90")).shape == (160, 90, 3)
+
+
+def test_an_older_request_gives_way(ida, framing):
+    plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
+
+    def ask(ticket, slot="well"):
+        body = {"plan": plan, "time": "0", "width": 90, "slot": slot, "ticket": ticket}
+        return ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json").status_code
+
+    assert ask(5) == 200
+    assert ask(4) == 204
+    assert ask(4, "tile") == 200
+    assert ask(6) == 200

@@ -1,0 +1,120 @@
+"""A project and all in it belongs to its owner; for others it is not there."""
+
+import pytest
+
+from server.studio.models import Footage, Framing, OrderedFrame, Project, Render
+
+pytestmark = pytest.mark.django_db
+
+READ = [
+    "/api/projects/{project}",
+    "/api/projects/{project}/renders",
+    "/api/footage/{footage}/strip",
+    "/api/footage/{footage}/picture",
+    "/api/framings/{framing}",
+    "/api/framings/{framing}/thumbnail",
+    "/api/renders/{render}/file",
+]
+WRITE = [
+    ("post", "/api/projects/{project}/frames", {"width": 100, "height": 100}),
+    ("patch", "/api/projects/{project}", {"name": "Mine"}),
+    ("put", "/api/framings/{framing}/plan", {"plan": {"frame": {"width": 180, "height": 320}}, "label": "x"}),
+    ("post", "/api/framings/{framing}/undo", None),
+    ("post", "/api/framings/{framing}/redo", None),
+    ("post", "/api/framings/{framing}/measure", {"plan": {"frame": {"width": 180, "height": 320}}}),
+    (
+        "post",
+        "/api/framings/{framing}/preview",
+        {"plan": {"frame": {"width": 180, "height": 320}}, "time": "0", "width": 90, "slot": "a", "ticket": 1},
+    ),
+    ("post", "/api/framings/{framing}/renders", None),
+    ("post", "/api/renders/{render}/cancel", None),
+    ("delete", "/api/renders/{render}", None),
+    ("delete", "/api/frames/{frame}", None),
+    ("delete", "/api/footage/{footage}", None),
+]
+
+
+@pytest.fixture
+def render(framing):
+    return Render.objects.create(framing=framing, plan_json=framing.steps.get().plan_json)
+
+
+def filled(address, framing, render):
+    return address.format(
+        project=framing.footage.project_id,
+        footage=framing.footage_id,
+        frame=framing.frame_id,
+        framing=framing.pk,
+        render=render.pk,
+    )
+
+
+def counts():
+    return [model.objects.count() for model in (Project, OrderedFrame, Footage, Framing, Render)]
+
+
+@pytest.mark.parametrize("address", READ)
+def test_others_read_nothing(joel, framing, render, address):
+    answer = joel.get(filled(address, framing, render))
+    assert answer.status_code == 404
+    assert answer.headers["Content-Type"] == "application/problem+json"
+
+
+@pytest.mark.parametrize(("method", "address", "body"), WRITE)
+def test_others_change_nothing(joel, framing, render, method, address, body):
+    before = counts()
+    answer = getattr(joel, method)(filled(address, framing, render), body, content_type="application/json")
+    assert answer.status_code == 404
+    assert counts() == before
+
+
+@pytest.mark.parametrize("address", READ)
+def test_strangers_are_asked_to_sign_in(client, framing, render, address):
+    assert client.get(filled(address, framing, render)).status_code == 401
+
+
+def test_lists_hold_only_ones_own(ida, joel, framing):
+    assert [row["name"] for row in ida.get("/api/projects").json()] == ["Wall"]
+    assert joel.get("/api/projects").json() == []
+
+
+def test_the_page_asks_strangers_to_sign_in(client):
+    answer = client.get("/projects/1")
+    assert answer.status_code == 302
+    assert answer.url.startswith("/sign-in/")
+
+
+def test_signing_in(client, people):
+    answer = client.post("/sign-in/", {"username": "ida", "password": "a long one"})
+    assert answer.status_code == 302
+    assert client.get("/api/visitor").json() == {"name": "ida", "demonstration": False}
+
+
+def test_writing_needs_the_page_s_token(people, framing):
+    from django.test import Client
+
+    strict = Client(enforce_csrf_checks=True)
+    strict.force_login(people[0])
+    assert strict.post(f"/api/framings/{framing.pk}/undo").status_code == 403
+
+
+def test_there_is_no_open_door_without_the_flag(client, settings, django_user_model):
+    django_user_model.objects.create(username=settings.DEMO_USER)
+    assert client.get("/api/visitor").status_code == 401
+
+
+def test_the_open_door_is_for_this_machine_only(rf, settings, django_user_model):
+    from django.contrib.auth.models import AnonymousUser
+    from django.contrib.sessions.backends.db import SessionStore
+    from django.http import HttpResponse
+
+    from server.studio.door import DemonstrationDoor
+
+    settings.DEMO = True
+    account = django_user_model.objects.create(username=settings.DEMO_USER)
+    door = DemonstrationDoor(lambda request: HttpResponse(request.user.get_username()))
+    for address, name in (("127.0.0.1", account.username), ("192.0.2.7", "")):
+        request = rf.get("/", REMOTE_ADDR=address)
+        request.user, request.session = AnonymousUser(), SessionStore()
+        assert door(request).content.decode() == name
