@@ -122,10 +122,10 @@ def draw_all(folder: Path) -> None:
         path = folder / clip.file
         if not path.exists():
             sound = street(clip.film.frames / clip.film.rate, 82 + 9 * number)
-            write(clip.film, path, _grained(clip.draw(clip.film), number), sound)
+            write(clip.film, path, grained(clip.draw(clip.film), number), sound)
 
 
-def _grained(pictures: Iterator[Image], seed: int) -> Iterator[Image]:
+def grained(pictures: Iterator[Image], seed: int) -> Iterator[Image]:
     """The pictures with the grain of film over them; every picture has its own, and every start the same."""
     random = np.random.default_rng(seed)
     grain: np.ndarray[tuple[int, int], np.dtype[np.int16]] | None = None

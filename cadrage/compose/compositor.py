@@ -43,7 +43,9 @@ class Compositor:
         coverage = [Coverage.of(self.layout, plane, rect) for plane in range(3)]
         areas = tuple(cover.uncovered for cover in coverage)
         self._surround = plan.surround.painter(Scene(self.placed, upright, self.layout, areas))
-        self._picture = [PicturePainter(upright, self.layout, plane, rect, coverage[plane]) for plane in range(3)]
+        self._picture = [
+            PicturePainter(upright, self.layout, planes, rect, coverage[planes[0]]) for planes in ((0,), (1, 2))
+        ]
 
     def compose(self, stored: Planes, canvas: Planes | None = None) -> Planes:
         """Compose one frame from a picture as decoded, into given planes or new ones."""
@@ -52,8 +54,8 @@ class Compositor:
         if self._change:
             upright = self._change.apply(upright)
         self._surround.paint(upright, drawn)
-        for painter, plane, target in zip(self._picture, upright.arrays, drawn.arrays, strict=True):
-            painter.paint(plane, target)
+        for painter in self._picture:
+            painter.paint(upright, drawn)
         return drawn
 
 

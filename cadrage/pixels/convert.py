@@ -7,7 +7,7 @@ import numpy as np
 from cadrage.pixels.colour import Colour, ycc_change
 from cadrage.pixels.kernels import sampling_kernel
 from cadrage.pixels.planes import Layout, Planes, Working
-from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, bands, settle
+from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, bands, limit, settle
 
 CONVERTED_DEPTH = 16
 
@@ -39,7 +39,7 @@ class ColourChange:
         y, cb, cr = (self._unit(planes, plane) for plane in range(3))
         matrix = self.matrix.astype(np.float32)
         if self.source.colour.matrix != self.layout.colour.matrix:
-            y += self._to_luma.draw(cb * matrix[0, 1] + cr * matrix[0, 2])
+            y += self._to_luma.draw(cb * matrix[0, 1] + cr * matrix[0, 2])[0]
             cb, cr = cb * matrix[1, 1] + cr * matrix[1, 2], cb * matrix[2, 1] + cr * matrix[2, 2]
         result = Planes.empty(self.layout)
         black, luma, chroma = self.layout.colour.span(CONVERTED_DEPTH)
@@ -47,7 +47,9 @@ class ColourChange:
         for working, target, origin, unit in zip(
             (y, cb, cr), result.arrays, (black, middle, middle), (luma, chroma, chroma), strict=True
         ):
-            settle(working * np.float32(unit) + np.float32(origin), target, CONVERTED_DEPTH)
+            codes = working * np.float32(unit) + np.float32(origin)
+            limit(codes, CONVERTED_DEPTH)
+            settle(codes, target, CONVERTED_DEPTH)
         return result
 
     def _unit(self, planes: Planes, plane: int) -> Working:

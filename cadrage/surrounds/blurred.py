@@ -20,7 +20,7 @@ from cadrage.pixels.colour import codes_of
 from cadrage.pixels.kernels import blurring_kernel
 from cadrage.pixels.mapping import Area, canvas_rect, plane_axes
 from cadrage.pixels.planes import Planes, Samples, Working, samples
-from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, Tile, bands
+from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, Tile, bands, limit, settle
 from cadrage.surrounds.base import ColourText, Scene, percent, pixels
 from cadrage.values import Value
 
@@ -140,7 +140,6 @@ class BlurredPainter:
         self.planes = [PlanePainter(scene, plane, rect, sigma) for plane in range(3)]
         self.brightness = blurred.brightness / 100
         self.base = base
-        self.top = 2**scene.canvas.depth - 1
 
     def paint(self, source: Planes, canvas: Planes) -> None:
         """See `Painter`."""
@@ -148,9 +147,8 @@ class BlurredPainter:
             if painter.areas:
                 nodes = painter.nodes(source.arrays[plane])
                 nodes *= np.float32(self.brightness)
-                # Half a code is added here, once, so that cutting off the fraction at the end rounds.
-                nodes += np.float32((1 - self.brightness) * self.base[plane] + 0.5)
-                np.clip(nodes, 0, self.top + 0.5, out=nodes)
+                nodes += np.float32((1 - self.brightness) * self.base[plane])
+                limit(nodes, painter.depth)
                 painter.spread(nodes, canvas.arrays[plane])
 
 
@@ -159,6 +157,7 @@ class PlanePainter:
 
     def __init__(self, scene: Scene, plane: int, rect: FrameRect, sigma: tuple[float, float]) -> None:
         self.areas: tuple[Area, ...] = scene.areas[plane]
+        self.depth = scene.canvas.depth
         by = scene.canvas.subsampling(plane)
         down, across = plane_axes(scene.source, scene.canvas, plane, rect)
         rows, columns = scene.canvas.shape(plane)
@@ -172,7 +171,7 @@ class PlanePainter:
 
     def nodes(self, plane: Samples) -> Working:
         """The blurred copy at every node, in codes of the canvas. Scratch memory."""
-        return self.resampler.draw(self._reduce(plane))
+        return self.resampler.draw(self._reduce(plane))[0]
 
     def _reduce(self, plane: Samples) -> Samples:
         """The source averaged over whole blocks, framed by its own outermost samples."""
@@ -202,4 +201,4 @@ class PlanePainter:
         """Draw the areas between the nodes by straight interpolation."""
         for area, (around, room, part) in zip(self.areas, self.cells, strict=True):
             cv2.resize(nodes[around], room.shape[::-1], dst=room, interpolation=cv2.INTER_LINEAR)
-            np.copyto(canvas[area.slices], part, casting="unsafe")
+            settle(part, canvas[area.slices], self.depth)

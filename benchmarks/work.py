@@ -1,0 +1,88 @@
+"""One measured piece of work in a process of its own: `python -m benchmarks.work NAME ARGUMENT …`.
+
+Prints JSON: seconds of processor time and of waiting for the work alone (the start of the interpreter left out),
+and the most memory the process has held, in MiB.
+"""
+
+import json
+import resource
+import sys
+import time
+from collections.abc import Iterator
+from fractions import Fraction
+from pathlib import Path
+
+import av
+import numpy as np
+
+from benchmarks.plan import PLAN
+from cadrage import render as rendering
+from cadrage.compose import Compositor
+from cadrage.footage import ClipReader, probe
+from cadrage.pixels.planes import Layout
+from cadrage.render.encoder import DEFAULT, blank, picture_track, tick_of
+
+
+def render(source: str, target: str) -> None:
+    """The whole job."""
+    rendering.render(PLAN, Path(source), Path(target), probe(source))
+
+
+def decode(source: str) -> None:
+    """Decode every picture and drop it."""
+    with av.open(source) as container:
+        container.streams.video[0].thread_type = "AUTO"
+        for _ in container.decode(video=0):
+            pass
+
+
+def dump(source: str, raw: str) -> None:
+    """Compose every frame and write its samples to a file."""
+    facts = probe(source)
+    with ClipReader(source, facts) as reader, Path(raw).open("wb") as file:
+        compositor = None
+        for decoded in reader.frames():
+            compositor = compositor or Compositor(PLAN, decoded.planes.layout, facts)
+            file.writelines(plane.tobytes() for plane in compositor.compose(decoded.planes).arrays)
+
+
+def encode(source: str, raw: str, target: str) -> None:
+    """Encode composed frames from a raw file as the render does."""
+    facts = probe(source)
+    with av.open(target, "w", format="mp4") as container:
+        with ClipReader(source, facts) as reader:
+            layout = Compositor(PLAN, reader.frame_at(Fraction(0)).planes.layout, facts).layout
+        stream = picture_track(container, PLAN, layout, facts, DEFAULT)
+        tick = tick_of(facts)
+        for number, samples in enumerate(_raw_frames(Path(raw), layout)):
+            frame, planes = blank(layout, number * tick, tick)
+            at = 0
+            for plane in planes.arrays:
+                plane[:] = samples[at : at + plane.size].reshape(plane.shape)
+                at += plane.size
+            container.mux(stream.encode(frame))
+        container.mux(stream.encode(None))
+
+
+def _raw_frames(raw: Path, layout: Layout) -> Iterator[np.ndarray]:
+    size = sum(rows * columns for rows, columns in (layout.shape(plane) for plane in range(3)))
+    with raw.open("rb") as file:
+        while data := file.read(size):
+            yield np.frombuffer(data, np.uint8)
+
+
+WORK = {"render": render, "decode": decode, "dump": dump, "encode": encode}
+
+
+def main() -> None:
+    """Do the named work and print what it took."""
+    name, *arguments = sys.argv[1:]
+    cpu, wall = time.process_time(), time.perf_counter()
+    WORK[name](*arguments)
+    taken = {"cpu": time.process_time() - cpu, "wall": time.perf_counter() - wall}
+    held = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    print(json.dumps({**taken, "memory": held}))
+
+
+if __name__ == "__main__":
+    main()
