@@ -1,6 +1,7 @@
 """Drawing the picture over its surround."""
 
 import numpy as np
+from numpy.typing import NDArray
 
 from cadrage.geometry import FrameRect
 from cadrage.pixels.kernels import sampling_kernel
@@ -39,25 +40,25 @@ class PicturePainter:
         )
         self.rows = coverage.rows[self.area.top : self.area.bottom]
         self.columns = coverage.columns[self.area.left : self.area.right]
-        self._part_rows = np.flatnonzero(self.rows < 1)
         self._part_columns = np.flatnonzero(self.columns < 1)
 
     def paint(self, picture: Planes, canvas: Planes) -> None:
         """Draw the picture on the canvas, where the surround is already painted."""
         if self.area.empty:
             return
-        drawn = self.resampler.draw(*(picture.arrays[plane] for plane in self.planes))
-        for plane, working in zip(self.planes, drawn, strict=True):
-            target = canvas.arrays[plane][self.area.slices]
-            self._mix_edges(working, target)
-            limit(working, self.depth)
-            settle(working, target, self.depth)
+        targets = [canvas.arrays[plane][self.area.slices] for plane in self.planes]
+        for rows, drawn in self.resampler.blocks(*(picture.arrays[plane] for plane in self.planes)):
+            for target, working in zip(targets, drawn, strict=True):
+                self._mix_edges(working, target[rows], self.rows[rows])
+                limit(working, self.depth)
+                settle(working, target[rows], self.depth)
 
-    def _mix_edges(self, drawn: Working, under: Samples) -> None:
-        for row in self._part_rows:
-            share = self.rows[row] * self.columns
+    def _mix_edges(self, drawn: Working, under: Samples, shares: NDArray[np.float32]) -> None:
+        """Mix the samples of some rows that are only partly covered with what is under them."""
+        for row in np.flatnonzero(shares < 1):
+            share = shares[row] * self.columns
             drawn[row] = under[row] + share * (drawn[row] - under[row])
-        whole = self.rows == 1
+        whole = shares == 1
         for column in self._part_columns:
             share = self.columns[column]
             mixed = under[:, column] + share * (drawn[:, column] - under[:, column])

@@ -39,7 +39,7 @@ class ColourChange:
         y, cb, cr = (self._unit(planes, plane) for plane in range(3))
         matrix = self.matrix.astype(np.float32)
         if self.source.colour.matrix != self.layout.colour.matrix:
-            y += self._to_luma.draw(cb * matrix[0, 1] + cr * matrix[0, 2])[0]
+            y += self._to_luma.draw(cb * matrix[0, 1] + cr * matrix[0, 2])
             cb, cr = cb * matrix[1, 1] + cr * matrix[1, 2], cb * matrix[2, 1] + cr * matrix[2, 2]
         result = Planes.empty(self.layout)
         black, luma, chroma = self.layout.colour.span(CONVERTED_DEPTH)

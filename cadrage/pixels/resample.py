@@ -5,6 +5,7 @@ diagonal. Both are kept as small dense tiles along that diagonal, so that each p
 products in float32: exact weights, any phase, one rounding at the end, the same for 8 and 10 bit.
 """
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -74,7 +75,7 @@ def _tile(indices: NDArray[np.int64], weights: NDArray[np.float64], first: int) 
 class Resampler:
     """Draws planes of one size at one place and scale, all those of one geometry at once.
 
-    Rows are drawn in blocks small enough to stay in the processor's cache until the columns are done. Holds scratch
+    Rows are drawn in blocks small enough to stay in the processor's cache until they are used. Holds scratch
     memory: one thread at a time.
 
     Args:
@@ -85,29 +86,37 @@ class Resampler:
 
     def __init__(self, rows: list[Tile], columns: list[Tile], gain: float = 1.0, planes: int = 1) -> None:
         tiles = [Tile(t.first, t.last, t.low, t.high, t.weights * np.float32(gain)) for t in rows]
-        self.blocks = [tiles[at : at + TILES_IN_BLOCK] for at in range(0, len(tiles), TILES_IN_BLOCK)]
+        self.block_tiles = [tiles[at : at + TILES_IN_BLOCK] for at in range(0, len(tiles), TILES_IN_BLOCK)]
         self.left, self.right = min(tile.low for tile in columns), max(tile.high for tile in columns)
         self.columns = [
             (slice(t.first, t.last), slice(t.low - self.left, t.high - self.left), np.ascontiguousarray(t.weights.T))
             for t in columns
         ]
         width = self.right - self.left
-        tallest = max(block[-1].last - block[0].first for block in self.blocks)
+        tallest = max(block[-1].last - block[0].first for block in self.block_tiles)
         self._lines = np.empty((max(tile.high - tile.low for tile in tiles), planes, width), np.float32)
         self._half = np.empty((tallest, planes, width), np.float32)
-        self._drawn = np.empty((rows[-1].last, planes, columns[-1].last), np.float32)
+        self._drawn = np.empty((tallest, planes, columns[-1].last), np.float32)
+        self.height = rows[-1].last
 
-    def draw(self, *planes: Samples | Working) -> list[Working]:
-        """Draw planes. The results are scratch memory that the next call writes over."""
-        for block in self.blocks:
+    def blocks(self, *planes: Samples | Working) -> Iterator[tuple[slice, list[Working]]]:
+        """Draw planes, some rows at a time: which rows, and those rows of every plane, in scratch memory."""
+        for block in self.block_tiles:
             top, bottom = block[0].first, block[-1].last
             for tile in block:
                 self._draw_rows(tile, planes, self._half[tile.first - top : tile.last - top])
             half = self._half[: bottom - top].reshape(-1, self.right - self.left)
-            drawn = self._drawn[top:bottom].reshape(half.shape[0], -1)
+            drawn = self._drawn[: bottom - top].reshape(half.shape[0], -1)
             for target, source, weights in self.columns:
                 np.matmul(half[:, source], weights, out=drawn[:, target])
-        return [self._drawn[:, number] for number in range(len(planes))]
+            yield slice(top, bottom), [self._drawn[: bottom - top, number] for number in range(len(planes))]
+
+    def draw(self, plane: Samples | Working) -> Working:
+        """Draw one plane whole."""
+        drawn = np.empty((self.height, self._drawn.shape[2]), np.float32)
+        for rows, (part,) in self.blocks(plane):
+            drawn[rows] = part
+        return drawn
 
     def _draw_rows(self, tile: Tile, planes: tuple[Samples | Working, ...], target: Working) -> None:
         lines = self._lines[: tile.high - tile.low]

@@ -171,7 +171,7 @@ class PlanePainter:
 
     def nodes(self, plane: Samples) -> Working:
         """The blurred copy at every node, in codes of the canvas. Scratch memory."""
-        return self.resampler.draw(self._reduce(plane))[0]
+        return self.resampler.draw(self._reduce(plane))
 
     def _reduce(self, plane: Samples) -> Samples:
         """The source averaged over whole blocks, framed by its own outermost samples."""

@@ -22,7 +22,7 @@ def draw(plane, step, start=F(0), drawn=None):
     kernel = sampling_kernel(float(step))
     down = bands(axis, range(drawn or rows), rows, kernel, 12)
     across = bands(Axis(F(0), F(1)), range(columns), columns, sampling_kernel(1), 16)
-    return Resampler(down, across).draw(plane)[0]
+    return Resampler(down, across).draw(plane)
 
 
 @pytest.mark.parametrize("step", [F(16, 9), F(1), F(9, 16), F(7), F(1, 5)])

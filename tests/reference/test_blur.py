@@ -45,7 +45,7 @@ def covering_copy(source, scene, blurred):
         bands(down, rows, source.shape[0], sampling_kernel(float(down.step)), 12),
         bands(across, columns, source.shape[1], sampling_kernel(float(across.step)), 16),
     )
-    return draw.draw(source)[0].astype(np.float64), -rows.start, -columns.start
+    return draw.draw(source).astype(np.float64), -rows.start, -columns.start
 
 
 @pytest.mark.parametrize("softness", [1, 4, 12])

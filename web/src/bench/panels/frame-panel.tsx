@@ -17,9 +17,7 @@ export function FramePanel({ board, framing }: { board: Board; framing: Framing 
               to={`/projects/${board.id}/framings/${into(row.id)?.id ?? framing.id}?step=frame`}
               aria-current={row.id === framing.frame ? "true" : undefined}
               className={`flex items-center gap-3 rounded border-2 bg-sheet px-3 py-2 ${
-                row.id === framing.frame
-                  ? "border-ochre"
-                  : "border-rule hover:border-soft"
+                row.id === framing.frame ? "border-ochre" : "border-rule hover:border-soft"
               }`}
             >
               <span className="flex h-11 w-11 items-center justify-center">

@@ -1,0 +1,1 @@
+"""The documents, and the maker of their pictures."""
