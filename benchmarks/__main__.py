@@ -51,7 +51,8 @@ def page(figures: dict[str, dict[str, float]], held: Waits, new: Waits, memory: 
 
 Measured on {today} by `make bench` on two shared cores ({versions}). Only the ratios mean
 anything: both sides of each were measured in turn within one run, and the median of {REPEATS} is given. The clip is
-drawn: 1920×1080 at 30 frames a second with film grain, whole in 1080×1920 over a blurred copy, H.264 at the default settings.
+drawn: 1920×1080 at 30 frames a second with film grain, whole in 1080×1920 over a blurred copy, H.264 at the default
+settings.
 
 | what | measured | aim |
 |---|---|---|

@@ -19,7 +19,7 @@ export function UploadList() {
             className="flex items-center gap-4 rounded border border-rule bg-sheet px-3 py-2"
           >
             <span className="w-64 truncate font-semibold">{upload.name}</span>
-            <progress className="h-1 grow accent-ochre" value={upload.fraction} max={1} />
+            <progress className="h-1 grow" value={upload.fraction} max={1} />
             <span className="num w-40 text-soft">
               {upload.state === "sending"
                 ? `sent ${Math.floor(upload.fraction * 100)} %`

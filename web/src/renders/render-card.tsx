@@ -69,7 +69,7 @@ function Working({ render }: { render: Render }) {
   const fraction = render.total ? render.done / render.total : 0;
   return (
     <div>
-      <progress className="block h-1 w-full accent-ochre" aria-label="Progress" value={fraction} max={1} />
+      <progress className="block h-1 w-full" aria-label="Progress" value={fraction} max={1} />
       <p className="num mt-1 flex justify-between text-soft">
         <span>
           {render.doing}, {render.done} of {render.total} frames
