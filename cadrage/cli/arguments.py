@@ -1,6 +1,5 @@
 """Reading what was typed."""
 
-from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
@@ -13,6 +12,15 @@ from cadrage.geometry import Placement
 from cadrage.plan import Plan, read_plan
 from cadrage.surrounds import KINDS, Surround
 from cadrage.values import parse_exact
+
+SIZES: dict[str, dict[str, Any]] = {
+    "whole": {"tightness": 0},
+    "fill": {"tightness": 1},
+    "fit-width": {"sizing": "width"},
+    "fit-height": {"sizing": "height"},
+    "native": {"sizing": "native"},
+    "stretch": {"sizing": "stretch"},
+}
 
 
 def build_plan(
@@ -61,16 +69,23 @@ def _frame(text: str) -> Frame:
 
 
 def _placement(text: str, offset: str) -> Placement:
-    tightness = {"whole": Fraction(0), "fill": Fraction(1)}.get(text)
     try:
         x, y = (parse_exact(part) for part in offset.split(","))
-        tightness = parse_exact(text) if tightness is None else tightness
+        size = SIZES[text] if text in SIZES else _number_size(text)
     except ValueError as error:
         raise BadRequest(
             f"Placement {text!r} with offset {offset!r} cannot be read: {error}.",
-            remedy="Placement is whole, fill, or a number from 0 to 2; an offset is X,Y in frame pixels.",
+            remedy=f"Placement is {', '.join(SIZES)}, a tightness from 0 to 2, or a scale such as 56%; "
+            "an offset is X,Y in frame pixels.",
         ) from error
-    return Placement(tightness=tightness, offset_x=x, offset_y=y)
+    return Placement.model_validate({**size, "offset_x": x, "offset_y": y})
+
+
+def _number_size(text: str) -> dict[str, Any]:
+    """A scale where a percent sign says so, else a tightness."""
+    if text.endswith("%"):
+        return {"sizing": "scale", "scale": parse_exact(text[:-1]) / 100}
+    return {"tightness": parse_exact(text)}
 
 
 def _surround(text: str) -> Surround:

@@ -29,7 +29,13 @@ Json = Annotated[bool, typer.Option("--json", help="Print the result as JSON.")]
 PlanFile = Annotated[Path | None, typer.Option("--plan", help="A plan written by `plan`, in place of the options.")]
 FrameSize = Annotated[str, typer.Option("--frame", help="Width and height to deliver, in pixels.")]
 Aspect = Annotated[str | None, typer.Option("--pixel-aspect", help="Override the clip's pixel aspect, like 12:11.")]
-Where = Annotated[str, typer.Option("--placement", help="whole, fill, or a tightness from 0 (whole) past 1 (fill).")]
+Where = Annotated[
+    str,
+    typer.Option(
+        "--placement",
+        help="whole, fill, fit-width, fit-height, native, stretch, a tightness such as 0.4, or a scale such as 56%.",
+    ),
+]
 Offset = Annotated[str, typer.Option("--offset", help="Right and down from the centre, X,Y in frame pixels.")]
 Around = Annotated[str, typer.Option("--surround", help="plain:colour=#203040 or blurred:softness=4,brightness=60")]
 

@@ -4,7 +4,7 @@ from fractions import Fraction
 
 from cadrage.footage import Facts, read_as
 from cadrage.formats.words import aspect_name
-from cadrage.geometry import Cost, Placement, Raster, Snap, cost_of, place, snaps
+from cadrage.geometry import Cost, FrameRect, Placement, Raster, Snap, cautions, cost_of, place, snaps
 from cadrage.plan import Plan
 from cadrage.values import Exact, Value, format_exact
 
@@ -55,9 +55,12 @@ class Measure(Value):
         display_aspect: of the picture, as a number.
         rotation: degrees clockwise from stored to upright.
         scale: frame lines for one source line.
+        tightness: the tightness that gives this scale, or the nearest there is.
         box: where the picture lands.
+        seen: the part of it inside the frame.
         bars: what is left empty.
         cost: what the placement takes and gives.
+        cautions: what to know about it, in words.
         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
         words: the same, said.
     """
@@ -68,9 +71,12 @@ class Measure(Value):
     display_aspect: float
     rotation: int
     scale: Exact
+    tightness: Exact
     box: Box
+    seen: Box
     bars: Bars
     cost: Cost
+    cautions: tuple[str, ...]
     snaps_across: tuple[Snap, ...]
     snaps_down: tuple[Snap, ...]
     words: Words
@@ -91,7 +97,9 @@ def measure(plan: Plan, facts: Facts) -> Measure:
         display_aspect=float(reading.picture.display_aspect),
         rotation=reading.rotation,
         scale=placed.scale,
-        box=Box(x=rect.x, y=rect.y, width=rect.width, height=rect.height),
+        tightness=placed.tightness,
+        box=_box(rect),
+        seen=_box(rect.clipped(FrameRect.whole(frame))),
         bars=Bars(
             left=min(max(rect.x, zero), Fraction(frame.width)),
             right=min(max(frame.width - rect.right, zero), Fraction(frame.width)),
@@ -99,10 +107,15 @@ def measure(plan: Plan, facts: Facts) -> Measure:
             bottom=min(max(frame.height - rect.bottom, zero), Fraction(frame.height)),
         ),
         cost=cost,
+        cautions=cautions(cost),
         snaps_across=across,
         snaps_down=down,
         words=_words(plan, reading.picture, cost),
     )
+
+
+def _box(rect: FrameRect) -> Box:
+    return Box(x=rect.x, y=rect.y, width=rect.width, height=rect.height)
 
 
 def _words(plan: Plan, picture: Raster, cost: Cost) -> Words:
@@ -113,7 +126,7 @@ def _words(plan: Plan, picture: Raster, cost: Cost) -> Words:
     return Words(
         source=_picture_words(picture),
         frame=f"{aspect_name(frame.display_aspect)} {frame.width}×{frame.height}",
-        placement=_placement_words(plan.placement, same_shape=same_shape),
+        placement=_placement_words(plan.placement, cost, same_shape=same_shape),
         surround="nothing to fill" if covered else plan.surround.words,
         lost=f"{_tidy(lost)} % of the picture lost" if lost else "nothing lost",
         loses=bool(lost),
@@ -132,8 +145,15 @@ def _ratio(value: Fraction) -> str:
     return f"{value.numerator}:{value.denominator}" if len(exact) <= MANY_DIGITS else f"{float(value):.4f}"
 
 
-def _placement_words(placement: Placement, *, same_shape: bool) -> str:
-    if same_shape and placement.tightness <= 1:
+SIZINGS = {"width": "fits the width", "height": "fits the height", "native": "native size", "stretch": "stretched"}
+
+
+def _placement_words(placement: Placement, cost: Cost, *, same_shape: bool) -> str:
+    if placement.sizing in SIZINGS:
+        words = SIZINGS[placement.sizing]
+    elif placement.sizing == "scale":
+        words = f"scaled to {_tidy(100 * cost.enlargement_down)} %"
+    elif same_shape and placement.tightness <= 1:
         words = "fills exactly"
     elif placement.tightness == 0:
         words = "whole picture"

@@ -1,5 +1,6 @@
 """Source files: what they are, what they are taken to mean, and their pictures."""
 
+from cadrage.footage.candidates import Candidate, candidates
 from cadrage.footage.describe import Fact, describe
 from cadrage.footage.facts import Facts, SoundFacts
 from cadrage.footage.interpretation import Interpretation, Reading, read_as
@@ -7,6 +8,7 @@ from cadrage.footage.probe import probe
 from cadrage.footage.reader import ClipReader, DecodedFrame
 
 __all__ = [
+    "Candidate",
     "ClipReader",
     "DecodedFrame",
     "Fact",
@@ -14,6 +16,7 @@ __all__ = [
     "Interpretation",
     "Reading",
     "SoundFacts",
+    "candidates",
     "describe",
     "probe",
     "read_as",

@@ -1,5 +1,6 @@
 """Exact sizes, rectangles, placement and its cost. Fractions only; nothing here rounds."""
 
+from cadrage.geometry.cautions import cautions
 from cadrage.geometry.cost import Cost, cost_of
 from cadrage.geometry.placement import Placed, Placement, place
 from cadrage.geometry.shapes import FrameRect, Raster, Rect, SourceRect
@@ -14,6 +15,7 @@ __all__ = [
     "Rect",
     "Snap",
     "SourceRect",
+    "cautions",
     "cost_of",
     "place",
     "snaps",

@@ -25,7 +25,8 @@ def test_probe_frame_plan_convert_inspect(small_clip, tmp_path):
 
     written = cadrage("plan", small_clip, *options)
     plan = json.loads(written.stdout)
-    assert plan["placement"] == {"tightness": "0.5", "offset_x": "10", "offset_y": "-4.5"}
+    placement = plan["placement"]
+    assert (placement["tightness"], placement["offset_x"], placement["offset_y"]) == ("0.5", "10", "-4.5")
     plan_file = tmp_path / "plan.json"
     plan_file.write_text(written.stdout)
 
@@ -54,6 +55,16 @@ def test_options_and_a_plan_make_the_same_frame(small_clip, tmp_path):
     cadrage("frame", small_clip, tmp_path / "one.png", *options)
     cadrage("frame", small_clip, tmp_path / "two.png", "--plan", tmp_path / "plan.json")
     assert (tmp_path / "one.png").read_bytes() == (tmp_path / "two.png").read_bytes()
+
+
+@pytest.mark.parametrize(
+    ("typed", "sizing", "value"),
+    [("fit-width", "width", None), ("native", "native", None), ("stretch", "stretch", None), ("56%", "scale", "0.56")],
+)
+def test_ways_of_sizing(small_clip, typed, sizing, value):
+    placement = json.loads(cadrage("plan", small_clip, "--placement", typed).stdout)["placement"]
+    assert placement["sizing"] == sizing
+    assert value is None or placement["scale"] == value
 
 
 @pytest.mark.parametrize(

@@ -7,14 +7,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from cadrage.geometry import FrameRect, Placement, Raster, SourceRect, cost_of, place, snaps
+from cadrage.geometry import FrameRect, Placement, Raster, SourceRect, cautions, cost_of, place, snaps
 
 SIDES = st.integers(16, 8192)
 ASPECTS = st.fractions(min_value=Fraction(1, 4), max_value=4, max_denominator=200)
 RASTERS = st.builds(Raster, SIDES, SIDES, ASPECTS)
 OFFSETS = st.fractions(min_value=-9000, max_value=9000, max_denominator=64)
 TIGHTNESS = st.fractions(min_value=0, max_value=3, max_denominator=100)
-PLACEMENTS = st.builds(Placement, tightness=TIGHTNESS, offset_x=OFFSETS, offset_y=OFFSETS)
+SIZINGS = st.sampled_from(["tightness", "width", "height", "native", "scale"])
+SCALES = st.fractions(min_value=Fraction(1, 50), max_value=20, max_denominator=100)
+PLACEMENTS = st.builds(Placement, sizing=SIZINGS, scale=SCALES, tightness=TIGHTNESS, offset_x=OFFSETS, offset_y=OFFSETS)
 
 
 @given(RASTERS, RASTERS, PLACEMENTS)
@@ -92,3 +94,48 @@ def test_turning_swaps_sides_and_pixel_shape():
 def test_impossible_tightness_is_refused(tightness):
     with pytest.raises(ValidationError):
         Placement(tightness=tightness)
+
+
+@given(RASTERS, RASTERS, PLACEMENTS)
+def test_the_tightness_that_is_told_gives_the_same_scale(picture, frame, placement):
+    placed = place(picture, frame, placement)
+    again = place(picture, frame, Placement(tightness=placed.tightness))
+    if place(picture, frame, Placement()).scale <= placed.scale <= 8 * again.scale and placed.tightness < 8:
+        assert again.scale == placed.scale
+
+
+def test_each_way_of_sizing():
+    picture, frame = Raster(720, 576, Fraction(12, 11)), Raster(1920, 1080)
+    width = place(picture, frame, Placement(sizing="width")).rect
+    assert (width.width, width.x) == (1920, 0)
+    height = place(picture, frame, Placement(sizing="height")).rect
+    assert (height.height, height.y) == (1080, 0)
+    native = place(picture, frame, Placement(sizing="native")).rect
+    assert (native.width, native.height) == (Fraction(8640, 11), 576)
+    scaled = place(picture, frame, Placement(sizing="scale", scale=Fraction(56, 100)))
+    assert scaled.scale == Fraction(56, 100)
+
+
+def test_stretching_says_how_wrong_shapes_are():
+    placed = place(Raster(640, 480), Raster(1920, 1080), Placement(sizing="stretch"))
+    assert (placed.rect.width, placed.rect.height) == (1920, 1080)
+    cost = cost_of(placed)
+    assert cost.shape == Fraction(4, 3)
+    assert "Shapes are wrong: everything is 33.3 % too wide." in cautions(cost)
+
+
+@pytest.mark.parametrize(
+    ("picture", "placement", "said"),
+    [
+        (Raster(1920, 1080), {}, []),
+        (Raster(1080, 1920), {}, ["less than a third of the frame"]),
+        (Raster(1080, 1920), {"tightness": 1}, ["each source pixel becomes 1.78", "More than a third"]),
+        (Raster(1600, 900), {}, ["Enlarged: each source pixel becomes 1.20."]),
+        (Raster(720, 576, Fraction(12, 11)), {}, ["Much enlarged"]),
+    ],
+)
+def test_cautions_come_where_they_are_due(picture, placement, said):
+    found = cautions(cost_of(place(picture, Raster(1920, 1080), Placement(**placement))))
+    assert len(found) == len(said)
+    for sentence, part in zip(found, said, strict=True):
+        assert part in sentence

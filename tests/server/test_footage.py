@@ -86,6 +86,32 @@ def test_previews_and_thumbnails_are_the_composed_frame(ida, framing):
     assert opened(ida.get(f"/api/framings/{framing.pk}/thumbnail?width=90")).shape == (160, 90, 3)
 
 
+def test_an_interpretation_holds_in_every_frame_and_outlives_undo(ida, framing):
+    address = f"/api/footage/{framing.footage_id}/interpretation"
+    body = {"pixel_aspect": "16:11", "rotation": 90}
+    answer = ida.put(address, body, content_type="application/json")
+    assert answer.json()["interpretation"] == {"pixel_aspect": "16/11", "rotation": 90}
+    state = ida.get(f"/api/framings/{framing.pk}").json()
+    assert state["plan"]["interpretation"] == {"pixel_aspect": "16/11", "rotation": 90}
+    assert (state["measure"]["picture_width"], state["measure"]["pixel_aspect"]) == (180, "0.6875")
+    assert state["undo"] is None
+    assert opened(ida.get(f"/api/footage/{framing.footage_id}/picture?width=90")).shape == (233, 90, 3)
+
+
+@pytest.mark.parametrize("body", [{"pixel_aspect": "0"}, {"pixel_aspect": "900"}, {"rotation": 37}, {"tilt": 1}])
+def test_an_absurd_interpretation_is_refused(ida, framing, body):
+    address = f"/api/footage/{framing.footage_id}/interpretation"
+    answer = ida.put(address, body, content_type="application/json")
+    assert answer.status_code == 422
+    assert Footage.objects.get().interpretation_json == {}
+
+
+def test_a_picture_with_an_absurd_pixel_aspect_is_refused(ida, framing):
+    answer = ida.get(f"/api/footage/{framing.footage_id}/picture?pixel_aspect=wide")
+    assert answer.status_code == 422
+    assert answer.headers["Content-Type"] == "application/problem+json"
+
+
 def test_an_older_request_gives_way(ida, framing):
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
 

@@ -31,6 +31,7 @@ WRITE = [
     ("post", "/api/renders/{render}/cancel", None),
     ("delete", "/api/renders/{render}", None),
     ("delete", "/api/frames/{frame}", None),
+    ("put", "/api/footage/{footage}/interpretation", {"rotation": 90}),
     ("delete", "/api/footage/{footage}", None),
 ]
 

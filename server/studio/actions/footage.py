@@ -8,7 +8,7 @@ from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.db import transaction
 
 from cadrage.errors import CadrageError
-from cadrage.footage import probe
+from cadrage.footage import Interpretation, probe
 from server.studio.actions.looking import looker
 from server.studio.models import Footage, Project
 
@@ -38,6 +38,13 @@ def adopt(project: Project, name: str, arrived: Path) -> Footage:
     return Footage.objects.create(
         project=project, name=clip, file=kept.name, size=size, facts_json=facts.model_dump(mode="json")
     )
+
+
+def interpret(footage: Footage, interpretation: Interpretation) -> Footage:
+    """Take a clip's samples to mean something else, in all its framings. Renders already ordered stay as they are."""
+    footage.interpretation_json = interpretation.model_dump(mode="json")
+    footage.save(update_fields=["interpretation_json"])
+    return footage
 
 
 def remove(footage: Footage) -> None:

@@ -20,8 +20,9 @@ def begin(footage: Footage, frame: OrderedFrame) -> Framing:
 
 
 def plan_of(framing: Framing) -> Plan:
-    """The plan that is in force."""
-    return framing.steps.get(number=framing.current).plan
+    """The plan that is in force, with the clip's interpretation as it is now."""
+    plan = framing.steps.get(number=framing.current).plan
+    return plan.model_copy(update={"interpretation": framing.footage.interpretation})
 
 
 def change(framing: Framing, plan: Plan, label: str) -> Framing:
@@ -71,4 +72,9 @@ def _move(framing: Framing, by: int, otherwise: str) -> Framing:
 
 def _owned(framing: Framing, plan: Plan) -> Plan:
     """A plan that speaks of this clip and this frame, whatever it said of them."""
-    return plan.model_copy(update={"source": f"footage:{framing.footage_id}", "frame": framing.frame.value})
+    own = {
+        "source": f"footage:{framing.footage_id}",
+        "frame": framing.frame.value,
+        "interpretation": framing.footage.interpretation,
+    }
+    return plan.model_copy(update=own)

@@ -1,5 +1,6 @@
 """Errors meet HTTP here and nowhere else. One body for all: RFC 9457, problem details."""
 
+import pydantic
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
@@ -31,6 +32,10 @@ def install(api: NinjaAPI) -> None:
         return problem(
             422, f"{where}: {first.get('msg', 'not valid')}.".lstrip(": "), remedy="Correct it and try again."
         )
+
+    @api.exception_handler(pydantic.ValidationError)
+    def impossible(request: HttpRequest, error: pydantic.ValidationError) -> HttpResponse:
+        return problem(422, f"{error.errors()[0]['msg']}.", remedy="Correct it and try again.")
 
     @api.exception_handler(Http404)
     def missing(request: HttpRequest, error: Http404) -> HttpResponse:

@@ -38,17 +38,28 @@ def strip(request: HttpRequest, footage_id: int, count: int = 36, height: int = 
     """Moments of a clip side by side, as a JPEG."""
     clip = owned.footage(request, footage_id)
     count, height = min(max(count, 1), MOST_MOMENTS), min(max(height, 16), TALLEST_STRIP)
-    name = f"strip {clip.path} {count} {height}"
-    return _jpeg(kept(name, lambda: looker.strip(clip.path, clip.facts, Interpretation(), count, height)))
+    name = f"strip {clip.path} {clip.interpretation} {count} {height}"
+    return _jpeg(kept(name, lambda: looker.strip(clip.path, clip.facts, clip.interpretation, count, height)))
+
+
+@router.put("/footage/{footage_id}/interpretation", response=FootageOut)
+def interpret(request: HttpRequest, footage_id: int, given: Interpretation) -> FootageOut:
+    """Say what a clip's samples mean, in all its framings."""
+    return FootageOut.of(actions.interpret(owned.footage(request, footage_id), given))
 
 
 @router.get("/footage/{footage_id}/picture")
-def picture(request: HttpRequest, footage_id: int, time: str = "0", width: int = 320) -> HttpResponse:
-    """The picture alone, upright and true, as a JPEG."""
+def picture(
+    request: HttpRequest, footage_id: int, time: str = "0", width: int = 320, pixel_aspect: str = ""
+) -> HttpResponse:
+    """The picture alone, upright and true, as a JPEG; or as it would be with another pixel aspect."""
     clip = owned.footage(request, footage_id)
     moment, width = _time(time), min(max(width, 16), WIDEST_PICTURE)
-    name = f"picture {clip.path} {moment} {width}"
-    return _jpeg(kept(name, lambda: looker.picture(clip.path, clip.facts, Interpretation(), moment, width)))
+    reading = clip.interpretation
+    if pixel_aspect:
+        reading = Interpretation.model_validate({"pixel_aspect": pixel_aspect, "rotation": reading.rotation})
+    name = f"picture {clip.path} {reading} {moment} {width}"
+    return _jpeg(kept(name, lambda: looker.picture(clip.path, clip.facts, reading, moment, width)))
 
 
 def _time(text: str) -> Fraction:

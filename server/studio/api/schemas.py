@@ -6,7 +6,7 @@ from ninja import Schema
 from pydantic import Field
 
 from cadrage.compose import Measure, measure
-from cadrage.footage import Fact, Facts, describe
+from cadrage.footage import Candidate, Fact, Facts, Interpretation, candidates, describe
 from cadrage.formats import Frame
 from cadrage.formats.words import aspect_name
 from cadrage.plan import Plan
@@ -69,6 +69,8 @@ class FootageOut(Schema):
     missing: bool
     words: str
     described: list[Fact]
+    interpretation: Interpretation
+    candidates: list[Candidate]
 
     @classmethod
     def of(cls, row: Footage) -> "FootageOut":
@@ -81,6 +83,8 @@ class FootageOut(Schema):
             missing=not row.path.exists(),
             words=row.facts.words,
             described=list(describe(row.facts)),
+            interpretation=row.interpretation,
+            candidates=list(candidates(row.facts)),
         )
 
 

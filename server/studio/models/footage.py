@@ -5,7 +5,7 @@ from pathlib import Path
 from django.conf import settings
 from django.db import models
 
-from cadrage.footage import Facts
+from cadrage.footage import Facts, Interpretation
 from server.studio.models.project import Project
 
 
@@ -17,6 +17,7 @@ class Footage(models.Model):
     file = models.CharField(max_length=300)
     size = models.PositiveBigIntegerField()
     facts_json = models.JSONField()
+    interpretation_json = models.JSONField(default=dict)
     added = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -34,3 +35,8 @@ class Footage(models.Model):
     def facts(self) -> Facts:
         """What the file is."""
         return Facts.model_validate(self.facts_json)
+
+    @property
+    def interpretation(self) -> Interpretation:
+        """What its samples are taken to mean, in every frame."""
+        return Interpretation.model_validate(self.interpretation_json)

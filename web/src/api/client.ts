@@ -7,6 +7,7 @@ export type Frame = Schemas["Frame"];
 export type Placement = Plan["placement"];
 export type Surround = Plan["surround"];
 export type Measure = Schemas["Measure"];
+export type Interpretation = Schemas["Interpretation"];
 export type Framing = Schemas["FramingOut"];
 export type Footage = Schemas["FootageOut"];
 export type FrameRow = Schemas["FrameOut"];

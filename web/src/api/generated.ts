@@ -44,6 +44,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/footage/{footage_id}/interpretation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Interpret
+         * @description Say what a clip's samples mean, in all its framings.
+         */
+        put: operations["server_studio_api_footage_interpret"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/footage/{footage_id}/picture": {
         parameters: {
             query?: never;
@@ -53,7 +73,7 @@ export interface paths {
         };
         /**
          * Picture
-         * @description The picture alone, upright and true, as a JPEG.
+         * @description The picture alone, upright and true, as a JPEG; or as it would be with another pixel aspect.
          */
         get: operations["server_studio_api_footage_picture"];
         put?: never;
@@ -574,6 +594,26 @@ export interface components {
             y: string;
         };
         /**
+         * Candidate
+         * @description A shape that a clip's stored pixels may have.
+         *
+         *     Attributes:
+         *         pixel_aspect: width of a stored pixel over its height.
+         *         shape: the picture it makes, such as "4:3", upright.
+         *         evidence: what speaks for it and against it, in words.
+         */
+        Candidate: {
+            /** Evidence */
+            evidence: string[];
+            /**
+             * Pixel Aspect
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            pixel_aspect: string;
+            /** Shape */
+            shape: string;
+        };
+        /**
          * Catalogue
          * @description What there is to choose from.
          */
@@ -777,11 +817,14 @@ export interface components {
          * @description A clip of a project.
          */
         FootageOut: {
+            /** Candidates */
+            candidates: components["schemas"]["Candidate"][];
             /** Described */
             described: components["schemas"]["Fact"][];
             facts: components["schemas"]["Facts"];
             /** Id */
             id: number;
+            interpretation: components["schemas"]["Interpretation"];
             /** Missing */
             missing: boolean;
             /** Name */
@@ -935,15 +978,20 @@ export interface components {
          *         display_aspect: of the picture, as a number.
          *         rotation: degrees clockwise from stored to upright.
          *         scale: frame lines for one source line.
+         *         tightness: the tightness that gives this scale, or the nearest there is.
          *         box: where the picture lands.
+         *         seen: the part of it inside the frame.
          *         bars: what is left empty.
          *         cost: what the placement takes and gives.
+         *         cautions: what to know about it, in words.
          *         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
          *         words: the same, said.
          */
         Measure: {
             bars: components["schemas"]["Bars"];
             box: components["schemas"]["Box"];
+            /** Cautions */
+            cautions: string[];
             cost: components["schemas"]["Cost"];
             /** Display Aspect */
             display_aspect: number;
@@ -963,10 +1011,16 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             scale: string;
+            seen: components["schemas"]["Box"];
             /** Snaps Across */
             snaps_across: components["schemas"]["Snap"][];
             /** Snaps Down */
             snaps_down: components["schemas"]["Snap"][];
+            /**
+             * Tightness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            tightness: string;
             words: components["schemas"]["Words"];
         };
         /**
@@ -981,6 +1035,10 @@ export interface components {
          * @description Where and how large the picture sits.
          *
          *     Attributes:
+         *         sizing: how its size is found. "tightness": see there. "width" and "height": that side meets the frame's.
+         *             "native": one source line is one frame line. "scale": by `scale`. "stretch": both sides meet the frame's,
+         *             which distorts the picture; never unless asked for.
+         *         scale: frame lines for one source line, where `sizing` is "scale"; 1/100 to 100.
          *         tightness: 0 is the whole picture, 1 fills the frame; between them the scale grows evenly. Past 1 it is
          *             the multiple of the filling scale, so 2 is twice as large as fill. Range 0 to 8.
          *         offset_x: how far the picture's centre lies right of the frame's centre, in frame pixels.
@@ -999,6 +1057,18 @@ export interface components {
              * @default 0
              */
             offset_y: string;
+            /**
+             * Scale
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 1
+             */
+            scale: string;
+            /**
+             * Sizing
+             * @default tightness
+             * @enum {string}
+             */
+            sizing: "tightness" | "width" | "height" | "native" | "scale" | "stretch";
             /**
              * Tightness
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -1051,6 +1121,8 @@ export interface components {
              * @default {
              *       "offset_x": "0",
              *       "offset_y": "0",
+             *       "scale": "1",
+             *       "sizing": "tightness",
              *       "tightness": "0"
              *     }
              */
@@ -1311,11 +1383,38 @@ export interface operations {
             };
         };
     };
+    server_studio_api_footage_interpret: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Interpretation"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+        };
+    };
     server_studio_api_footage_picture: {
         parameters: {
             query?: {
                 time?: string;
                 width?: number;
+                pixel_aspect?: string;
             };
             header?: never;
             path: {

@@ -86,7 +86,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
         <aside className="grid w-[312px] shrink-0 content-start gap-5 overflow-y-auto border-l border-rule p-4">
           <ProblemNote error={error ?? order.error} />
           {step !== "source" && step !== "check" && <CostPanel measure={changer.measure} />}
-          {step === "source" && <SourcePanel footage={footage} />}
+          {step === "source" && <SourcePanel footage={footage} time={time} />}
           {step === "frame" && <FramePanel board={board} framing={framing} />}
           {step === "placement" && <PlacementPanel {...changer} framingId={framingId} time={time} />}
           {step === "surround" && <SurroundPanel {...changer} framingId={framingId} time={time} />}

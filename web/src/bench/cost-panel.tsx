@@ -32,6 +32,11 @@ export function CostPanel({ measure }: { measure: Measure }) {
         share={toNumber(cost.enlargement) / 2}
       />
       <Row name="Shape" value={shape(toNumber(cost.shape))} />
+      {measure.cautions.map((caution) => (
+        <p key={caution} className="border-l-3 border-rust pl-3">
+          {caution}
+        </p>
+      ))}
       {sides.length > 0 && (
         <p className="num text-rust">
           lost: {sides.map(([side, length]) => `${side} ${shown(length ?? "0", 1)} px`).join(", ")} of the

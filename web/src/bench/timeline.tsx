@@ -66,7 +66,7 @@ export function Timeline({ footage, aspect, transport }: Props) {
           alt=""
           draggable={false}
           className="h-full w-full object-fill"
-          src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}`}
+          src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&aspect=${aspect}`}
         />
         <div
           className="absolute -top-2 -bottom-2 w-0.5 bg-ochre"

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answered, api, type Board, type Footage, type FrameRow, type Framing } from "../api/client";
-import { shown } from "../api/exact";
+import { shown, toNumber } from "../api/exact";
 import { Hint } from "../ui/hint";
 import { ProblemNote } from "../ui/problem-note";
 
@@ -62,7 +62,7 @@ function ClipHeading({ footage, onRemove }: { footage: Footage; onRemove: () => 
             alt=""
             loading="lazy"
             className="max-h-full max-w-full"
-            src={`/api/footage/${footage.id}/picture?width=160&time=${shown(Number(footage.facts.frames) / 2 / rate(footage))}`}
+            src={`/api/footage/${footage.id}/picture?width=160&time=${shown(toNumber(footage.facts.duration) / 2)}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}`}
           />
         </span>
         <span className="min-w-0">
@@ -84,11 +84,6 @@ function ClipHeading({ footage, onRemove }: { footage: Footage; onRemove: () => 
   );
 }
 
-function rate(footage: Footage): number {
-  const [above = 25, below = 1] = footage.facts.rate.split("/").map(Number);
-  return above / below;
-}
-
 function Cell({ projectId, framing, frame }: { projectId: number; framing?: Framing; frame: FrameRow }) {
   if (!framing) return null;
   const { words, cost } = framing.measure;
@@ -104,7 +99,7 @@ function Cell({ projectId, framing, frame }: { projectId: number; framing?: Fram
         loading="lazy"
         className="shrink-0 bg-well"
         style={{ width, height: width / aspect }}
-        src={`/api/framings/${framing.id}/thumbnail?width=280&version=${framing.version}`}
+        src={`/api/framings/${framing.id}/thumbnail?width=280&version=${framing.version}&reading=${encodeURIComponent(JSON.stringify(framing.plan.interpretation))}`}
       />
       <span className="min-w-0">
         <span className="block font-semibold first-letter:uppercase">{words.placement}</span>

@@ -3,44 +3,64 @@ import { toExact, toNumber } from "../../api/exact";
 import { Button } from "../../ui/button";
 import { NumberField } from "../../ui/number-field";
 import { SliderRow } from "../../ui/slider-row";
+import { Anchors } from "../anchors";
 import { Tile } from "../tile";
 import type { Changer } from "../use-framing";
 
 const CHOICES = [
-  { name: "whole", title: "Whole", tightness: "0" },
-  { name: "half", title: "Half tight", tightness: "0.5" },
-  { name: "fill", title: "Fill", tightness: "1" },
-];
+  { name: "whole", title: "Whole", sizing: "tightness", tightness: "0" },
+  { name: "half", title: "Half tight", sizing: "tightness", tightness: "0.5" },
+  { name: "fill", title: "Fill", sizing: "tightness", tightness: "1" },
+  { name: "width", title: "Fit width", sizing: "width", tightness: "0" },
+  { name: "height", title: "Fit height", sizing: "height", tightness: "0" },
+  { name: "native", title: "Native size", sizing: "native", tightness: "0" },
+] as const;
 
 type Props = Changer & { framingId: number; time: string };
 
 /** Where the picture sits and how large. */
-export function PlacementPanel({ framingId, time, plan, change, commit }: Props) {
+export function PlacementPanel({ framingId, time, plan, measure, change, commit }: Props) {
   const { placement } = plan;
   const withPlacement = (fields: Partial<Placement>) => ({ ...plan, placement: { ...placement, ...fields } });
-  const tight = (percent: number) => withPlacement({ tightness: toExact(percent / 100, 4) });
+  const tight = (percent: number) =>
+    withPlacement({ sizing: "tightness", tightness: toExact(percent / 100, 4) });
+  const scaled = (percent: number) => withPlacement({ sizing: "scale", scale: toExact(percent / 100, 6) });
+  // A size is chosen for the picture in its place: in the middle, where nothing has been moved yet.
+  const sized = (fields: Partial<Placement>) => withPlacement({ ...fields, offset_x: "0", offset_y: "0" });
+  const moved = toNumber(placement.offset_x) !== 0 || toNumber(placement.offset_y) !== 0;
   return (
     <section aria-label="Placement" className="grid gap-3">
       <h2 className="font-semibold">Placement</h2>
       <div className="grid grid-cols-3 gap-2">
-        {CHOICES.map(({ name, title, tightness }) => (
+        {CHOICES.map(({ name, title, sizing, tightness }) => (
           <Tile
             key={name}
             {...{ framingId, name, title, time }}
-            plan={withPlacement({ tightness })}
-            chosen={toNumber(placement.tightness) === Number(tightness)}
-            onChoose={() => commit(withPlacement({ tightness }), title)}
+            plan={sized({ sizing, tightness })}
+            chosen={
+              placement.sizing === sizing &&
+              (sizing !== "tightness" || toNumber(placement.tightness) === Number(tightness))
+            }
+            onChoose={() => commit(sized({ sizing, tightness }), title)}
           />
         ))}
       </div>
       <SliderRow
         label="Tightness"
         {...{ unit: "%", low: 0, high: 200, step: 1, initial: 0, typedHigh: 800 }}
-        value={toNumber(placement.tightness) * 100}
+        value={toNumber(measure.tightness) * 100}
         onChange={(percent) => change(tight(percent))}
         onCommit={(percent) => commit(tight(percent), "Tightness")}
       />
       <div className="grid grid-cols-[84px_1fr_1fr] items-center gap-2.5">
+        <span>Scale</span>
+        <NumberField
+          label="Scale, %"
+          {...{ unit: "%", low: 1, high: 10000, step: 1 }}
+          value={toNumber(measure.scale) * 100}
+          onCommit={(percent) => commit(scaled(percent), "Scale")}
+        />
+        <span />
         <span>Moved</span>
         <NumberField
           label="Moved right, in frame pixels"
@@ -55,13 +75,27 @@ export function PlacementPanel({ framingId, time, plan, change, commit }: Props)
           onCommit={(value) => commit(withPlacement({ offset_y: toExact(value) }), "Moved")}
         />
       </div>
-      <Button
-        className="justify-self-start"
-        disabled={toNumber(placement.offset_x) === 0 && toNumber(placement.offset_y) === 0}
-        onClick={() => commit(withPlacement({ offset_x: "0", offset_y: "0" }), "Centred")}
-      >
-        Centre
-      </Button>
+      <div className="flex items-center gap-4">
+        <Anchors
+          measure={measure}
+          onChoose={(offset_x, offset_y, says) => commit(withPlacement({ offset_x, offset_y }), says)}
+        />
+        <div className="grid gap-2">
+          <Button
+            disabled={!moved}
+            onClick={() => commit(withPlacement({ offset_x: "0", offset_y: "0" }), "Centred")}
+          >
+            Centre
+          </Button>
+          <Button
+            look={placement.sizing === "stretch" ? "main" : "plain"}
+            title="Distorts the picture until it fills the frame"
+            onClick={() => commit(sized({ sizing: "stretch" }), "Stretched")}
+          >
+            Stretch
+          </Button>
+        </div>
+      </div>
       <p className="text-soft">
         Drag the picture in the well; the wheel enlarges it; arrow keys nudge it by one pixel, with Shift by
         ten. Alt while dragging leaves snapping out.

@@ -59,20 +59,20 @@ type DrawingProps = {
   well: { width: number; height: number };
 };
 
-function segmentsAcross(view: View, { bars, box }: Measure, frame: ScreenBox): Segment[] {
+function segmentsAcross(view: View, { bars, seen }: Measure, frame: ScreenBox): Segment[] {
   const [left, right] = [toNumber(bars.left), toNumber(bars.right)];
   return segments(frame.x, frame.x + frame.width, left * view.across, right * view.across, [
     bars.left,
-    left || right ? box.width : toFull(frame.width / view.across),
+    left || right ? seen.width : toFull(frame.width / view.across),
     bars.right,
   ]);
 }
 
-function segmentsDown(view: View, { bars, box }: Measure, frame: ScreenBox): Segment[] {
+function segmentsDown(view: View, { bars, seen }: Measure, frame: ScreenBox): Segment[] {
   const [top, bottom] = [toNumber(bars.top), toNumber(bars.bottom)];
   return segments(frame.y, frame.y + frame.height, top * view.down, bottom * view.down, [
     bars.top,
-    top || bottom ? box.height : toFull(frame.height / view.down),
+    top || bottom ? seen.height : toFull(frame.height / view.down),
     bars.bottom,
   ]);
 }

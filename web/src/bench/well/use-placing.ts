@@ -70,9 +70,13 @@ export function usePlacing(view: View, { plan, measure, change, commit }: Change
   function onWheel(event: WheelEvent) {
     event.preventDefault();
     const { placement } = latest.current;
-    const wanted = toNumber(placement.tightness) - event.deltaY * WHEEL_STEP;
+    const now = placement.sizing === "tightness" ? placement.tightness : measure.tightness;
+    const wanted = toNumber(now) - event.deltaY * WHEEL_STEP;
     const tightness = toExact(Math.min(MAX_TIGHTNESS, Math.max(0, wanted)), 3);
-    changeThenCommit({ ...latest.current, placement: { ...placement, tightness } }, "Tightness");
+    changeThenCommit(
+      { ...latest.current, placement: { ...placement, sizing: "tightness", tightness } },
+      "Tightness",
+    );
   }
 
   function onKeyDown(event: KeyboardEvent) {

@@ -65,7 +65,7 @@ export function Well(props: Props) {
             width: pictureBox.width,
             height: pictureBox.height,
           }}
-          src={`/api/footage/${footageId}/picture?width=640&time=${encodeURIComponent(time)}`}
+          src={`/api/footage/${footageId}/picture?width=640&time=${encodeURIComponent(time)}&reading=${encodeURIComponent(JSON.stringify(plan.interpretation))}`}
         />
       )}
       {preview?.url && (

@@ -1,0 +1,35 @@
+import type { Measure } from "../api/client";
+
+type Props = { measure: Measure; onChoose: (offsetX: string, offsetY: string, says: string) => void };
+
+const ACROSS = ["left", "middle", "right"] as const;
+const DOWN = ["top", "middle", "bottom"] as const;
+
+/** Nine places at which the picture's edges or centre meet the frame's; the offsets come with the measure. */
+export function Anchors({ measure, onChoose }: Props) {
+  const offset = (snaps: Measure["snaps_across"], side: string) =>
+    snaps.find(({ says }) => says.startsWith(side === "middle" ? "centred" : side))?.offset ?? "0";
+  return (
+    <fieldset aria-label="Anchors" className="grid w-fit grid-cols-3 gap-px border border-rule bg-rule">
+      {DOWN.flatMap((down) =>
+        ACROSS.map((across) => {
+          const name = down === across ? "middle" : `${down} ${across}`;
+          return (
+            <button
+              key={name}
+              type="button"
+              aria-label={name}
+              title={name}
+              className="flex h-7 w-9 items-center justify-center bg-sheet hover:bg-paper"
+              onClick={() =>
+                onChoose(offset(measure.snaps_across, across), offset(measure.snaps_down, down), name)
+              }
+            >
+              <span className="h-1.5 w-1.5 bg-ink" />
+            </button>
+          );
+        }),
+      )}
+    </fieldset>
+  );
+}
