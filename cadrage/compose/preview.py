@@ -28,9 +28,18 @@ Key = tuple[str, int]
 
 @dataclass(slots=True)
 class _OpenClip:
-    """A reader, used by one thread at a time."""
+    """A reader, used by one thread at a time.
+
+    Attributes:
+        reader: the reader.
+        users: threads that use it or wait for it; counted under the store's lock. It is closed only at none.
+        wanted: whether it is still among the store's clips; one that is not is closed by its last user.
+        lock: held while reading.
+    """
 
     reader: ClipReader
+    users: int = 0
+    wanted: bool = True
     lock: threading.Lock = field(default_factory=threading.Lock)
 
 
@@ -77,20 +86,30 @@ class FrameStore:
         with self._lock:
             clip = self._clips.pop(key, None) or _OpenClip(ClipReader(path, facts))
             self._clips[key] = clip
-            idle = [name for name, other in self._clips.items() if not other.lock.locked() and name != key]
-            for name in idle[: max(0, len(self._clips) - OPEN_CLIPS)]:
-                self._clips.pop(name).reader.close()
-            clip.lock.acquire()
+            clip.users += 1
+            for name in list(self._clips)[: max(0, len(self._clips) - OPEN_CLIPS)]:
+                self._give_up(name)
         try:
-            yield clip.reader
+            with clip.lock:
+                yield clip.reader
         finally:
-            clip.lock.release()
+            with self._lock:
+                clip.users -= 1
+                if not clip.users and not clip.wanted:
+                    clip.reader.close()
+
+    def _give_up(self, key: Key) -> None:
+        """Take a clip out of the store; it is closed now, or by its last user."""
+        clip = self._clips.pop(key)
+        clip.wanted = False
+        if not clip.users:
+            clip.reader.close()
 
     def forget(self, path: Path) -> None:
         """Let go of a clip, so that its file can be taken away."""
         with self._lock:
             for key in [key for key in self._clips if key[0] == str(path)]:
-                self._clips.pop(key).reader.close()
+                self._give_up(key)
             for name in [name for name in self._frames if name[0][0] == str(path)]:
                 self.held -= self._frames.pop(name).planes.nbytes
 

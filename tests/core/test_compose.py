@@ -142,3 +142,29 @@ def test_previews_come_from_held_frames(upright):
 def test_a_preview_of_a_missing_clip_says_so(tmp_path, upright):
     with pytest.raises(MissingSource):
         Previewer().image(Plan(frame=WIDE), tmp_path / "gone.mp4", upright[1], Fraction(0), 320)
+
+
+def test_many_threads_look_at_many_clips(tmp_path):
+    """More clips than are held open, from several threads at once: every picture is the right one."""
+    from concurrent.futures import ThreadPoolExecutor
+
+    from cadrage.compose.preview import OPEN_CLIPS
+
+    def shade(level):
+        return lambda _: np.full((64, 96, 3), level, np.uint8)
+
+    levels = [20 + 25 * number for number in range(OPEN_CLIPS + 3)]
+    clips = []
+    for level in levels:
+        path = write_clip(tmp_path / f"{level}.mp4", size=(96, 64), frames=12, paint=shade(level), sound=None)
+        clips.append((path, probe(path), level))
+    store = FrameStore(limit=100_000)
+
+    def look(number):
+        path, facts, level = clips[number % len(clips)]
+        luma = store.frame(path, facts, Fraction(number % 12, 25)).planes.arrays[0].mean()
+        return abs(luma - (16 + level / 255 * 219))
+
+    with ThreadPoolExecutor(6) as pool:
+        assert max(pool.map(look, range(150))) < 2
+    assert len(store._clips) <= OPEN_CLIPS

@@ -123,3 +123,18 @@ def test_an_older_request_gives_way(ida, framing):
     assert ask(4) == 204
     assert ask(4, "tile") == 200
     assert ask(6) == 200
+
+
+def test_no_more_room_while_sending_is_told(ida, project, small_clip, monkeypatch):
+    import errno
+
+    from server.studio.actions import footage
+
+    def full(*_):
+        raise OSError(errno.ENOSPC, "No space left on device")
+
+    monkeypatch.setattr(footage, "probe", full)
+    answer = send(ida, project, small_clip.read_bytes())
+    assert answer.status_code == 507
+    assert "room" in answer.json()["title"]
+    assert Footage.objects.count() == 0

@@ -1,5 +1,7 @@
 """Errors meet HTTP here and nowhere else. One body for all: RFC 9457, problem details."""
 
+import errno
+
 import pydantic
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
@@ -36,6 +38,12 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(pydantic.ValidationError)
     def impossible(request: HttpRequest, error: pydantic.ValidationError) -> HttpResponse:
         return problem(422, f"{error.errors()[0]['msg']}.", remedy="Correct it and try again.")
+
+    @api.exception_handler(OSError)
+    def disk(request: HttpRequest, error: OSError) -> HttpResponse:
+        full = error.errno in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
+        title = "There is no more room on the server." if full else "The server could not read or write a file."
+        return problem(507 if full else 500, title, remedy="Tell whoever runs the server, then try again.")
 
     @api.exception_handler(Http404)
     def missing(request: HttpRequest, error: Http404) -> HttpResponse:
