@@ -4,7 +4,7 @@ import re
 from fractions import Fraction
 from typing import Annotated, Any
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer, WithJsonSchema
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer, WithJsonSchema
 
 NUMBER = re.compile(r"[-+]?\d{1,24}(\.\d{1,24}([eE][-+]?\d{1,2})?|[eE][-+]?\d{1,2}|/\d{1,24})?")
 
@@ -64,5 +64,19 @@ Exact = Annotated[
     ),
 ]
 """An exact rational number; in JSON the text that `format_exact` makes."""
+
+COLOUR = re.compile(r"#?[0-9a-fA-F]{6}")
+
+
+def _checked_colour(text: str) -> str:
+    if not COLOUR.fullmatch(text):
+        raise ValueError("write a colour as # and six hexadecimal digits: #203040")
+    return "#" + text.removeprefix("#").lower()
+
+
+ColourText = Annotated[
+    str, AfterValidator(_checked_colour), Field(max_length=7, json_schema_extra={"format": "colour"})
+]
+"""A colour as # and six hexadecimal digits, R'G'B'."""
 
 PositiveExact = Annotated[Exact, Field(gt=0)]

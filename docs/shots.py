@@ -42,9 +42,10 @@ def take_all(page: Page) -> None:
     take(page, "add-frame", 600)
     page.keyboard.press("Escape")
     page.locator("td a").first.click()
-    for step in ("Source", "Frame", "Surround"):
-        open_step(page, step)
-        take(page, f"bench-{step.lower()}", 1500)
+    open_step(page, "Surround")
+    take(page, "bench-surround", 1500)
+    show_tape(page)
+    page.locator("td a").first.click()
     open_step(page, "Placement")
     page.get_by_role("button", name="Fill").click()
     take(page, "bench-placement", 2000)
@@ -59,6 +60,21 @@ def take_all(page: Page) -> None:
     page.get_by_text("frames/s").wait_for(timeout=60_000)
     take(page, "renders", 300)
     page.get_by_role("button", name="Cancel").click()
+
+
+def show_tape(page: Page) -> None:
+    """The tape's pixel shapes, and the wide frame with an active picture; then back to the board."""
+    board = page.url.split("/framings")[0]
+    page.goto(board)
+    page.locator("td a").nth(3).click()
+    open_step(page, "Source")
+    take(page, "bench-source", 1500)
+    open_step(page, "Frame")
+    page.get_by_label("Active picture", exact=True).select_option("2.39")
+    take(page, "bench-frame", 2000)
+    page.get_by_label("Active picture", exact=True).select_option("")
+    page.wait_for_timeout(500)
+    page.goto(board)
 
 
 def open_step(page: Page, name: str) -> None:

@@ -27,6 +27,7 @@ def build_plan(
     source: Path,
     plan: Path | None,
     frame: str,
+    active: str | None,
     pixel_aspect: str | None,
     placement: str,
     offset: str,
@@ -44,7 +45,7 @@ def build_plan(
         return Plan(
             source=str(source),
             interpretation=Interpretation(pixel_aspect=aspect),
-            frame=_frame(frame),
+            frame=_frame(frame, active),
             placement=_placement(placement, offset),
             surround=_surround(surround),
         )
@@ -61,11 +62,11 @@ def first_problem(error: ValidationError) -> str:
     return f"{where}: {first['msg']}, not {str(first['input'])[:60]!r}." if where else f"{first['msg']}."
 
 
-def _frame(text: str) -> Frame:
+def _frame(text: str, active: str | None) -> Frame:
     width, cross, height = text.lower().replace("×", "x").partition("x")
     if not (cross and width.isdecimal() and height.isdecimal()):
         raise BadRequest(f"{text!r} is no frame size.", remedy="Write it like 1920x1080.")
-    return Frame(width=int(width), height=int(height))
+    return Frame(width=int(width), height=int(height), active=None if active is None else parse_exact(active))
 
 
 def _placement(text: str, offset: str) -> Placement:

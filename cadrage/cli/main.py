@@ -28,6 +28,9 @@ Source = Annotated[Path, typer.Argument(help="The clip.", show_default=False)]
 Json = Annotated[bool, typer.Option("--json", help="Print the result as JSON.")]
 PlanFile = Annotated[Path | None, typer.Option("--plan", help="A plan written by `plan`, in place of the options.")]
 FrameSize = Annotated[str, typer.Option("--frame", help="Width and height to deliver, in pixels.")]
+Active = Annotated[
+    str | None, typer.Option("--active", help="Aspect of an active picture inside the frame, like 2.39.")
+]
 Aspect = Annotated[str | None, typer.Option("--pixel-aspect", help="Override the clip's pixel aspect, like 12:11.")]
 Where = Annotated[
     str,
@@ -90,6 +93,7 @@ def _facts_table(facts: Facts) -> Table:
 def plan_command(
     source: Source,
     frame: FrameSize = "1920x1080",
+    active: Active = None,
     pixel_aspect: Aspect = None,
     placement: Where = "whole",
     offset: Offset = "0,0",
@@ -99,7 +103,7 @@ def plan_command(
     """Write the plan that the options make, as JSON."""
     with _told(as_json):
         probe(source)
-        plan = build_plan(source, None, frame, pixel_aspect, placement, offset, surround)
+        plan = build_plan(source, None, frame, active, pixel_aspect, placement, offset, surround)
         print(plan.model_dump_json(indent=2))
 
 
@@ -110,6 +114,7 @@ def frame_command(
     at: Annotated[str, typer.Option("--at", help="Seconds from the first picture.")] = "0",
     plan: PlanFile = None,
     frame: FrameSize = "1920x1080",
+    active: Active = None,
     pixel_aspect: Aspect = None,
     placement: Where = "whole",
     offset: Offset = "0,0",
@@ -118,7 +123,7 @@ def frame_command(
 ) -> None:
     """Compose one frame and write it as an image."""
     with _told(as_json):
-        made = build_plan(source, plan, frame, pixel_aspect, placement, offset, surround)
+        made = build_plan(source, plan, frame, active, pixel_aspect, placement, offset, surround)
         planes = compose(made, probe(source), source, _seconds(at))
         image = encode_image(to_rgb(planes), ".jpg" if out.suffix.lower() in (".jpg", ".jpeg") else ".png")
         try:
@@ -142,6 +147,7 @@ def convert_command(
     target: Annotated[Path, typer.Argument(help="The MP4 file to write.", show_default=False)],
     plan: PlanFile = None,
     frame: FrameSize = "1920x1080",
+    active: Active = None,
     pixel_aspect: Aspect = None,
     placement: Where = "whole",
     offset: Offset = "0,0",
@@ -151,7 +157,7 @@ def convert_command(
     """Render a clip into a frame, then inspect the file."""
     with _told(as_json):
         facts = probe(source)
-        made = build_plan(source, plan, frame, pixel_aspect, placement, offset, surround)
+        made = build_plan(source, plan, frame, active, pixel_aspect, placement, offset, surround)
         with _bar(facts.frames) as report:
             rendering.render(made, source, target, facts, report=report)
         _report(target, rendering.Order(made, source, facts), as_json)

@@ -3,6 +3,7 @@
 from fractions import Fraction
 from pathlib import Path
 
+from cadrage.compose.bars import BarsPainter
 from cadrage.compose.picture import PicturePainter
 from cadrage.compose.target import target_layout
 from cadrage.footage import ClipReader, Facts, read_as
@@ -32,15 +33,18 @@ class Compositor:
     ) -> None:
         reading = read_as(facts, plan.interpretation)
         self.layout = target_layout(reading.colour, plan.frame, size, depth)
-        self.placed = place(reading.picture, plan.frame.raster, plan.placement)
+        self.placed = place(reading.picture, plan.frame.raster, plan.placement, plan.frame.active_rect)
         self._rotation = reading.rotation
         upright = source.rotated(reading.rotation)
         self._change = None
         if self.layout.colour.converts_from(reading.colour):
             self._change = ColourChange(upright, self.layout.colour)
             upright = self._change.layout
-        rect = canvas_rect(self.placed.rect, (plan.frame.width, plan.frame.height), self.layout)
-        coverage = [Coverage.of(self.layout, plane, rect) for plane in range(3)]
+        frame_size = (plan.frame.width, plan.frame.height)
+        rect = canvas_rect(self.placed.rect, frame_size, self.layout)
+        drawn = canvas_rect(plan.frame.drawn_rect, frame_size, self.layout)
+        coverage = [Coverage.of(self.layout, plane, rect.clipped(drawn)) for plane in range(3)]
+        self._bars = BarsPainter(self.layout, drawn, plan.frame.bar_colour)
         areas = tuple(cover.uncovered for cover in coverage)
         self._surround = plan.surround.painter(Scene(self.placed, upright, self.layout, areas))
         self._picture = [
@@ -56,6 +60,7 @@ class Compositor:
         self._surround.paint(upright, drawn)
         for painter in self._picture:
             painter.paint(upright, drawn)
+        self._bars.paint(drawn)
         return drawn
 
 

@@ -3,6 +3,7 @@
 from fractions import Fraction
 
 from cadrage.footage import Facts, read_as
+from cadrage.formats import Frame
 from cadrage.formats.words import aspect_name
 from cadrage.geometry import Cost, FrameRect, Placement, Raster, Snap, cautions, cost_of, place, snaps
 from cadrage.plan import Plan
@@ -58,7 +59,9 @@ class Measure(Value):
         tightness: the tightness that gives this scale, or the nearest there is.
         box: where the picture lands.
         seen: the part of it inside the frame.
-        bars: what is left empty.
+        bars: what is left beside it.
+        active: the active picture, exact; the whole frame where there is none.
+        drawn: the same as it is drawn, with even sides.
         cost: what the placement takes and gives.
         cautions: what to know about it, in words.
         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
@@ -75,6 +78,8 @@ class Measure(Value):
     box: Box
     seen: Box
     bars: Bars
+    active: Box
+    drawn: Box
     cost: Cost
     cautions: tuple[str, ...]
     snaps_across: tuple[Snap, ...]
@@ -86,10 +91,10 @@ def measure(plan: Plan, facts: Facts) -> Measure:
     """Work out the numbers of a framing."""
     reading = read_as(facts, plan.interpretation)
     frame = plan.frame.raster
-    placed = place(reading.picture, frame, plan.placement)
+    placed = place(reading.picture, frame, plan.placement, plan.frame.active_rect)
+    seen = placed.rect.clipped(placed.opening.rect)
     rect, cost = placed.rect, cost_of(placed)
     across, down = snaps(placed)
-    zero = Fraction(0)
     return Measure(
         picture_width=reading.picture.width,
         picture_height=reading.picture.height,
@@ -99,13 +104,15 @@ def measure(plan: Plan, facts: Facts) -> Measure:
         scale=placed.scale,
         tightness=placed.tightness,
         box=_box(rect),
-        seen=_box(rect.clipped(FrameRect.whole(frame))),
+        seen=_box(seen),
         bars=Bars(
-            left=min(max(rect.x, zero), Fraction(frame.width)),
-            right=min(max(frame.width - rect.right, zero), Fraction(frame.width)),
-            top=min(max(rect.y, zero), Fraction(frame.height)),
-            bottom=min(max(frame.height - rect.bottom, zero), Fraction(frame.height)),
+            left=seen.x,
+            right=frame.width - seen.right,
+            top=seen.y,
+            bottom=frame.height - seen.bottom,
         ),
+        active=_box(placed.opening.rect),
+        drawn=_box(plan.frame.drawn_rect),
         cost=cost,
         cautions=cautions(cost),
         snaps_across=across,
@@ -120,17 +127,22 @@ def _box(rect: FrameRect) -> Box:
 
 def _words(plan: Plan, picture: Raster, cost: Cost) -> Words:
     frame = plan.frame.raster
-    same_shape = picture.display_aspect == frame.display_aspect
+    same_shape = picture.display_aspect == (plan.frame.active or frame.display_aspect)
     covered = cost.covered_percent == 100
     lost = 100 - cost.kept_percent
     return Words(
         source=_picture_words(picture),
-        frame=f"{aspect_name(frame.display_aspect)} {frame.width}×{frame.height}",
+        frame=_frame_words(plan.frame),
         placement=_placement_words(plan.placement, cost, same_shape=same_shape),
         surround="nothing to fill" if covered else plan.surround.words,
         lost=f"{_tidy(lost)} % of the picture lost" if lost else "nothing lost",
         loses=bool(lost),
     )
+
+
+def _frame_words(frame: Frame) -> str:
+    words = f"{aspect_name(frame.raster.display_aspect)} {frame.width}×{frame.height}"
+    return words if frame.active is None else f"{aspect_name(frame.active)} in {words}"
 
 
 def _picture_words(picture: Raster) -> str:

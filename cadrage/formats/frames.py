@@ -5,8 +5,8 @@ from typing import Annotated
 
 from pydantic import Field
 
-from cadrage.geometry import Raster
-from cadrage.values import PositiveExact, Value
+from cadrage.geometry import FrameRect, Raster, active_picture, drawn_even
+from cadrage.values import ColourText, PositiveExact, Value
 
 MIN_SIDE = 16
 MAX_SIDE = 8192
@@ -20,18 +20,32 @@ class Frame(Value):
     Attributes:
         width, height: stored pixels, 16 to 8192 a side (8192 holds the 7680×4320 of ITU-R BT.2020).
         pixel_aspect: width of one pixel over its height.
+        active: display aspect of the active picture inside the frame, such as 2.39; None is the whole frame.
+        bar_colour: what is outside the active picture.
         name: what the people who order it call it; may be empty.
     """
 
     width: Side
     height: Side
     pixel_aspect: Annotated[PositiveExact, Field(le=10, ge=Fraction(1, 10))] = Fraction(1)
+    active: Annotated[PositiveExact, Field(ge=Fraction(1, 10), le=10)] | None = None
+    bar_colour: ColourText = "#000000"
     name: Annotated[str, Field(max_length=80)] = ""
 
     @property
     def raster(self) -> Raster:
         """The frame as a grid of pixels."""
         return Raster(self.width, self.height, self.pixel_aspect)
+
+    @property
+    def active_rect(self) -> FrameRect:
+        """The active picture, exact: what pictures are placed in."""
+        return FrameRect.whole(self.raster) if self.active is None else active_picture(self.raster, self.active)
+
+    @property
+    def drawn_rect(self) -> FrameRect:
+        """The active picture as it is drawn, its sides even."""
+        return drawn_even(self.raster, self.active_rect)
 
 
 FRAMES = (

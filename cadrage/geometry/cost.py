@@ -3,7 +3,6 @@
 from fractions import Fraction
 
 from cadrage.geometry.placement import Placed
-from cadrage.geometry.shapes import FrameRect
 from cadrage.values import Exact, Value
 
 
@@ -13,7 +12,7 @@ class Cost(Value):
     Attributes:
         kept_percent: share of the picture's area that is seen.
         lost_left, lost_right, lost_top, lost_bottom: stored source pixels beyond that side of the frame.
-        covered_percent: share of the frame's area that the picture covers.
+        covered_percent: share of the frame's area that the picture covers; of the active picture's, where there is one.
         enlargement: frame pixels for one stored source pixel, in the direction where that is more.
         enlargement_across, enlargement_down: the same in each direction.
         shape: width over height of a true square after placing; 1 is true.
@@ -38,16 +37,16 @@ class Cost(Value):
 
 def cost_of(placed: Placed) -> Cost:
     """Work out what a placement costs."""
-    rect, frame, picture = placed.rect, placed.frame, placed.picture
-    seen = rect.clipped(FrameRect.whole(frame))
+    rect, frame, picture, opening = placed.rect, placed.frame, placed.picture, placed.opening.rect
+    seen = rect.clipped(opening)
     across, down = rect.width / picture.width, rect.height / picture.height
     return Cost(
         kept_percent=100 * seen.area / rect.area,
-        lost_left=_beyond(-rect.x, rect.width) / across,
-        lost_right=_beyond(rect.right - frame.width, rect.width) / across,
-        lost_top=_beyond(-rect.y, rect.height) / down,
-        lost_bottom=_beyond(rect.bottom - frame.height, rect.height) / down,
-        covered_percent=100 * seen.area / (frame.width * frame.height),
+        lost_left=_beyond(opening.x - rect.x, rect.width) / across,
+        lost_right=_beyond(rect.right - opening.right, rect.width) / across,
+        lost_top=_beyond(opening.y - rect.y, rect.height) / down,
+        lost_bottom=_beyond(rect.bottom - opening.bottom, rect.height) / down,
+        covered_percent=100 * seen.area / opening.area,
         enlargement=max(across, down),
         enlargement_across=across,
         enlargement_down=down,

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from cadrage.geometry.shapes import FrameRect, Raster, SourceRect
+from cadrage.geometry.shapes import FrameRect, Opening, Raster, SourceRect
 from cadrage.values import Exact, Value
 
 MAX_TIGHTNESS = 8
@@ -45,6 +45,7 @@ class Placed:
     Attributes:
         picture: the source raster, upright.
         frame: the raster delivered.
+        opening: the part of it that pictures are placed in: the active picture, or all of it.
         scale: frame lines for one source line.
         tightness: the tightness that gives this scale, or the nearest there is.
         rect: where the picture lands, in frame pixels; it may reach past the frame.
@@ -52,6 +53,7 @@ class Placed:
 
     picture: Raster
     frame: Raster
+    opening: Opening
     scale: Fraction
     tightness: Fraction
     rect: FrameRect
@@ -65,54 +67,58 @@ class Placed:
         )
 
 
-def whole_scale(picture: Raster, frame: Raster) -> Fraction:
+def whole_scale(picture: Raster, opening: Opening) -> Fraction:
     """The largest scale at which nothing of the picture is lost, in frame lines for one source line."""
-    return min(frame.display_width / picture.display_width, Fraction(frame.height, picture.height))
+    return min(opening.display_width / picture.display_width, opening.height / picture.height)
 
 
-def fill_scale(picture: Raster, frame: Raster) -> Fraction:
+def fill_scale(picture: Raster, opening: Opening) -> Fraction:
     """The smallest scale at which nothing of the frame is left empty, in frame lines for one source line."""
-    return max(frame.display_width / picture.display_width, Fraction(frame.height, picture.height))
+    return max(opening.display_width / picture.display_width, opening.height / picture.height)
 
 
-def scale_at(picture: Raster, frame: Raster, tightness: Fraction) -> Fraction:
+def scale_at(picture: Raster, opening: Opening, tightness: Fraction) -> Fraction:
     """The scale at a tightness; see `Placement.tightness`."""
-    whole, fill = whole_scale(picture, frame), fill_scale(picture, frame)
+    whole, fill = whole_scale(picture, opening), fill_scale(picture, opening)
     return fill * tightness if tightness > 1 else whole + (fill - whole) * tightness
 
 
-def centred(picture: Raster, frame: Raster, scale: Fraction, offset_x: Fraction, offset_y: Fraction) -> FrameRect:
-    """The picture at a scale, its centre at an offset in frame pixels from the frame's centre."""
-    width = picture.display_width * scale / frame.pixel_aspect
+def centred(picture: Raster, opening: Opening, scale: Fraction, offset_x: Fraction, offset_y: Fraction) -> FrameRect:
+    """The picture at a scale, its centre at an offset in frame pixels from the opening's centre."""
+    width = picture.display_width * scale / opening.pixel_aspect
     height = picture.height * scale
-    return FrameRect((frame.width - width) / 2 + offset_x, (frame.height - height) / 2 + offset_y, width, height)
+    rect = opening.rect
+    return FrameRect(
+        rect.x + (rect.width - width) / 2 + offset_x, rect.y + (rect.height - height) / 2 + offset_y, width, height
+    )
 
 
-def tightness_at(picture: Raster, frame: Raster, scale: Fraction) -> Fraction:
+def tightness_at(picture: Raster, opening: Opening, scale: Fraction) -> Fraction:
     """The tightness that gives a scale; 0 where the scale is smaller than any tightness gives."""
-    whole, fill = whole_scale(picture, frame), fill_scale(picture, frame)
+    whole, fill = whole_scale(picture, opening), fill_scale(picture, opening)
     if scale >= fill:
         return min(scale / fill, Fraction(MAX_TIGHTNESS)) if scale > fill or whole == fill else Fraction(1)
     return max((scale - whole) / (fill - whole), Fraction(0)) if fill > whole else Fraction(0)
 
 
-def scale_of(picture: Raster, frame: Raster, placement: Placement) -> Fraction:
+def scale_of(picture: Raster, opening: Opening, placement: Placement) -> Fraction:
     """Frame lines for one source line under a placement."""
     if placement.sizing == "tightness":
-        return scale_at(picture, frame, placement.tightness)
+        return scale_at(picture, opening, placement.tightness)
     if placement.sizing == "width":
-        return frame.display_width / picture.display_width
+        return opening.display_width / picture.display_width
     if placement.sizing == "scale":
         return placement.scale
-    return Fraction(1) if placement.sizing == "native" else Fraction(frame.height, picture.height)
+    return Fraction(1) if placement.sizing == "native" else opening.height / picture.height
 
 
-def place(picture: Raster, frame: Raster, placement: Placement) -> Placed:
-    """Place a picture in a frame. Exact: nothing is rounded."""
-    scale = scale_of(picture, frame, placement)
+def place(picture: Raster, frame: Raster, placement: Placement, active: FrameRect | None = None) -> Placed:
+    """Place a picture in a frame, or in the active picture inside it. Exact: nothing is rounded."""
+    opening = Opening(active or FrameRect.whole(frame), frame.pixel_aspect)
+    scale = scale_of(picture, opening, placement)
     if placement.sizing == "stretch":
-        size = Fraction(frame.width), Fraction(frame.height)
-        rect = FrameRect(placement.offset_x, placement.offset_y, *size)
+        area = opening.rect
+        rect = FrameRect(area.x + placement.offset_x, area.y + placement.offset_y, area.width, area.height)
     else:
-        rect = centred(picture, frame, scale, placement.offset_x, placement.offset_y)
-    return Placed(picture, frame, scale, tightness_at(picture, frame, scale), rect)
+        rect = centred(picture, opening, scale, placement.offset_x, placement.offset_y)
+    return Placed(picture, frame, opening, scale, tightness_at(picture, opening, scale), rect)

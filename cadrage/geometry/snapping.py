@@ -22,15 +22,16 @@ class Snap(Value):
 
 def snaps(placed: Placed) -> tuple[tuple[Snap, ...], tuple[Snap, ...]]:
     """The offsets across and down at which the picture is centred or its edges meet the frame's."""
-    across = _snaps(placed.frame.width, placed.rect.width, "left", "right")
-    down = _snaps(placed.frame.height, placed.rect.height, "top", "bottom")
+    area, rect = placed.opening.rect, placed.rect
+    across = _snaps(area.x, area.width, rect.width, "left", "right")
+    down = _snaps(area.y, area.height, rect.height, "top", "bottom")
     return across, down
 
 
-def _snaps(frame: int, picture: Fraction, first: str, second: str) -> tuple[Snap, ...]:
-    spare = (frame - picture) / 2
-    found = [Snap(offset=Fraction(0), says="centred", line=Fraction(frame, 2))]
+def _snaps(start: Fraction, length: Fraction, picture: Fraction, first: str, second: str) -> tuple[Snap, ...]:
+    spare = (length - picture) / 2
+    found = [Snap(offset=Fraction(0), says="centred", line=start + length / 2)]
     if spare:
-        found.append(Snap(offset=-spare, says=f"{first} edges meet", line=Fraction(0)))
-        found.append(Snap(offset=spare, says=f"{second} edges meet", line=Fraction(frame)))
+        found.append(Snap(offset=-spare, says=f"{first} edges meet", line=start))
+        found.append(Snap(offset=spare, says=f"{second} edges meet", line=start + length))
     return tuple(found)

@@ -70,12 +70,18 @@ class Coverage:
 
     @classmethod
     def of(cls, canvas: Layout, plane: int, rect: FrameRect) -> "Coverage":
-        """What a rectangle, in luma samples of the canvas, covers of a plane."""
+        """What a rectangle, in luma samples of the canvas, covers of a plane.
+
+        A chroma sample that is not centred on its block reaches past the canvas; what is there counts as covered
+        where the rectangle meets the canvas's edge.
+        """
         height, width = canvas.shape(plane)
         by = canvas.subsampling(plane)
+        top, bottom = _opened(rect.y, rect.bottom, canvas.height)
+        left, right = _opened(rect.x, rect.right, canvas.width)
         return cls(
-            _shares(height, (rect.y - by.shift_y) / by.down, (rect.bottom - by.shift_y) / by.down),
-            _shares(width, (rect.x - by.shift_x) / by.across, (rect.right - by.shift_x) / by.across),
+            _shares(height, (top - by.shift_y) / by.down, (bottom - by.shift_y) / by.down),
+            _shares(width, (left - by.shift_x) / by.across, (right - by.shift_x) / by.across),
         )
 
     @property
@@ -98,6 +104,12 @@ class Coverage:
             Area(top, bottom, right, width),
         )
         return tuple(area for area in areas if not area.empty)
+
+
+def _opened(low: Fraction, high: Fraction, length: int) -> tuple[Fraction, Fraction]:
+    """Two edges, each moved well outward where it meets or passes the end of a line of samples."""
+    far = Fraction(length)
+    return (-far if low <= 0 else low), (2 * far if high >= length else high)
 
 
 def _shares(count: int, low: Fraction, high: Fraction) -> NDArray[np.float32]:

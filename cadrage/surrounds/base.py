@@ -2,29 +2,13 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Annotated, Any, ClassVar, Protocol
+from typing import Any, ClassVar, Protocol
 
-from pydantic import AfterValidator, Field
+from pydantic import Field
 
-from cadrage.errors import BadRequest
 from cadrage.geometry import Placed
-from cadrage.pixels.colour import parse_colour
 from cadrage.pixels.mapping import Area
 from cadrage.pixels.planes import Layout, Planes
-
-
-def _checked_colour(text: str) -> str:
-    try:
-        parse_colour(text)
-    except BadRequest as error:
-        raise ValueError(str(error)) from None
-    return "#" + text.removeprefix("#").lower()
-
-
-ColourText = Annotated[
-    str, AfterValidator(_checked_colour), Field(max_length=7, json_schema_extra={"format": "colour"})
-]
-"""A colour as # and six hexadecimal digits, R'G'B'."""
 
 
 def percent(low: float, high: float, default: float, label: str, step: float = 1) -> Any:  # noqa: ANN401 - what Field returns

@@ -21,8 +21,8 @@ from cadrage.pixels.kernels import blurring_kernel
 from cadrage.pixels.mapping import Area, canvas_rect, plane_axes
 from cadrage.pixels.planes import Planes, Samples, Working, samples
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, Tile, bands, limit, settle
-from cadrage.surrounds.base import ColourText, Scene, percent, pixels
-from cadrage.values import Value
+from cadrage.surrounds.base import Scene, percent, pixels
+from cadrage.values import ColourText, Value
 
 # Nodes for one standard deviation: straight lines between nodes this near stay within half a code of the curve.
 NODES_PER_SIGMA = 4
@@ -61,9 +61,9 @@ class Blurred(Value):
 
     def copy_rect(self, scene: Scene) -> FrameRect:
         """Where the whole copy lies, in frame pixels."""
-        picture, frame = scene.placed.picture, scene.placed.frame
-        scale = fill_scale(picture, frame) * Fraction(str(self.size)) / 100
-        return centred(picture, frame, scale, Fraction(str(self.shift_x)), Fraction(str(self.shift_y)))
+        picture, opening = scene.placed.picture, scene.placed.opening
+        scale = fill_scale(picture, opening) * Fraction(str(self.size)) / 100
+        return centred(picture, opening, scale, Fraction(str(self.shift_x)), Fraction(str(self.shift_y)))
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,8 +6,8 @@ from pydantic import Field
 
 from cadrage.pixels.colour import codes_of
 from cadrage.pixels.planes import Planes
-from cadrage.surrounds.base import ColourText, Scene
-from cadrage.values import Value
+from cadrage.surrounds.base import Scene
+from cadrage.values import ColourText, Value
 
 
 class Plain(Value):

@@ -168,3 +168,33 @@ def test_many_threads_look_at_many_clips(tmp_path):
     with ThreadPoolExecutor(6) as pool:
         assert max(pool.map(look, range(150))) < 2
     assert len(store._clips) <= OPEN_CLIPS
+
+
+SCOPE = Frame(width=640, height=360, active=Fraction("2.39"), bar_colour="#ff0000")
+
+
+def test_bars_outside_the_active_picture_are_exactly_their_colour(upright):
+    """640 / 2.39 = 267.78, drawn as 268: bars of 46."""
+    planes = composed(Plan(frame=SCOPE, placement=Placement(tightness=Fraction(3))), upright)
+    red = [round(code) for code in codes_of("#ff0000", planes.layout.colour, 8)]
+    for plane, edge in enumerate((46, 23, 23)):
+        array = planes.arrays[plane]
+        assert (array[:edge] == red[plane]).all()
+        assert (array[-edge:] == red[plane]).all()
+        assert not (array[edge] == red[plane]).all()
+
+
+def test_the_surround_fills_the_active_picture_only(upright):
+    planes = composed(Plan(frame=SCOPE, surround=Plain(colour="#ffffff")), upright)
+    luma = planes.arrays[0]
+    assert (luma[46:-46, :200] == 235).all()
+    assert (luma[:46, :200] == round(codes_of("#ff0000", planes.layout.colour, 8)[0])).all()
+
+
+def test_cost_counts_what_the_bars_hide(upright):
+    found = measure(Plan(frame=SCOPE, placement=Placement(tightness=Fraction(1))), upright[1])
+    assert found.cost.covered_percent == 100
+    assert found.words.frame == "2.39 in 16:9 640×360"
+    whole = measure(Plan(frame=SCOPE), upright[1])
+    assert whole.words.lost == "nothing lost"
+    assert whole.seen.height == whole.active.height

@@ -88,6 +88,13 @@ def test_coverage_is_exact_at_fractions():
     assert (left.left, left.right, right.left, right.right) == (0, 657, 1263, 1920)
 
 
+def test_a_rectangle_that_is_the_canvas_covers_all_of_every_plane():
+    layout = Layout(1921, 1079, 8, CHROMA_420, HD)
+    for plane in range(3):
+        assert Coverage.of(layout, plane, FrameRect(F(0), F(0), F(1921), F(1079))).uncovered == ()
+        assert Coverage.of(layout, plane, FrameRect(F(-5), F(0), F(3000), F(1079))).uncovered == ()
+
+
 def test_siting_turns_with_the_picture():
     left = Subsampling.left(2, 2)
     assert (left.shift_x, left.shift_y) == (F(-1, 2), F(0))

@@ -232,3 +232,11 @@ def test_tape_colours_are_tagged_as_what_they_are(museum, tmp_path):
     target = rendered(Plan(frame=Frame(width=960, height=720)), museum["points.mp4"], tmp_path)
     found = probe(target)
     assert (found.matrix, found.primaries, found.transfer) == (1, 5, 6)
+
+
+def test_bars_of_an_active_picture_are_asked_for_and_found(small_clip, tmp_path):
+    plan = Plan(frame=Frame(width=320, height=180, active=Fraction("2.39")), placement=Placement(tightness=Fraction(1)))
+    inspection = inspect_file(rendered(plan, small_clip, tmp_path), Order(plan, small_clip, probe(small_clip)))
+    # 320 / 2.39 = 133.89, drawn as 134: bars of 23.
+    assert line(inspection, "Black bars").found == "top 23, bottom 23"
+    assert inspection.right

@@ -4,7 +4,8 @@ from fractions import Fraction as F
 
 import pytest
 
-from cadrage.geometry import Placement, Raster, cost_of, place
+from cadrage.formats import Frame
+from cadrage.geometry import Placement, Raster, active_picture, cost_of, place
 
 WHOLE, FILL = Placement(), Placement(tightness=F(1))
 
@@ -111,3 +112,48 @@ def test_facts_of_the_trade():
     upright = place(Raster(1080, 1920), Raster(1920, 1080), FILL)
     assert 66 < 100 - cost_of(upright).kept_percent < 69
     assert round(float(place(Raster(1080, 1920), Raster(1920, 1080), WHOLE).scale) * 100) == 56
+
+
+@pytest.mark.parametrize(
+    ("aspect", "height"),
+    [("2.76", "695.65"), ("2.39", "803.35"), ("2.35", "817.02"), ("2", "960"), ("1.85", "1037.84")],
+)
+def test_height_of_an_active_picture_across_1920(aspect, height):
+    """Arithmetic, to two decimals."""
+    active = active_picture(Raster(1920, 1080), F(aspect))
+    assert active.width == 1920
+    assert round(active.height, 2) == F(height)
+
+
+@pytest.mark.parametrize(("aspect", "width"), [("1.66", "1792.8"), ("14/9", "1680"), ("4/3", "1440")])
+def test_width_of_an_active_picture_1080_high(aspect, width):
+    """Arithmetic; exact."""
+    active = active_picture(Raster(1920, 1080), F(aspect))
+    assert (active.width, active.height) == (F(width), 1080)
+
+
+def test_an_anamorphic_reel_in_a_scope_picture():
+    """Arithmetic: 2048×1536 at 2:1 in the 2.39 picture of 1920×1080."""
+    frame = Frame(width=1920, height=1080, active=F("2.39"))
+    reel = Raster(2048, 1536, F(2))
+    whole = place(reel, frame.raster, Placement(sizing="width"), frame.active_rect)
+    assert whole.scale == F(15, 32)
+    assert (whole.rect.width, whole.rect.height) == (1920, 720)
+    whole = place(reel, frame.raster, WHOLE, frame.active_rect)
+    assert (whole.scale, whole.rect.height) == (F(15, 32), 720)
+    assert float(whole.rect.y - frame.active_rect.y) == pytest.approx(41.674, abs=0.001)
+    fill = place(reel, frame.raster, FILL, frame.active_rect)
+    assert cost_of(fill).kept_percent == 100 * F("2.39") / F(8, 3)
+    assert float(fill.scale) == pytest.approx(0.523013, abs=0.000001)
+
+
+def test_an_active_picture_is_drawn_with_even_sides():
+    frame = Frame(width=1920, height=1080, active=F("2.39"))
+    assert round(float(frame.active_rect.height), 2) == 803.35
+    assert (frame.drawn_rect.height, frame.drawn_rect.y) == (804, 138)
+
+
+def test_twelve_percent_off_top_and_bottom_leaves_scope():
+    """Common practice, no source: exactly 12.81 % for 2.39."""
+    active = active_picture(Raster(1920, 1080), F("2.39"))
+    assert float(100 * active.y / 1080) == pytest.approx(12.81, abs=0.01)

@@ -30,6 +30,7 @@ WRITE = [
     ("post", "/api/framings/{framing}/renders", None),
     ("post", "/api/renders/{render}/cancel", None),
     ("delete", "/api/renders/{render}", None),
+    ("patch", "/api/frames/{frame}/active", {"active": "2.39"}),
     ("delete", "/api/frames/{frame}", None),
     ("put", "/api/footage/{footage}/interpretation", {"rotation": 90}),
     ("delete", "/api/footage/{footage}", None),

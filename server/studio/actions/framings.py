@@ -20,9 +20,8 @@ def begin(footage: Footage, frame: OrderedFrame) -> Framing:
 
 
 def plan_of(framing: Framing) -> Plan:
-    """The plan that is in force, with the clip's interpretation as it is now."""
-    plan = framing.steps.get(number=framing.current).plan
-    return plan.model_copy(update={"interpretation": framing.footage.interpretation})
+    """The plan that is in force, with the clip's interpretation and the frame as they are now."""
+    return _owned(framing, framing.steps.get(number=framing.current).plan)
 
 
 def change(framing: Framing, plan: Plan, label: str) -> Framing:

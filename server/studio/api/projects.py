@@ -8,9 +8,11 @@ from ninja import Router
 from cadrage.errors import BadRequest
 from cadrage.formats import FRAMES, Frame
 from cadrage.surrounds import offered
+from cadrage.values import format_exact
 from server.studio.actions import framings as framing_actions
 from server.studio.api import owned
 from server.studio.api.schemas import (
+    ActiveIn,
     Board,
     Catalogue,
     FootageOut,
@@ -86,6 +88,16 @@ def add_frame(request: HttpRequest, project_id: int, given: Frame) -> FrameOut:
         raise BadRequest(f"A project has at most {MOST_FRAMES} frames.", remedy="Remove one first.")
     row = OrderedFrame.from_value(project, given)
     row.save()
+    return FrameOut.of(row)
+
+
+@router.patch("/frames/{frame_id}/active", response=FrameOut)
+def set_active(request: HttpRequest, frame_id: int, given: ActiveIn) -> FrameOut:
+    """Set the active picture inside a frame, for every clip that goes into it."""
+    row = owned.frame(request, frame_id)
+    row.active = "" if given.active is None else format_exact(given.active)
+    row.bar_colour = given.bar_colour
+    row.save(update_fields=["active", "bar_colour"])
     return FrameOut.of(row)
 
 

@@ -1,6 +1,8 @@
 """What the API sends and takes, beside the core's own values."""
 
 from datetime import datetime
+from fractions import Fraction
+from typing import Annotated
 
 from ninja import Schema
 from pydantic import Field
@@ -12,7 +14,7 @@ from cadrage.formats.words import aspect_name
 from cadrage.plan import Plan
 from cadrage.render import Inspection
 from cadrage.surrounds import Kind
-from cadrage.values import Exact
+from cadrage.values import ColourText, Exact, PositiveExact
 from server.studio.actions.framings import plan_of
 from server.studio.models import Footage, Framing, OrderedFrame, Render
 
@@ -57,6 +59,13 @@ class FrameOut(Schema):
     def of(cls, row: OrderedFrame) -> "FrameOut":
         """From its row."""
         return cls(id=row.pk, frame=row.value, shape=aspect_name(row.value.raster.display_aspect))
+
+
+class ActiveIn(Schema):
+    """An active picture inside a frame."""
+
+    active: Annotated[PositiveExact, Field(ge=Fraction(1, 10), le=10)] | None
+    bar_colour: ColourText = "#000000"
 
 
 class FootageOut(Schema):

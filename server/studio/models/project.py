@@ -29,6 +29,8 @@ class OrderedFrame(models.Model):
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
     pixel_aspect = models.CharField(max_length=40, default="1")
+    active = models.CharField(max_length=40, default="", blank=True)
+    bar_colour = models.CharField(max_length=7, default="#000000")
 
     class Meta:
         ordering = ["id"]
@@ -39,7 +41,14 @@ class OrderedFrame(models.Model):
     @property
     def value(self) -> Frame:
         """The frame as the core has it."""
-        return Frame(name=self.name, width=self.width, height=self.height, pixel_aspect=parse_exact(self.pixel_aspect))
+        return Frame(
+            name=self.name,
+            width=self.width,
+            height=self.height,
+            pixel_aspect=parse_exact(self.pixel_aspect),
+            active=parse_exact(self.active) if self.active else None,
+            bar_colour=self.bar_colour,
+        )
 
     @classmethod
     def from_value(cls, project: Project, frame: Frame) -> "OrderedFrame":
@@ -50,4 +59,6 @@ class OrderedFrame(models.Model):
             width=frame.width,
             height=frame.height,
             pixel_aspect=format_exact(frame.pixel_aspect),
+            active="" if frame.active is None else format_exact(frame.active),
+            bar_colour=frame.bar_colour,
         )

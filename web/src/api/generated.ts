@@ -124,6 +124,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frames/{frame_id}/active": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Set Active
+         * @description Set the active picture inside a frame, for every clip that goes into it.
+         */
+        patch: operations["server_studio_api_projects_set_active"];
+        trace?: never;
+    };
     "/api/framings/{framing_id}": {
         parameters: {
             query?: never;
@@ -477,6 +497,20 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * ActiveIn
+         * @description An active picture inside a frame.
+         */
+        ActiveIn: {
+            /** Active */
+            active: string | null;
+            /**
+             * Bar Colour
+             * Format: colour
+             * @default #000000
+             */
+            bar_colour: string;
+        };
+        /**
          * Bars
          * @description Empty frame on each side of the picture, in frame pixels; 0 where the picture reaches the edge or past it.
          */
@@ -657,7 +691,7 @@ export interface components {
          *     Attributes:
          *         kept_percent: share of the picture's area that is seen.
          *         lost_left, lost_right, lost_top, lost_bottom: stored source pixels beyond that side of the frame.
-         *         covered_percent: share of the frame's area that the picture covers.
+         *         covered_percent: share of the frame's area that the picture covers; of the active picture's, where there is one.
          *         enlargement: frame pixels for one stored source pixel, in the direction where that is more.
          *         enlargement_across, enlargement_down: the same in each direction.
          *         shape: width over height of a true square after placing; 1 is true.
@@ -841,9 +875,19 @@ export interface components {
          *     Attributes:
          *         width, height: stored pixels, 16 to 8192 a side (8192 holds the 7680×4320 of ITU-R BT.2020).
          *         pixel_aspect: width of one pixel over its height.
+         *         active: display aspect of the active picture inside the frame, such as 2.39; None is the whole frame.
+         *         bar_colour: what is outside the active picture.
          *         name: what the people who order it call it; may be empty.
          */
         Frame: {
+            /** Active */
+            active?: string | null;
+            /**
+             * Bar Colour
+             * Format: colour
+             * @default #000000
+             */
+            bar_colour: string;
             /** Height */
             height: number;
             /**
@@ -981,13 +1025,16 @@ export interface components {
          *         tightness: the tightness that gives this scale, or the nearest there is.
          *         box: where the picture lands.
          *         seen: the part of it inside the frame.
-         *         bars: what is left empty.
+         *         bars: what is left beside it.
+         *         active: the active picture, exact; the whole frame where there is none.
+         *         drawn: the same as it is drawn, with even sides.
          *         cost: what the placement takes and gives.
          *         cautions: what to know about it, in words.
          *         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
          *         words: the same, said.
          */
         Measure: {
+            active: components["schemas"]["Box"];
             bars: components["schemas"]["Bars"];
             box: components["schemas"]["Box"];
             /** Cautions */
@@ -995,6 +1042,7 @@ export interface components {
             cost: components["schemas"]["Cost"];
             /** Display Aspect */
             display_aspect: number;
+            drawn: components["schemas"]["Box"];
             /** Picture Height */
             picture_height: number;
             /** Picture Width */
@@ -1473,6 +1521,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_studio_api_projects_set_active: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActiveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameOut"];
+                };
             };
         };
     };

@@ -87,7 +87,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
           <ProblemNote error={error ?? order.error} />
           {step !== "source" && step !== "check" && <CostPanel measure={changer.measure} />}
           {step === "source" && <SourcePanel footage={footage} time={time} />}
-          {step === "frame" && <FramePanel board={board} framing={framing} />}
+          {step === "frame" && <FramePanel board={board} framing={framing} measure={changer.measure} />}
           {step === "placement" && <PlacementPanel {...changer} framingId={framingId} time={time} />}
           {step === "surround" && <SurroundPanel {...changer} framingId={framingId} time={time} />}
           {step === "check" && (

@@ -22,7 +22,7 @@ export function AddFrame({ projectId, children }: { projectId: number; children:
       answered(
         api.POST("/api/projects/{project_id}/frames", {
           params: { path: { project_id: projectId } },
-          body: { ...frame, pixel_aspect: "1" },
+          body: { active: null, bar_colour: "#000000", ...frame, pixel_aspect: "1" },
         }),
       ),
     onSuccess: () => {

@@ -31,6 +31,7 @@ export function BoardTable({ board }: { board: Board }) {
                 <span className="block">{frame.frame.name}</span>
                 <span className="num block font-normal text-soft">
                   {frame.shape} {frame.frame.width}×{frame.frame.height}
+                  {frame.frame.active && `, ${shown(frame.frame.active)} inside`}
                 </span>
               </th>
             ))}
@@ -99,7 +100,7 @@ function Cell({ projectId, framing, frame }: { projectId: number; framing?: Fram
         loading="lazy"
         className="shrink-0 bg-well"
         style={{ width, height: width / aspect }}
-        src={`/api/framings/${framing.id}/thumbnail?width=280&version=${framing.version}&reading=${encodeURIComponent(JSON.stringify(framing.plan.interpretation))}`}
+        src={`/api/framings/${framing.id}/thumbnail?width=280&version=${framing.version}&reading=${encodeURIComponent(JSON.stringify([framing.plan.interpretation, framing.plan.frame]))}`}
       />
       <span className="min-w-0">
         <span className="block font-semibold first-letter:uppercase">{words.placement}</span>

@@ -9,7 +9,7 @@ const SMALLEST_LABELLED = 30;
 type Segment = { from: number; to: number; label: string };
 
 /** The numbers of a framing, drawn on it as a draughtsman would. */
-export function Dimensions({ view, measure, picture, frame, well }: DrawingProps) {
+export function Dimensions({ view, measure, picture, active, frame, well }: DrawingProps) {
   const frameBox = toScreen(view, { x: 0, y: 0, ...frame });
   const pictureBox = toScreen(view, picture);
   return (
@@ -35,11 +35,20 @@ export function Dimensions({ view, measure, picture, frame, well }: DrawingProps
           <path d="M1 1 L7 4 L1 7" fill="none" stroke="currentColor" />
         </marker>
       </defs>
-      {lostParts(picture, frame).map((part) => {
+      {lostParts(picture, active).map((part) => {
         const box = toScreen(view, part);
         return <rect key={`${part.x} ${part.y}`} {...box} fill="url(#lost)" />;
       })}
       <rect {...frameBox} fill="none" stroke="currentColor" strokeWidth="1" opacity="0.9" />
+      {(active.width !== frame.width || active.height !== frame.height) && (
+        <rect
+          {...toScreen(view, active)}
+          fill="none"
+          stroke="currentColor"
+          strokeDasharray="2 4"
+          opacity="0.9"
+        />
+      )}
       <CornerTicks box={pictureBox} />
       <Chain
         segments={segmentsAcross(view, measure, frameBox)}
@@ -55,6 +64,7 @@ type DrawingProps = {
   view: View;
   measure: Measure;
   picture: Box;
+  active: Box;
   frame: { width: number; height: number };
   well: { width: number; height: number };
 };

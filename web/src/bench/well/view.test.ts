@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
 import { fitView, lostParts, MARGINS, toScreen } from "./view";
 
-const frame = { width: 1920, height: 1080, pixel_aspect: "1", name: "" };
+const active = { x: 0, y: 0, width: 1920, height: 1080 };
+const frame = { width: 1920, height: 1080, pixel_aspect: "1", name: "", bar_colour: "#000000" };
 
 test("the frame fits into the well with room for its dimensions", () => {
   const view = fitView({ width: 840, height: 640 }, frame, null);
@@ -20,7 +21,7 @@ test("showing what is outside makes room for the whole picture", () => {
 });
 
 test("pixels that are not square are drawn in their shape", () => {
-  const tape = { width: 720, height: 576, pixel_aspect: "12/11", name: "" };
+  const tape = { width: 720, height: 576, pixel_aspect: "12/11", name: "", bar_colour: "#000000" };
   const view = fitView({ width: 840, height: 640 }, tape, null);
   expect(view.across / view.down).toBeCloseTo(12 / 11);
 });
@@ -28,10 +29,10 @@ test("pixels that are not square are drawn in their shape", () => {
 test("what is lost is what lies outside, counted once", () => {
   const area = (parts: { width: number; height: number }[]) =>
     parts.reduce((sum, part) => sum + part.width * part.height, 0);
-  expect(lostParts({ x: 656, y: 0, width: 608, height: 1080 }, frame)).toEqual([]);
-  expect(area(lostParts({ x: -100, y: -50, width: 2120, height: 1180 }, frame))).toBe(
+  expect(lostParts({ x: 656, y: 0, width: 608, height: 1080 }, active)).toEqual([]);
+  expect(area(lostParts({ x: -100, y: -50, width: 2120, height: 1180 }, active))).toBe(
     2120 * 1180 - 1920 * 1080,
   );
-  expect(area(lostParts({ x: 3000, y: 0, width: 500, height: 1080 }, frame))).toBe(500 * 1080);
-  expect(area(lostParts({ x: 0, y: -2000, width: 1920, height: 1080 }, frame))).toBe(1920 * 1080);
+  expect(area(lostParts({ x: 3000, y: 0, width: 500, height: 1080 }, active))).toBe(500 * 1080);
+  expect(area(lostParts({ x: 0, y: -2000, width: 1920, height: 1080 }, active))).toBe(1920 * 1080);
 });

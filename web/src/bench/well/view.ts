@@ -16,10 +16,10 @@ export type View = { left: number; top: number; across: number; down: number };
 /** Room around the frame for dimension lines and words. */
 export const MARGINS = { left: 78, right: 44, top: 52, bottom: 104 };
 
+/** The part of a frame that is drawn on. */
 export type Box = { x: number; y: number; width: number; height: number };
 
-export function boxOf(measure: Measure): Box {
-  const { x, y, width, height } = measure.box;
+export function boxOf({ x, y, width, height }: Measure["box"]): Box {
   return { x: toNumber(x), y: toNumber(y), width: toNumber(width), height: toNumber(height) };
 }
 
@@ -60,27 +60,25 @@ export function toScreen(view: View, box: Box): ScreenBox {
   };
 }
 
-/** The parts of a picture that lie outside the frame, as boxes that do not overlap. */
-export function lostParts(picture: Box, frame: { width: number; height: number }): Box[] {
+/** The parts of a picture that lie outside the active picture, as boxes that do not overlap. */
+export function lostParts(picture: Box, active: Box): Box[] {
   const right = picture.x + picture.width;
   const bottom = picture.y + picture.height;
-  const top = Math.min(Math.max(picture.y, 0), bottom);
-  const low = Math.max(Math.min(bottom, frame.height), top);
+  const activeRight = active.x + active.width;
+  const activeBottom = active.y + active.height;
+  const top = Math.min(Math.max(picture.y, active.y), bottom);
+  const low = Math.max(Math.min(bottom, activeBottom), top);
+  const { width } = picture;
   const parts = [
-    { x: picture.x, y: picture.y, width: picture.width, height: Math.min(bottom, 0) - picture.y },
-    {
-      x: picture.x,
-      y: Math.max(picture.y, frame.height),
-      width: picture.width,
-      height: bottom - frame.height,
-    },
-    { x: picture.x, y: top, width: Math.min(right, 0) - picture.x, height: low - top },
-    { x: Math.max(picture.x, frame.width), y: top, width: right - frame.width, height: low - top },
+    { x: picture.x, y: picture.y, width, height: Math.min(bottom, active.y) - picture.y },
+    { x: picture.x, y: Math.max(picture.y, activeBottom), width, height: bottom - activeBottom },
+    { x: picture.x, y: top, width: Math.min(right, active.x) - picture.x, height: low - top },
+    { x: Math.max(picture.x, activeRight), y: top, width: right - activeRight, height: low - top },
   ];
   return parts
     .map((part) => ({
       ...part,
-      width: Math.min(part.width, picture.width),
+      width: Math.min(part.width, width),
       height: Math.min(part.height, picture.height),
     }))
     .filter((part) => part.width > 0 && part.height > 0);

@@ -28,7 +28,8 @@ export function Well(props: Props) {
   const { plan, measure, framingId, footageId, surroundOff, outside, playing } = props;
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
-  const picture = boxOf(measure);
+  const picture = boxOf(measure.box);
+  const active = boxOf(measure.drawn);
   const view = fitView(size, plan.frame, outside ? picture : null);
   const frameBox = toScreen(view, { x: 0, y: 0, width: plan.frame.width, height: plan.frame.height });
   const pictureBox = toScreen(view, picture);
@@ -41,7 +42,7 @@ export function Well(props: Props) {
     time,
     width: Math.max(16, playing ? Math.min(PLAYING_WIDTH, pixels) : pixels),
   });
-  const lost = lostParts(picture, plan.frame).length > 0;
+  const lost = lostParts(picture, active).length > 0;
   useWheel(place, onWheel);
 
   return (
@@ -78,7 +79,14 @@ export function Well(props: Props) {
           src={preview.url}
         />
       )}
-      <Dimensions view={view} measure={measure} picture={picture} frame={plan.frame} well={size} />
+      <Dimensions
+        view={view}
+        measure={measure}
+        picture={picture}
+        active={active}
+        frame={plan.frame}
+        well={size}
+      />
       <SnapLines snapped={snapped} view={view} size={size} />
       <p
         className="num pointer-events-none absolute flex justify-between gap-4 whitespace-nowrap text-chalk"
