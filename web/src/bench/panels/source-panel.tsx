@@ -33,7 +33,6 @@ export function SourcePanel({ footage, time }: { footage: Footage; time: string 
             <button
               type="button"
               aria-pressed={toNumber(used) === toNumber(pixel_aspect)}
-              title={evidence.join("; ")}
               onClick={() => interpret.mutate({ ...interpretation, pixel_aspect })}
               className={`flex h-full w-full flex-col overflow-hidden rounded border-2 bg-sheet text-left ${
                 toNumber(used) === toNumber(pixel_aspect) ? "border-ochre" : "border-rule hover:border-soft"
@@ -50,7 +49,7 @@ export function SourcePanel({ footage, time }: { footage: Footage; time: string 
                 <span className="num block">
                   {ratio(pixel_aspect)}, {shape}
                 </span>
-                <span className="block text-soft">{evidence[0]}</span>
+                <span className="block text-soft">{evidence.join("; ")}</span>
               </span>
             </button>
           </li>

@@ -1,0 +1,88 @@
+"""Steps of the bench, one by one."""
+
+import numpy as np
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_whole_job import begin_project, send, settled_pixels
+from tests.clips import write_clip
+
+pytestmark = pytest.mark.timeout(240)
+
+
+@pytest.fixture(scope="session")
+def tape(tmp_path_factory):
+    """A 4:3 tape whose pixels are said to be square, which they are not."""
+    return write_clip(tmp_path_factory.mktemp("tape") / "Lamp test.mp4", size=(720, 576), frames=300)
+
+
+def open_bench(page: Page, name: str, clip, step: str):
+    begin_project(page, name)
+    send(page, clip)
+    page.locator("td a").first.click()
+    page.get_by_role("navigation", name="Steps").get_by_text(step, exact=True).click()
+
+
+def test_another_pixel_shape_is_chosen_from_pictures(page: Page, tape):
+    open_bench(page, "Tapes", tape, "Source")
+    expect(page.get_by_role("button", name="square, 5:4")).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_text("1350", exact=True)).to_be_visible()
+    page.get_by_role("button", name="12:11, 1.36").click()
+    expect(page.get_by_text("1472.73", exact=True)).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("button", name="12:11, 1.36")).to_have_attribute("aria-pressed", "true")
+    page.get_by_label("Turned").select_option("90")
+    expect(page.get_by_text("picture 576 × 720")).to_be_visible()
+
+
+def test_an_active_picture_puts_bars_into_the_frame(page: Page, tape):
+    open_bench(page, "Scope", tape, "Frame")
+    before = settled_pixels(page)
+    page.get_by_label("Active picture", exact=True).select_option("2.39")
+    expect(page.get_by_text("1920 × 803.35, drawn as 1920 × 804")).to_be_visible()
+    page.wait_for_timeout(500)
+    after = settled_pixels(page)
+    bar = slice(0, int(after.shape[0] * 0.12))
+    assert np.abs(after[bar]).mean() < 3
+    assert before[bar].mean() > 20
+
+
+def test_anchors_and_sizes(page: Page, tape):
+    open_bench(page, "Anchors", tape, "Placement")
+    page.get_by_role("button", name="Native size").click()
+    expect(page.get_by_label("Scale, %")).to_have_value("100")
+    page.get_by_role("button", name="top left").click()
+    expect(page.get_by_label("Moved right, in frame pixels")).to_have_value("-600")
+    expect(page.get_by_label("Moved down, in frame pixels")).to_have_value("-252")
+    page.get_by_role("button", name="Stretch").click()
+    expect(page.get_by_text("Shapes are wrong: everything is 42.2 % too wide.")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    page.get_by_label("Scale, %").fill("56")
+    page.get_by_label("Scale, %").press("Enter")
+    expect(page.get_by_text("scaled to 56 %")).to_be_visible()
+
+
+def test_a_render_is_cancelled_while_it_works(page: Page, tape):
+    open_bench(page, "Second thoughts", tape, "Check")
+    page.get_by_role("banner").get_by_role("button", name="Render").click()
+    expect(page.get_by_text("frames/s")).to_be_visible(timeout=30_000)
+    page.get_by_role("button", name="Cancel").click()
+    expect(page.get_by_label("Check").get_by_text("cancelled")).to_be_visible(timeout=15_000)
+    expect(page.get_by_role("link", name="Download")).to_have_count(0)
+
+
+def test_an_upload_is_stopped_on_the_way(page: Page, tmp_path):
+    begin_project(page, "Too large")
+    large = tmp_path / "large.mp4"
+    with large.open("wb") as file:
+        file.truncate(40 * 2**20)
+    # A slow line, so that there is something to stop.
+    line = page.context.new_cdp_session(page)
+    line.send("Network.enable")
+    slow = {"offline": False, "latency": 50, "downloadThroughput": -1, "uploadThroughput": 400_000}
+    line.send("Network.emulateNetworkConditions", slow)
+    send(page, large)
+    expect(page.get_by_label("Files on their way")).to_contain_text("sent")
+    page.get_by_role("button", name="Cancel").click()
+    expect(page.get_by_label("Files on their way")).to_have_count(0)
+    expect(page.get_by_text("Drop clips anywhere on this page")).to_be_visible()
