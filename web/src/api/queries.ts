@@ -1,4 +1,4 @@
-import { queryOptions } from "@tanstack/react-query";
+import { type QueryClient, queryOptions } from "@tanstack/react-query";
 import { answered, api } from "./client";
 
 const A_SECOND = 1000;
@@ -48,3 +48,7 @@ export const rendersQuery = (projectId: number) =>
     refetchInterval: ({ state }) =>
       state.data?.some((render) => AT_WORK.includes(render.state)) ? A_SECOND / 2 : A_SECOND * 10,
   });
+
+/** Ask again for all that depends on a frame or on what a clip is taken to be: the board and every framing. */
+export const refreshFramings = (client: QueryClient) =>
+  Promise.all(["board", "framing"].map((key) => client.invalidateQueries({ queryKey: [key] })));

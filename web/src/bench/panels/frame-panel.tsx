@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { answered, api, type Board, type FrameRow, type Framing, type Measure } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
+import { refreshFramings } from "../../api/queries";
 import { AddFrame, Outline } from "../../board/add-frame";
 import { Button } from "../../ui/button";
 import { ColourRow } from "../../ui/colour-row";
@@ -69,8 +70,7 @@ function ActivePicture({ row, measure }: { row: FrameRow; measure: Measure }) {
   const set = useMutation({
     mutationFn: (body: { active: string | null; bar_colour: string }) =>
       answered(api.PATCH("/api/frames/{frame_id}/active", { params: { path: { frame_id: row.id } }, body })),
-    onSettled: () =>
-      Promise.all(["board", "framing"].map((key) => client.invalidateQueries({ queryKey: [key] }))),
+    onSettled: () => refreshFramings(client),
   });
   const listed = ASPECTS.some(([aspect]) => aspect === (active ?? ""));
   const exact = (side: "width" | "height") => shown(measure.active[side]);

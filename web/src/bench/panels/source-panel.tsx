@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answered, api, type Footage, type Interpretation } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
+import { refreshFramings } from "../../api/queries";
 import { NumberField } from "../../ui/number-field";
 import { ProblemNote } from "../../ui/problem-note";
 
@@ -18,8 +19,7 @@ export function SourcePanel({ footage, time }: { footage: Footage; time: string 
           body,
         }),
       ),
-    onSettled: () =>
-      Promise.all(["board", "framing"].map((key) => client.invalidateQueries({ queryKey: [key] }))),
+    onSettled: () => refreshFramings(client),
   });
   const used = interpretation.pixel_aspect ?? facts.pixel_aspect ?? "1";
 

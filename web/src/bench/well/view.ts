@@ -1,11 +1,9 @@
 import type { Frame, Measure } from "../../api/client";
 import { toNumber } from "../../api/exact";
 
-/** A length in frame pixels, and one on the screen: never to be mixed up. */
-export type FramePx = number & { readonly __space: "frame" };
+/** A length on the screen, never to be mixed up with one in frame pixels. */
 export type ScreenPx = number & { readonly __space: "screen" };
 
-export const framePx = (value: number) => value as FramePx;
 export const screenPx = (value: number) => value as ScreenPx;
 
 export type ScreenBox = { x: ScreenPx; y: ScreenPx; width: ScreenPx; height: ScreenPx };
