@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, useRef, useState } from "react";
 import { toExact } from "../api/exact";
 import { evaluate } from "./arithmetic";
 
@@ -28,9 +28,7 @@ export function NumberField({
 }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a value from elsewhere takes the place of typing
-  useEffect(() => setTyped(null), [value]);
-
+  // What is being typed stays until it is settled, whatever comes from elsewhere meanwhile.
   const within = (wanted: number) => Math.min(high, Math.max(low, wanted));
 
   function settle() {
@@ -46,7 +44,9 @@ export function NumberField({
     if (event.key === "ArrowUp" || event.key === "ArrowDown") {
       event.preventDefault();
       const by = (event.key === "ArrowUp" ? step : -step) * (event.shiftKey ? 10 : 1);
-      onCommit(within(Number(toExact(value + by, 6))));
+      const from = (typed === null ? null : evaluate(typed)) ?? value;
+      setTyped(null);
+      onCommit(within(Number(toExact(from + by, 6))));
     }
   }
 
