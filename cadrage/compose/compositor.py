@@ -4,15 +4,18 @@ from fractions import Fraction
 from pathlib import Path
 
 from cadrage.compose.bars import BarsPainter
-from cadrage.compose.picture import PicturePainter
+from cadrage.compose.framed import placed_in, surround_opening
+from cadrage.compose.picture import PicturePainter, Sheet
 from cadrage.compose.target import target_layout
-from cadrage.footage import ClipReader, Facts, read_as
-from cadrage.geometry import place
+from cadrage.compose.turned import TurnedPainter
+from cadrage.footage import Facts, open_footage, read_as
 from cadrage.pixels.convert import ColourChange
-from cadrage.pixels.mapping import Coverage, canvas_rect
+from cadrage.pixels.mapping import canvas_rect
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
 from cadrage.surrounds import Scene
+
+PLANE_GROUPS = ((0,), (1, 2))
 
 
 class Compositor:
@@ -31,41 +34,44 @@ class Compositor:
     def __init__(
         self, plan: Plan, source: Layout, facts: Facts, size: tuple[int, int] | None = None, depth: int = 8
     ) -> None:
-        reading = read_as(facts, plan.interpretation)
+        self._reading = reading = read_as(facts, plan.interpretation)
         self.layout = target_layout(reading.colour, plan.frame, size, depth)
-        self.placed = place(reading.picture, plan.frame.raster, plan.placement, plan.frame.active_rect)
-        self._rotation = reading.rotation
-        upright = source.rotated(reading.rotation)
+        self.placed = placed_in(plan, reading)
+        upright = source.rotated(reading.rotation).cut(reading.cut)
+        upright = upright.mirrored if self.placed.mirror else upright
         self._change = None
         if self.layout.colour.converts_from(reading.colour):
             self._change = ColourChange(upright, self.layout.colour)
             upright = self._change.layout
-        frame_size = (plan.frame.width, plan.frame.height)
-        rect = canvas_rect(self.placed.rect, frame_size, self.layout)
-        drawn = canvas_rect(plan.frame.drawn_rect, frame_size, self.layout)
-        coverage = [Coverage.of(self.layout, plane, rect.clipped(drawn)) for plane in range(3)]
-        self._bars = BarsPainter(self.layout, drawn, plan.frame.bar_colour)
-        areas = tuple(cover.uncovered for cover in coverage)
-        self._surround = plan.surround.painter(Scene(self.placed, upright, self.layout, areas))
-        self._picture = [
-            PicturePainter(upright, self.layout, planes, rect, coverage[planes[0]]) for planes in ((0,), (1, 2))
-        ]
+        sheet = Sheet.of(self.placed, reading.cut, upright, self.layout, plan.frame)
+        kind = TurnedPainter if self.placed.angle else PicturePainter
+        luma, chroma = self._picture = [kind(sheet, planes) for planes in PLANE_GROUPS]
+        self._bars = None
+        if plan.frame.outside == "bars":
+            drawn = canvas_rect(plan.frame.drawn_rect, (plan.frame.width, plan.frame.height), self.layout)
+            self._bars = BarsPainter(self.layout, drawn, plan.frame.bar_colour)
+        areas = (luma.uncovered, chroma.uncovered, chroma.uncovered)
+        scene = Scene(self.placed, surround_opening(plan), reading.cut.rect, upright, self.layout, areas)
+        self._surround = plan.surround.painter(scene)
 
     def compose(self, stored: Planes, canvas: Planes | None = None) -> Planes:
         """Compose one frame from a picture as decoded, into given planes or new ones."""
         drawn = canvas or Planes.empty(self.layout)
-        upright = stored.rotated(self._rotation)
+        upright = stored.rotated(self._reading.rotation).cut(self._reading.cut)
+        if self.placed.mirror:
+            upright = upright.mirrored()
         if self._change:
             upright = self._change.apply(upright)
         self._surround.paint(upright, drawn)
         for painter in self._picture:
             painter.paint(upright, drawn)
-        self._bars.paint(drawn)
+        if self._bars:
+            self._bars.paint(drawn)
         return drawn
 
 
 def compose(plan: Plan, facts: Facts, path: Path, time: Fraction, size: tuple[int, int] | None = None) -> Planes:
     """One finished frame of a clip at a time in seconds, at the frame's own size unless another is given."""
-    with ClipReader(path, facts) as reader:
+    with open_footage(path, facts, plan.interpretation) as reader:
         stored = reader.frame_at(time).planes
         return Compositor(plan, stored.layout, facts, size).compose(stored)

@@ -1,35 +1,65 @@
 """Drawing the picture over its surround."""
 
+from dataclasses import dataclass
+
 import numpy as np
 from numpy.typing import NDArray
 
-from cadrage.geometry import FrameRect
+from cadrage.formats import Frame
+from cadrage.geometry import FrameRect, Placed
 from cadrage.pixels.kernels import sampling_kernel
-from cadrage.pixels.mapping import Coverage, plane_axes
-from cadrage.pixels.planes import Layout, Planes, Samples, Working
+from cadrage.pixels.mapping import Coverage, canvas_rect, plane_axes
+from cadrage.pixels.planes import Cut, Layout, Planes, Samples, Working
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands, limit, settle
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """Where a picture is to be drawn; lengths in luma samples of the canvas.
+
+    Attributes:
+        placed: the picture in its frame.
+        source: the layout of the samples that are drawn.
+        canvas: the layout of what is drawn on.
+        held: where all those samples lie; at most a sample larger each way than the picture.
+        picture: where the picture's own edges lie, which need not fall on samples.
+        drawn: the active picture; nothing is drawn outside it.
+    """
+
+    placed: Placed
+    source: Layout
+    canvas: Layout
+    held: FrameRect
+    picture: FrameRect
+    drawn: FrameRect
+
+    @classmethod
+    def of(cls, placed: Placed, cut: Cut, source: Layout, canvas: Layout, frame: Frame) -> "Sheet":
+        """Everything brought to the canvas."""
+        size = (frame.width, frame.height)
+        held = canvas_rect(placed.spread(placed.rect, cut.rect), size, canvas)
+        picture = canvas_rect(placed.rect, size, canvas)
+        return cls(placed, source, canvas, held, picture, canvas_rect(frame.drawn_rect, size, canvas))
 
 
 class PicturePainter:
     """Draws planes of the picture at their exact place. Samples that it half covers are mixed with what is there.
 
     Args:
-        source: the layout of the pictures.
-        canvas: the layout of what is drawn on.
+        sheet: where it is drawn.
         planes: 0 for luma, or 1 and 2, which lie alike and are drawn together.
-        rect: where the picture lies, in luma samples of the canvas.
-        coverage: what it covers of these planes.
     """
 
-    def __init__(
-        self, source: Layout, canvas: Layout, planes: tuple[int, ...], rect: FrameRect, coverage: Coverage
-    ) -> None:
+    def __init__(self, sheet: Sheet, planes: tuple[int, ...]) -> None:
         self.planes = planes
+        source, canvas = sheet.source, sheet.canvas
+        coverage = Coverage.of(canvas, planes[0], sheet.picture.clipped(sheet.drawn))
+        self.uncovered = coverage.uncovered
         self.area = coverage.touched
         self.depth = canvas.depth
         if self.area.empty:
             return
-        down, across = plane_axes(source, canvas, planes[0], rect)
+        down, across = plane_axes(source, canvas, planes[0], sheet.held)
         rows, columns = source.shape(planes[0])
         drawn_rows, drawn_columns = range(self.area.top, self.area.bottom), range(self.area.left, self.area.right)
         self.resampler = Resampler(

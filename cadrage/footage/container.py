@@ -6,8 +6,9 @@ from pathlib import Path
 
 import av
 from av.container import InputContainer
+from av.video.stream import VideoStream
 
-from cadrage.errors import MissingSource, UnreadableFile
+from cadrage.errors import MissingSource, NoPicture, UnreadableFile
 
 DEMUXERS = ("mov", "matroska", "avi", "mpegts", "mpeg", "mxf", "dv", "yuv4mpegpipe", "ogg")
 """Containers that hold their own pictures. Playlists and scripts, which name other files, are not among them."""
@@ -38,6 +39,19 @@ def opened(path: Path) -> Iterator[InputContainer]:
         ) from error
     with container:
         yield container
+
+
+def picture_stream(container: InputContainer, path: Path) -> VideoStream:
+    """The stream that holds the moving picture, never a cover image.
+
+    Raises:
+        NoPicture: there is none.
+    """
+    for stream in container.streams.video:
+        attached = stream.disposition & av.stream.Disposition.attached_pic
+        if not attached and stream.codec_context is not None:
+            return stream
+    raise NoPicture("The file holds no moving picture.", remedy="Choose a file with a picture in it.", clip=path)
 
 
 def _whitelist() -> str:

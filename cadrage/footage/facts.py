@@ -38,11 +38,14 @@ class Facts(Value):
     """What a file says of itself and what counting its packets shows.
 
     Attributes:
+        kind: a clip that moves, one still picture, or a sequence of numbered stills.
         container: names of the container format, as its demuxer gives them.
         codec: the decoder's name of the picture stream.
         width, height: stored size in pixels, before any rotation.
         pixel_aspect: width of a stored pixel over its height, or None where the file does not say.
         rotation: degrees clockwise (0, 90, 180, 270) to turn the stored picture so that it stands upright.
+        rotation_flag: the same as the file states it, which need not be a quarter turn.
+        mirrored: whether left and right change places after that.
         rate: frames a second, exact.
         rate_stated: whether the file states a rate; if not, `rate` is worked out from its timestamps.
         rate_varies: whether frames last unequally long, beyond the rounding of the file's clock.
@@ -58,12 +61,15 @@ class Facts(Value):
         sounds: the audio streams.
     """
 
+    kind: Literal["clip", "still", "sequence"] = "clip"
     container: str
     codec: str
     width: int
     height: int
     pixel_aspect: Exact | None
     rotation: Literal[0, 90, 180, 270]
+    rotation_flag: int = 0
+    mirrored: bool = False
     rate: Exact
     rate_stated: bool
     rate_varies: bool
@@ -88,5 +94,8 @@ class Facts(Value):
         turned = f" turned {self.rotation}°" if self.rotation else ""
         aspect = self.pixel_aspect or 1
         pixels = "" if aspect == 1 else f", {aspect.numerator}:{aspect.denominator} pixels"
+        if self.kind == "still":
+            return f"{size}{turned}{pixels}, still"
         rate = f"{float(self.rate):.3f}".rstrip("0").rstrip(".")
-        return f"{size}{turned}{pixels}, {rate} fps{' varying' if self.rate_varies else ''}"
+        stills = f", {self.frames} stills" if self.kind == "sequence" else ""
+        return f"{size}{turned}{pixels}, {rate} fps{' varying' if self.rate_varies else ''}{stills}"

@@ -3,7 +3,6 @@
 from fractions import Fraction
 from itertools import pairwise
 from pathlib import Path
-from typing import Literal, cast
 
 import av
 from av.audio.stream import AudioStream
@@ -11,9 +10,11 @@ from av.container import InputContainer
 from av.video.frame import VideoFrame
 from av.video.stream import VideoStream
 
-from cadrage.errors import NoPicture, RasterOutOfRange, UnreadableFile
-from cadrage.footage.container import COPY_AGAIN, opened
+from cadrage.errors import RasterOutOfRange, UnreadableFile
+from cadrage.footage.container import COPY_AGAIN, opened, picture_stream
 from cadrage.footage.facts import FIELD_ORDER_OF_CODE, Facts, SoundFacts
+from cadrage.footage.stills import is_still, probe_sequence, probe_still
+from cadrage.footage.turning import turn_of_display
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 
 FALLBACK_RATE = Fraction(25)  # a file of one frame that states no rate; common practice, no source
@@ -22,29 +23,22 @@ FALLBACK_RATE = Fraction(25)  # a file of one frame that states no rate; common 
 def probe(path: Path | str) -> Facts:
     """Find out what a file is: its header is read, its packets counted and its first picture decoded.
 
+    A folder is taken as a sequence of numbered stills.
+
     Raises:
-        MissingSource, UnreadableFile, NoPicture, RasterOutOfRange: see each.
+        MissingSource, UnreadableFile, RasterOutOfRange: see each.
     """
     path = Path(path)
+    if path.is_dir():
+        return probe_sequence(path)
+    if path.is_file() and is_still(path):
+        return probe_still(path)
     with opened(path) as container:
         stream = picture_stream(container, path)
         _check_raster(stream, path)
         packets = _packets(container, stream, path)
         first = _first_picture(path)
         return _facts(container, stream, packets, first)
-
-
-def picture_stream(container: InputContainer, path: Path) -> VideoStream:
-    """The stream that holds the moving picture, never a cover image.
-
-    Raises:
-        NoPicture: there is none.
-    """
-    for stream in container.streams.video:
-        attached = stream.disposition & av.stream.Disposition.attached_pic
-        if not attached and stream.codec_context is not None:
-            return stream
-    raise NoPicture("The file holds no moving picture.", remedy="Choose a file with a picture in it.", clip=path)
 
 
 def _check_raster(stream: VideoStream, path: Path) -> None:
@@ -100,6 +94,7 @@ def _facts(container: InputContainer, stream: VideoStream, packets: list[tuple[i
     rate = _rate(stated, gaps)
     frame_length = 1 / rate
     start, (last, last_length) = packets[0][0], packets[-1]
+    turned = turn_of_display(first)
     components = first.format.components
     return Facts(
         container=container.format.name,
@@ -107,7 +102,9 @@ def _facts(container: InputContainer, stream: VideoStream, packets: list[tuple[i
         width=context.width,
         height=context.height,
         pixel_aspect=stream.sample_aspect_ratio or context.sample_aspect_ratio or None,
-        rotation=cast("Literal[0, 90, 180, 270]", -first.rotation % 360 // 90 * 90),
+        rotation=turned.nearest,
+        rotation_flag=turned.degrees,
+        mirrored=turned.mirrored,
         rate=rate,
         rate_stated=bool(stated),
         rate_varies=any(abs(gap - frame_length) > tick + frame_length / 100 for gap in gaps),

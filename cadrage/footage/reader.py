@@ -1,7 +1,6 @@
 """Reading the pictures of a clip, in order or at a moment."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
 from types import TracebackType
@@ -11,43 +10,38 @@ import av
 from av.video.frame import VideoFrame
 
 from cadrage.errors import UnreadableFile
-from cadrage.footage.container import COPY_AGAIN, opened
+from cadrage.footage.container import COPY_AGAIN, opened, picture_stream
+from cadrage.footage.deinterlace import deinterlaced
 from cadrage.footage.facts import Facts
-from cadrage.footage.interpretation import colour_of
-from cadrage.footage.probe import picture_stream
+from cadrage.footage.interpretation import Interpretation, colour_of, fields_of, taken_as
+from cadrage.footage.pictures import DecodedFrame
 from cadrage.footage.unpack import unpack
-from cadrage.pixels.planes import Planes
 
 # Nearer ahead than this it is cheaper to decode on than to seek.
 DECODE_ON = Fraction(1, 2)
-
-
-@dataclass(frozen=True, slots=True)
-class DecodedFrame:
-    """One picture of a clip, as stored.
-
-    Attributes:
-        time: seconds from the clip's first picture, exact.
-        end: when the next picture comes, as far as this one knows.
-        planes: the samples, before rotation.
-    """
-
-    time: Fraction
-    end: Fraction
-    planes: Planes
+# Pictures before and after one that deinterlacing looks at, and one more.
+NEIGHBOURS = 3
 
 
 class ClipReader:
     """Reads one clip; one thread at a time. Use it as a context manager.
 
+    Args:
+        path: the file.
+        facts: what it is.
+        interpretation: what its samples are taken to mean.
+
     Raises:
         MissingSource, UnreadableFile: on opening, and UnreadableFile from any read that meets damage.
     """
 
-    def __init__(self, path: Path | str, facts: Facts) -> None:
+    def __init__(self, path: Path | str, facts: Facts, interpretation: Interpretation | None = None) -> None:
         self.path = Path(path)
         self.facts = facts
-        self._colour = colour_of(facts)
+        said = interpretation or Interpretation()
+        self._colour = colour_of(facts, said)
+        self._fields, self._method = fields_of(facts, said), said.deinterlace
+        self._frame_length = 1 / taken_as(facts, said).rate
         self._context = opened(self.path)
         self._container = self._context.__enter__()
         self._stream = picture_stream(self._container, self.path)
@@ -67,25 +61,25 @@ class ClipReader:
         self.close()
 
     def close(self) -> None:
-        """Let go of the file."""
+        """See `PictureReader`."""
         self._last = self._ahead = None
         self._coming = iter(())
         self._context.__exit__(None, None, None)
 
     @property
     def picture_start(self) -> Fraction:
-        """The first picture's own time stamp in seconds, from which every time here counts."""
+        """See `PictureReader`."""
         if self._origin is None:
             self._origin = self._first_time()
         return self._origin
 
     def frames(self) -> Iterator[DecodedFrame]:
-        """Every picture from the first, in the order shown."""
+        """See `PictureReader`."""
         self._seek(Fraction(0))
         return self._coming
 
     def frame_at(self, time: Fraction) -> DecodedFrame:
-        """The picture that is on screen at a time: the last that does not come after it, else the first."""
+        """See `PictureReader`."""
         if self._last and self._last.time <= time < self._last.end:
             return self._last
         if self._last is None or time < self._last.time or time > self._last.end + DECODE_ON:
@@ -111,6 +105,8 @@ class ClipReader:
 
     def _seek(self, time: Fraction) -> None:
         """Stand before the last key frame that does not come after a time."""
+        if self._fields != "progressive":
+            time -= NEIGHBOURS / self.facts.rate
         target = int((self.picture_start + max(time, Fraction(0))) / self._tick)
         try:
             self._container.seek(target, stream=self._stream)
@@ -127,18 +123,25 @@ class ClipReader:
     def _decode(self) -> Iterator[DecodedFrame]:
         """Decode on from where the container stands."""
         try:
-            for frame in self._container.decode(self._stream):
+            pictures: Iterator[VideoFrame] = map(self._checked, self._container.decode(self._stream))
+            if self._fields != "progressive":
+                pictures = deinterlaced(pictures, self._stream, self._fields, self._method)
+            for frame in pictures:
                 yield self._decoded(frame)
         except av.FFmpegError as error:
             raise UnreadableFile("A part of it cannot be decoded.", remedy=COPY_AGAIN, clip=self.path) from error
 
-    def _decoded(self, frame: VideoFrame) -> DecodedFrame:
+    def _checked(self, frame: VideoFrame) -> VideoFrame:
         if (frame.width, frame.height) != (self.facts.width, self.facts.height):
             raise UnreadableFile(
                 f"Its picture changes size to {frame.width}×{frame.height} on the way.",
                 remedy="Split it where the size changes.",
                 clip=self.path,
             )
-        time = (frame.pts or 0) * self._tick - self.picture_start
-        length = frame.duration * self._tick if frame.duration else 1 / self.facts.rate
-        return DecodedFrame(time, time + length, unpack(frame, self._colour))
+        return frame
+
+    def _decoded(self, frame: VideoFrame) -> DecodedFrame:
+        tick = frame.time_base or self._tick
+        time = (frame.pts or 0) * tick - self.picture_start
+        stated = frame.duration * tick if self._fields == "progressive" else Fraction(0)
+        return DecodedFrame(time, time + (stated or self._frame_length), unpack(frame, self._colour))

@@ -1,7 +1,7 @@
 """The frame: what is delivered."""
 
 from fractions import Fraction
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -21,7 +21,8 @@ class Frame(Value):
         width, height: stored pixels, 16 to 8192 a side (8192 holds the 7680×4320 of ITU-R BT.2020).
         pixel_aspect: width of one pixel over its height.
         active: display aspect of the active picture inside the frame, such as 2.39; None is the whole frame.
-        bar_colour: what is outside the active picture.
+        outside: what is outside the active picture: bars, or the surround, which then fills the whole frame.
+        bar_colour: of those bars.
         name: what the people who order it call it; may be empty.
     """
 
@@ -29,6 +30,7 @@ class Frame(Value):
     height: Side
     pixel_aspect: Annotated[PositiveExact, Field(le=10, ge=Fraction(1, 10))] = Fraction(1)
     active: Annotated[PositiveExact, Field(ge=Fraction(1, 10), le=10)] | None = None
+    outside: Literal["bars", "surround"] = "bars"
     bar_colour: ColourText = "#000000"
     name: Annotated[str, Field(max_length=80)] = ""
 
@@ -46,6 +48,11 @@ class Frame(Value):
     def drawn_rect(self) -> FrameRect:
         """The active picture as it is drawn, its sides even."""
         return drawn_even(self.raster, self.active_rect)
+
+    @property
+    def surround_rect(self) -> FrameRect:
+        """What a surround fills."""
+        return self.active_rect if self.outside == "bars" else FrameRect.whole(self.raster)
 
 
 FRAMES = (

@@ -3,6 +3,7 @@
 from fractions import Fraction
 
 from cadrage.geometry.placement import Placed
+from cadrage.geometry.turning import area_of, brief
 from cadrage.values import Exact, Value
 
 
@@ -38,20 +39,48 @@ class Cost(Value):
 def cost_of(placed: Placed) -> Cost:
     """Work out what a placement costs."""
     rect, frame, picture, opening = placed.rect, placed.frame, placed.picture, placed.opening.rect
-    seen = rect.clipped(opening)
     across, down = rect.width / picture.width, rect.height / picture.height
+    kept, left, right, top, bottom = _turned_losses(placed) if placed.angle else _losses(placed)
     return Cost(
-        kept_percent=100 * seen.area / rect.area,
-        lost_left=_beyond(opening.x - rect.x, rect.width) / across,
-        lost_right=_beyond(rect.right - opening.right, rect.width) / across,
-        lost_top=_beyond(opening.y - rect.y, rect.height) / down,
-        lost_bottom=_beyond(rect.bottom - opening.bottom, rect.height) / down,
-        covered_percent=100 * seen.area / opening.area,
+        kept_percent=100 * kept,
+        lost_left=left,
+        lost_right=right,
+        lost_top=top,
+        lost_bottom=bottom,
+        covered_percent=min(Fraction(100), 100 * kept * rect.area / opening.area),
         enlargement=max(across, down),
         enlargement_across=across,
         enlargement_down=down,
         shape=(across * frame.pixel_aspect) / (down * picture.pixel_aspect),
     )
+
+
+Losses = tuple[Fraction, Fraction, Fraction, Fraction, Fraction]
+"""The fraction kept; and stored pixels lost left, right, at the top and at the bottom of the picture."""
+
+
+def _losses(placed: Placed) -> Losses:
+    rect, opening = placed.rect, placed.opening.rect
+    across, down = rect.width / placed.picture.width, rect.height / placed.picture.height
+    left = _beyond(opening.x - rect.x, rect.width) / across
+    right = _beyond(rect.right - opening.right, rect.width) / across
+    if placed.mirror:
+        left, right = right, left
+    top = _beyond(opening.y - rect.y, rect.height) / down
+    bottom = _beyond(rect.bottom - opening.bottom, rect.height) / down
+    return rect.clipped(opening).area / rect.area, left, right, top, bottom
+
+
+def _turned_losses(placed: Placed) -> Losses:
+    """Of a turned picture, to a millionth; a side has lost what no line along that side keeps anything of."""
+    picture, seen = placed.picture, placed.seen_on_picture()
+    if not seen:
+        return Fraction(0), picture.width, Fraction(0), picture.height, Fraction(0)
+    half_width, half_height = picture.width / 2, picture.height / 2
+    across, down = [x for x, _ in seen], [y for _, y in seen]
+    sides = (half_width + min(across), half_width - max(across), half_height + min(down), half_height - max(down))
+    left, right, top, bottom = (brief(side) for side in sides)
+    return brief(100 * area_of(seen) / picture.rect.area) / 100, left, right, top, bottom
 
 
 def _beyond(length: Fraction, whole: Fraction) -> Fraction:

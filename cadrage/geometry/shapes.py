@@ -1,5 +1,6 @@
 """Rasters and rectangles. Values are frozen; all lengths are Fractions; equality is exact."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Self
@@ -76,6 +77,13 @@ class FrameRect(Rect):
         """The rectangle that is the frame itself."""
         return cls(Fraction(0), Fraction(0), Fraction(frame.width), Fraction(frame.height))
 
+    @classmethod
+    def around(cls, points: Iterable[tuple[Fraction, Fraction]]) -> "FrameRect":
+        """The smallest upright rectangle around some points."""
+        across, down = zip(*points, strict=True)
+        left, top = min(across), min(down)
+        return cls(left, top, max(across) - left, max(down) - top)
+
 
 @dataclass(frozen=True, slots=True)
 class Opening:
@@ -104,6 +112,45 @@ class SourceRect(Rect):
     """A rectangle in stored pixels of the upright source picture."""
 
     __slots__ = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """The part of an upright source raster that is taken as the picture: all of it, or less its bars and its blanking.
+
+    Attributes:
+        rect: where it lies, in stored pixels of the upright raster.
+        pixel_aspect: width of one stored pixel divided by its height.
+    """
+
+    rect: SourceRect
+    pixel_aspect: Fraction
+
+    @classmethod
+    def whole(cls, raster: Raster) -> "Picture":
+        """All of a raster."""
+        rect = SourceRect(Fraction(0), Fraction(0), Fraction(raster.width), Fraction(raster.height))
+        return cls(rect, raster.pixel_aspect)
+
+    @property
+    def width(self) -> Fraction:
+        """Stored pixels across."""
+        return self.rect.width
+
+    @property
+    def height(self) -> Fraction:
+        """Stored pixels down."""
+        return self.rect.height
+
+    @property
+    def display_width(self) -> Fraction:
+        """Width in square pixels of a stored line's height."""
+        return self.rect.width * self.pixel_aspect
+
+    @property
+    def display_aspect(self) -> Fraction:
+        """Width over height as it is seen."""
+        return self.display_width / self.height
 
 
 def active_picture(frame: Raster, aspect: Fraction) -> FrameRect:

@@ -1,8 +1,10 @@
 """Offsets at which a picture sits in a way people look for."""
 
+from dataclasses import dataclass
 from fractions import Fraction
 
 from cadrage.geometry.placement import Placed
+from cadrage.geometry.shapes import FrameRect
 from cadrage.values import Exact, Value
 
 
@@ -21,17 +23,47 @@ class Snap(Value):
 
 
 def snaps(placed: Placed) -> tuple[tuple[Snap, ...], tuple[Snap, ...]]:
-    """The offsets across and down at which the picture is centred or its edges meet the frame's."""
-    area, rect = placed.opening.rect, placed.rect
-    across = _snaps(area.x, area.width, rect.width, "left", "right")
-    down = _snaps(area.y, area.height, rect.height, "top", "bottom")
-    return across, down
+    """The offsets, across and down, that people look for.
+
+    The picture is centred, its edges meet those of the active picture or of the frame, or its centre lies on a third.
+    """
+    area, rect, frame = placed.opening.rect, placed.rect, FrameRect.whole(placed.frame)
+    across = _Line(area.x, area.width, rect.width, frame.width, "left", "right")
+    down = _Line(area.y, area.height, rect.height, frame.height, "top", "bottom")
+    return across.snaps(turned=bool(placed.angle)), down.snaps(turned=bool(placed.angle))
 
 
-def _snaps(start: Fraction, length: Fraction, picture: Fraction, first: str, second: str) -> tuple[Snap, ...]:
-    spare = (length - picture) / 2
-    found = [Snap(offset=Fraction(0), says="centred", line=start + length / 2)]
-    if spare:
-        found.append(Snap(offset=-spare, says=f"{first} edges meet", line=start))
-        found.append(Snap(offset=spare, says=f"{second} edges meet", line=start + length))
-    return tuple(found)
+@dataclass(frozen=True, slots=True)
+class _Line:
+    """One direction: where the opening starts and how long it, the picture and the frame are, in frame pixels."""
+
+    start: Fraction
+    opening: Fraction
+    picture: Fraction
+    frame: Fraction
+    first: str
+    second: str
+
+    def snaps(self, *, turned: bool) -> tuple[Snap, ...]:
+        middle = self.start + self.opening / 2
+        found = [Snap(offset=Fraction(0), says="centred", line=middle)]
+        if not turned:
+            found += self._edges(self.start, self.opening, "edges meet")
+            if self.opening != self.frame:
+                found += self._edges(Fraction(0), self.frame, "edges meet the frame's")
+        sixth = self.opening / 6
+        found += [
+            Snap(offset=-sixth, says="centre on the first third", line=middle - sixth),
+            Snap(offset=sixth, says="centre on the second third", line=middle + sixth),
+        ]
+        return tuple(found)
+
+    def _edges(self, start: Fraction, length: Fraction, what: str) -> list[Snap]:
+        spare = (length - self.picture) / 2
+        aside = start + length / 2 - self.start - self.opening / 2
+        if not spare:
+            return []
+        return [
+            Snap(offset=aside - spare, says=f"{self.first} {what}", line=start),
+            Snap(offset=aside + spare, says=f"{self.second} {what}", line=start + length),
+        ]

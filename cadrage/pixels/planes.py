@@ -1,13 +1,13 @@
 """Planes of Y'CbCr samples and where they lie."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from cadrage.geometry import Raster
+from cadrage.geometry import Raster, SourceRect
 from cadrage.pixels.colour import Colour
 
 Samples = NDArray[np.uint8] | NDArray[np.uint16]
@@ -42,6 +42,22 @@ class Subsampling:
         for _ in range(degrees // 90 % 4):
             turned = Subsampling(turned.down, turned.across, -turned.shift_y, turned.shift_x)
         return turned
+
+
+@dataclass(frozen=True, slots=True)
+class Cut:
+    """Whole luma samples of a picture: columns left to right and rows top to bottom, ends not included."""
+
+    left: int
+    top: int
+    right: int
+    bottom: int
+
+    @property
+    def rect(self) -> SourceRect:
+        """The same as a rectangle."""
+        sides = (self.left, self.top, self.right - self.left, self.bottom - self.top)
+        return SourceRect(*(Fraction(side) for side in sides))
 
 
 CHROMA_420 = Subsampling.left(2, 2)
@@ -84,6 +100,19 @@ class Layout:
         raster = Raster(self.width, self.height).turned(degrees)
         return Layout(raster.width, raster.height, self.depth, self.chroma.rotated(degrees), self.colour)
 
+    @property
+    def mirrored(self) -> "Layout":
+        """The layout after left and right have changed places."""
+        by = self.chroma
+        spill = self.width - by.across * self.shape(1)[1]
+        return replace(self, chroma=replace(by, shift_x=spill - by.shift_x))
+
+    def cut(self, cut: Cut) -> "Layout":
+        """The layout of a part. A block of chroma that the cut goes through stays, with its siting kept true."""
+        by = self.chroma
+        shifted = replace(by, shift_x=by.shift_x - cut.left % by.across, shift_y=by.shift_y - cut.top % by.down)
+        return replace(self, width=cut.right - cut.left, height=cut.bottom - cut.top, chroma=shifted)
+
 
 @dataclass(frozen=True, slots=True)
 class Planes:
@@ -105,6 +134,27 @@ class Planes:
         code = ROTATIONS[degrees % 360]
         y, cb, cr = (samples(cv2.rotate(array, code)) for array in self.arrays)
         return Planes((y, cb, cr), self.layout.rotated(degrees))
+
+    def mirrored(self) -> "Planes":
+        """The picture with left and right exchanged; a copy."""
+        y, cb, cr = (samples(cv2.flip(array, 1)) for array in self.arrays)
+        return Planes((y, cb, cr), self.layout.mirrored)
+
+    def cut(self, cut: Cut) -> "Planes":
+        """A part of the picture; views, nothing is copied."""
+        layout = self.layout.cut(cut)
+        parts = []
+        for plane, array in enumerate(self.arrays):
+            by, (rows, columns) = layout.subsampling(plane), layout.shape(plane)
+            top, left = cut.top // by.down, cut.left // by.across
+            parts.append(samples(array[top : top + rows, left : left + columns]))
+        y, cb, cr = parts
+        return Planes((y, cb, cr), layout)
+
+    def copy_from(self, other: "Planes") -> None:
+        """Take over the samples of planes of the same layout."""
+        for mine, theirs in zip(self.arrays, other.arrays, strict=True):
+            np.copyto(mine, theirs)
 
     @property
     def nbytes(self) -> int:

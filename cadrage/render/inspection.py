@@ -9,7 +9,7 @@ from typing import Literal
 from cadrage.compose import Compositor
 from cadrage.compose.target import target_colour
 from cadrage.errors import CadrageError
-from cadrage.footage import ClipReader, Facts, probe, read_as
+from cadrage.footage import Facts, Interpretation, open_footage, probe, read_as, taken_as
 from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
 from cadrage.render.bars import Bars, black_bars
@@ -62,6 +62,11 @@ class Order:
     source: Path
     facts: Facts
 
+    @property
+    def taken(self) -> Facts:
+        """The clip as the plan takes it."""
+        return taken_as(self.facts, self.plan.interpretation)
+
 
 def inspect_file(path: Path, order: Order | None = None) -> Inspection:
     """Measure a file, and hold it against the order where there is one.
@@ -107,7 +112,7 @@ def _shape_lines(found: Facts, order: Order | None) -> Iterator[Line]:
 
 
 def _time_lines(found: Facts, order: Order | None) -> Iterator[Line]:
-    asked = order.facts if order else None
+    asked = order.taken if order else None
     yield _same("Rate", _rate(asked) if asked else None, _rate(found), "Render again at the clip's own rate.")
     yield _same("Frames", str(asked.frames) if asked else None, str(found.frames), "Render again; frames are missing.")
     near = asked is not None and abs(asked.duration - found.duration) <= 1 / found.rate
@@ -174,7 +179,7 @@ def _bars_line(path: Path, found: Facts, order: Order | None) -> Line:
 
 
 def _pictures(path: Path, facts: Facts, times: list[Fraction]) -> Iterator[Planes]:
-    with ClipReader(path, facts) as reader:
+    with open_footage(path, facts, Interpretation(fields="progressive")) as reader:
         for time in times:
             yield reader.frame_at(time).planes
 
@@ -182,7 +187,7 @@ def _pictures(path: Path, facts: Facts, times: list[Fraction]) -> Iterator[Plane
 def _bars_asked(order: Order, times: list[Fraction]) -> Bars | None:
     """The bars in frames composed anew from the plan, or None where the clip can no longer be read."""
     try:
-        with ClipReader(order.source, order.facts) as reader:
+        with open_footage(order.source, order.facts, order.plan.interpretation) as reader:
             first = reader.frame_at(Fraction(0)).planes.layout
             compositor = Compositor(order.plan, first, order.facts)
             return black_bars(compositor.compose(reader.frame_at(time).planes) for time in times)

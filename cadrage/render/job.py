@@ -13,7 +13,8 @@ from av.video.frame import VideoFrame
 
 from cadrage.compose import Compositor
 from cadrage.errors import BadRequest, CadrageError, Cancelled, CannotWrite
-from cadrage.footage import ClipReader, DecodedFrame, Facts
+from cadrage.footage import DecodedFrame, Facts, PictureReader, open_footage, taken_as
+from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
 from cadrage.render.encoder import DEFAULT, H264, blank, picture_track, tick_of
 from cadrage.render.pipeline import ahead, each
@@ -67,8 +68,8 @@ def render(
     """
     if target.exists() and source.exists() and target.samefile(source):
         raise BadRequest("The result would replace its own source.", remedy="Choose another name.", clip=source)
-    meter = _Meter(facts.frames, report, cancelled)
-    with _beside(target) as part, ClipReader(source, facts) as reader:
+    meter = _Meter(taken_as(facts, plan.interpretation).frames, report, cancelled)
+    with _beside(target) as part, open_footage(source, facts, plan.interpretation) as reader:
         try:
             with av.open(str(part), "w", format="mp4", options={"movflags": "+faststart"}) as container:
                 _write(plan, source, facts, how, reader, container, meter)
@@ -99,7 +100,7 @@ def _write(
     source: Path,
     facts: Facts,
     how: H264,
-    reader: ClipReader,
+    reader: PictureReader,
     container: OutputContainer,
     meter: "_Meter",
 ) -> None:
@@ -107,12 +108,19 @@ def _write(
     pictures = reader.frames()
     first = next(pictures)
     compositor = Compositor(plan, first.planes.layout, facts)
-    stream = picture_track(container, plan, compositor.layout, facts, how)
-    tick = tick_of(facts)
+    taken = taken_as(facts, plan.interpretation)
+    stream = picture_track(container, plan, compositor.layout, taken, how)
+    tick = tick_of(taken)
+    held: tuple[Planes, Planes] | None = None  # of a still every frame is the same
 
     def draw(decoded: DecodedFrame) -> tuple[Fraction, VideoFrame]:
+        nonlocal held
         frame, canvas = blank(compositor.layout, decoded.time, tick)
-        compositor.compose(decoded.planes, canvas)
+        if held is None or held[0] is not decoded.planes:
+            compositor.compose(decoded.planes, canvas)
+            held = (decoded.planes, canvas) if facts.kind != "clip" else None
+        else:
+            canvas.copy_from(held[1])
         return decoded.time, frame
 
     def all_pictures() -> Iterator[DecodedFrame]:
@@ -120,7 +128,7 @@ def _write(
         yield from pictures
 
     with (
-        SoundCarrier(source, container, reader.picture_start) as sound,
+        SoundCarrier(source if facts.sounds else None, container, reader.picture_start) as sound,
         closing(ahead(all_pictures())) as decoded,
         closing(each(decoded, draw)) as drawn,
     ):

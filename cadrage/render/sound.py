@@ -31,19 +31,22 @@ class SoundCarrier:
     """Feeds the sound of a clip into an output, step by step with the picture. AAC is kept as it is.
 
     Args:
-        path: the clip.
+        path: the clip; None where it has no sound.
         target: the file being written; one stream is added to it for every stream of sound.
         picture_start: time stamp of the clip's first picture in seconds, which becomes 0.
     """
 
-    def __init__(self, path: Path, target: OutputContainer, picture_start: Fraction) -> None:
+    def __init__(self, path: Path | None, target: OutputContainer, picture_start: Fraction) -> None:
         self._stack = ExitStack()
-        source = self._stack.enter_context(opened(path))
-        streams = source.streams.audio
         self._target = target
-        self._tracks = {stream.index: _track(stream, target, picture_start) for stream in streams}
-        self._packets: Iterator[Packet[AudioStream]] = iter(source.demux(streams)) if streams else iter(())
+        self._tracks: dict[int, Kept | Encoded] = {}
+        self._packets: Iterator[Packet[AudioStream]] = iter(())
         self._written = Fraction(-1)
+        if path is not None:
+            source = self._stack.enter_context(opened(path))
+            streams = source.streams.audio
+            self._tracks = {stream.index: _track(stream, target, picture_start) for stream in streams}
+            self._packets = iter(source.demux(streams))
 
     def __enter__(self) -> Self:
         return self

@@ -6,8 +6,8 @@ from typing import Any, ClassVar, Protocol
 
 from pydantic import Field
 
-from cadrage.geometry import Placed
-from cadrage.pixels.mapping import Area
+from cadrage.geometry import FrameRect, Opening, Placed, SourceRect
+from cadrage.pixels.mapping import Area, canvas_rect
 from cadrage.pixels.planes import Layout, Planes
 
 
@@ -29,12 +29,16 @@ class Scene:
 
     Attributes:
         placed: the picture in its frame.
+        opening: the part of the frame that is filled.
+        held: the part of the upright source that the pictures hold; it may reach past the picture by part of a pixel.
         source: the pictures that will be handed in, upright.
         canvas: what is painted on.
         areas: for each plane, the samples to paint; the picture hides the rest.
     """
 
     placed: Placed
+    opening: Opening
+    held: SourceRect
     source: Layout
     canvas: Layout
     areas: tuple[tuple[Area, ...], ...]
@@ -44,6 +48,11 @@ class Scene:
         """Luma samples of the canvas for one frame pixel, across and down."""
         frame = self.placed.frame
         return Fraction(self.canvas.width, frame.width), Fraction(self.canvas.height, frame.height)
+
+    def source_rect(self, rect: FrameRect) -> FrameRect:
+        """Where all that is handed in lies on the canvas when the picture lies on a rectangle of the frame."""
+        frame = self.placed.frame
+        return canvas_rect(self.placed.spread(rect, self.held), (frame.width, frame.height), self.canvas)
 
 
 class Painter(Protocol):

@@ -18,7 +18,7 @@ from cadrage.geometry import FrameRect
 from cadrage.geometry.placement import centred, fill_scale
 from cadrage.pixels.colour import codes_of
 from cadrage.pixels.kernels import blurring_kernel
-from cadrage.pixels.mapping import Area, canvas_rect, plane_axes
+from cadrage.pixels.mapping import Area, plane_axes
 from cadrage.pixels.planes import Planes, Samples, Working, samples
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, Tile, bands, limit, settle
 from cadrage.surrounds.base import Scene, percent, pixels
@@ -60,8 +60,8 @@ class Blurred(Value):
         return BlurredPainter(self, scene)
 
     def copy_rect(self, scene: Scene) -> FrameRect:
-        """Where the whole copy lies, in frame pixels."""
-        picture, opening = scene.placed.picture, scene.placed.opening
+        """Where the copy of the picture lies, in frame pixels."""
+        picture, opening = scene.placed.picture, scene.opening
         scale = fill_scale(picture, opening) * Fraction(str(self.size)) / 100
         return centred(picture, opening, scale, Fraction(str(self.shift_x)), Fraction(str(self.shift_y)))
 
@@ -132,7 +132,7 @@ class BlurredPainter:
 
     def __init__(self, blurred: Blurred, scene: Scene) -> None:
         frame = scene.placed.frame
-        rect = canvas_rect(blurred.copy_rect(scene), (frame.width, frame.height), scene.canvas)
+        rect = scene.source_rect(blurred.copy_rect(scene))
         lines = blurred.softness / 100 * frame.height
         across, down = scene.scale
         sigma = (lines * float(down), lines / float(frame.pixel_aspect) * float(across))

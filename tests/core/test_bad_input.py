@@ -24,7 +24,7 @@ def refused(path, kind):
 
 def test_a_missing_file(tmp_path):
     refused(tmp_path / "gone.mp4", MissingSource)
-    refused(tmp_path, MissingSource)
+    assert "no numbered stills" in refused(tmp_path, UnreadableFile).problem
 
 
 def test_an_empty_file(tmp_path):

@@ -31,7 +31,7 @@ def scene_for(source, frame):
     layout = Layout(source.shape[1], source.shape[0], 8, CHROMA_420, COLOUR)
     placed = place(Raster(layout.width, layout.height), frame.raster, Placement())
     areas = tuple((Area(0, rows, 0, columns),) for rows, columns in (canvas.shape(plane) for plane in range(3)))
-    return Scene(placed, layout, canvas, areas)
+    return Scene(placed, placed.opening, placed.picture.rect, layout, canvas, areas)
 
 
 def covering_copy(source, scene, blurred):

@@ -1,0 +1,233 @@
+"""Stills: one picture shown for a while, or a folder of numbered ones shown in turn."""
+
+import re
+from collections.abc import Iterator
+from fractions import Fraction
+from pathlib import Path
+from types import TracebackType
+from typing import Literal, Self
+
+import numpy as np
+from av.video.frame import VideoFrame
+from PIL import ExifTags, Image, UnidentifiedImageError
+
+from cadrage.errors import MissingSource, RasterOutOfRange, UnreadableFile
+from cadrage.footage.container import COPY_AGAIN
+from cadrage.footage.facts import Facts
+from cadrage.footage.interpretation import STILL_RATE, STILL_SECONDS, Interpretation, colour_of, taken_as
+from cadrage.footage.pictures import DecodedFrame
+from cadrage.footage.unpack import unpack
+from cadrage.formats.frames import MIN_SIDE
+from cadrage.pixels.colour import parse_colour
+from cadrage.pixels.planes import Planes
+
+FORMATS = ("PNG", "JPEG", "TIFF")
+SIGNATURES = (b"\x89PNG\r\n\x1a\n", b"\xff\xd8\xff", b"II*\x00", b"MM\x00*")
+SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff")
+LONGEST_SIDE = 16384
+MOST_PIXELS = 80_000_000  # below what Pillow warns of as a decompression bomb
+NUMBERED = re.compile(r"(?P<stem>.*?)(?P<number>\d+)(?P<suffix>\.[a-z]+)", re.IGNORECASE)
+MOST_STILLS = 100_000
+
+Turned = Literal[0, 90, 180, 270]
+
+TURNS: dict[int, tuple[Turned, bool]] = {
+    1: (0, False),
+    2: (0, True),
+    3: (180, False),
+    4: (180, True),
+    5: (90, True),
+    6: (90, False),
+    7: (270, True),
+    8: (270, False),
+}
+"""Exif orientation (CIPA DC-008, Orientation tag; from memory): degrees clockwise to turn, then whether to mirror."""
+
+
+def is_still(path: Path) -> bool:
+    """Whether a file begins as a PNG, JPEG or TIFF does."""
+    with path.open("rb") as file:
+        return file.read(8).startswith(SIGNATURES)
+
+
+def probe_still(path: Path) -> Facts:
+    """What a still is; its pixels are decoded once, which proves that they can be.
+
+    Raises:
+        UnreadableFile, RasterOutOfRange: see each.
+    """
+    facts = _header(path)
+    _rgb(path, "#000000")
+    return facts
+
+
+def probe_sequence(folder: Path) -> Facts:
+    """What a folder of numbered stills is.
+
+    Raises:
+        UnreadableFile: there are none, a number is missing, or they are of several sizes.
+        RasterOutOfRange: they are too large or too small.
+    """
+    stills = stills_of(folder)
+    first = probe_still(stills[0])
+    for still in stills[1:]:
+        facts = _header(still)
+        if (facts.width, facts.height) != (first.width, first.height):
+            raise UnreadableFile(
+                f"{still.name} is {facts.width}×{facts.height}, the first still {first.width}×{first.height}.",
+                remedy="Make them all of one size, or add them one by one.",
+                clip=folder,
+            )
+    timing = {"frames": len(stills), "duration": len(stills) / STILL_RATE}
+    return first.model_copy(update={"kind": "sequence", **timing})
+
+
+def stills_of(folder: Path) -> tuple[Path, ...]:
+    """The numbered stills of a folder, in the order of their numbers.
+
+    Raises:
+        UnreadableFile: there are none, they belong to several sequences, or one is missing.
+    """
+    found: dict[int, Path] = {}
+    for path in folder.iterdir():
+        match = NUMBERED.fullmatch(path.name)
+        if match and path.suffix.lower() in SUFFIXES and len(found) < MOST_STILLS:
+            number = int(match["number"])
+            if number in found:
+                raise UnreadableFile(
+                    f"{found[number].name} and {path.name} have one number.",
+                    remedy="Keep one sequence in a folder.",
+                    clip=folder,
+                )
+            found[number] = path
+    if not found:
+        remedy = "Name them like tram.0001.png."
+        raise UnreadableFile("The folder holds no numbered stills.", remedy=remedy, clip=folder)
+    missing = next((number for number in range(min(found), max(found)) if number not in found), None)
+    if missing is not None:
+        raise UnreadableFile(
+            f"Still number {missing} of {min(found)} to {max(found)} is missing.",
+            remedy="Put it back, or number the stills anew.",
+            clip=folder,
+        )
+    return tuple(found[number] for number in sorted(found))
+
+
+def _header(path: Path) -> Facts:
+    """What a still says of itself."""
+    with _opened(path) as image:
+        width, height = image.size
+        if min(width, height) < MIN_SIDE or max(width, height) > LONGEST_SIDE or width * height > MOST_PIXELS:
+            raise _out_of_range(path, f"{width}×{height}")
+        rotation, mirrored = TURNS.get(image.getexif().get(ExifTags.Base.Orientation, 1), (0, False))
+        return Facts(
+            kind="still",
+            container=(image.format or "").lower(),
+            codec=(image.format or "").lower(),
+            width=width,
+            height=height,
+            pixel_aspect=None,
+            rotation=rotation,
+            rotation_flag=rotation,
+            mirrored=mirrored,
+            rate=STILL_RATE,
+            rate_stated=False,
+            rate_varies=False,
+            shortest_frame=1 / STILL_RATE,
+            longest_frame=1 / STILL_RATE,
+            duration=STILL_SECONDS,
+            frames=int(STILL_SECONDS * STILL_RATE),
+            field_order="progressive",
+            pixel_format="rgba" if image.has_transparency_data else "rgb24",
+            depth=8,
+            chroma="4:4:4",
+            matrix=2,
+            primaries=2,
+            transfer=2,
+            full_range=True,
+            sounds=(),
+        )
+
+
+def _out_of_range(path: Path, size: str) -> RasterOutOfRange:
+    return RasterOutOfRange(
+        f"The still is {size}; sides from {MIN_SIDE} to {LONGEST_SIDE} and {MOST_PIXELS // 10**6} million pixels "
+        "in all can be read.",
+        remedy="Scale it to such a size first.",
+        clip=path,
+    )
+
+
+def _opened(path: Path) -> Image.Image:
+    if not path.is_file():
+        raise MissingSource("The file is not there.", remedy="Put it back, or choose another.", clip=path)
+    try:
+        return Image.open(path, formats=FORMATS)
+    except (Image.DecompressionBombError, Image.DecompressionBombWarning) as error:
+        raise _out_of_range(path, "enormous") from error
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError) as error:
+        raise UnreadableFile("This is no still that can be read.", remedy=COPY_AGAIN, clip=path) from error
+
+
+def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint8]]:
+    """8-bit R'G'B' (rows, columns, 3) as stored, over the matte where it is transparent."""
+    with _opened(path) as image:
+        try:
+            if not image.has_transparency_data:
+                return np.asarray(image.convert("RGB"))
+            whole = image.convert("RGBA")
+        except (OSError, ValueError, SyntaxError) as error:
+            raise UnreadableFile("The still is cut short or damaged.", remedy=COPY_AGAIN, clip=path) from error
+        ground = Image.new("RGBA", whole.size, tuple(round(part * 255) for part in parse_colour(matte)))
+        return np.asarray(Image.alpha_composite(ground, whole).convert("RGB"))
+
+
+class StillReader:
+    """Reads a still or a sequence of them; see `PictureReader`."""
+
+    def __init__(self, path: Path | str, facts: Facts, interpretation: Interpretation | None = None) -> None:
+        self.path = Path(path)
+        said = interpretation or Interpretation()
+        if not self.path.exists():
+            raise MissingSource("The file is not there.", remedy="Put it back, or choose another.", clip=self.path)
+        self._files = stills_of(self.path) if facts.kind == "sequence" else (self.path,)
+        self._taken = taken_as(facts, said)
+        self._matte, self._colour = said.matte, colour_of(facts, said)
+        self._held: tuple[Path, Planes] | None = None
+
+    def __enter__(self) -> Self:
+        return self
+
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
+        self.close()
+
+    def close(self) -> None:
+        """See `PictureReader`."""
+        self._held = None
+
+    @property
+    def picture_start(self) -> Fraction:
+        """See `PictureReader`; stills have no time stamps."""
+        return Fraction(0)
+
+    def frames(self) -> Iterator[DecodedFrame]:
+        """See `PictureReader`."""
+        length = 1 / self._taken.rate
+        for number in range(self._taken.frames):
+            yield DecodedFrame(number * length, (number + 1) * length, self._planes(number))
+
+    def frame_at(self, time: Fraction) -> DecodedFrame:
+        """See `PictureReader`."""
+        if len(self._files) == 1:
+            return DecodedFrame(Fraction(0), self._taken.duration, self._planes(0))
+        number = min(max(0, int(time * self._taken.rate)), self._taken.frames - 1)
+        return DecodedFrame(number / self._taken.rate, (number + 1) / self._taken.rate, self._planes(number))
+
+    def _planes(self, number: int) -> Planes:
+        file = self._files[min(number, len(self._files) - 1)]
+        if self._held is None or self._held[0] != file:
+            frame = VideoFrame.from_ndarray(np.ascontiguousarray(_rgb(file, self._matte)), "rgb24")
+            self._held = file, unpack(frame, self._colour)
+        return self._held[1]
