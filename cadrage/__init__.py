@@ -3,13 +3,15 @@
 The rooms of the core, lowest first. A room may use those above it in this list, never those below it:
 
     geometry    exact sizes, rectangles, placement and what a placement costs
-    formats     frames to deliver, as data
+    formats     source formats, frames to deliver and guides, as data
     pixels      planes of samples: layout, colour, resampling
-    footage     source files: probing, interpretation, decoding
+    footage     source files: probing, interpretation, decoding, looking for fields and for bars in the picture
     surrounds   what is seen where the picture is not
     plan        the Plan: one framing, said completely
+    rules       what is done with every clip of a source format
     compose     a plan and a moment make one finished frame
     render      a plan makes a file; the file is inspected
+    exchange    charts of a frame's guides
     cli         the same job without a browser
 
 The core imports no web framework. One convention throughout: x runs right, y runs down, pixel centres lie at

@@ -5,6 +5,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from cadrage.cli.options import Options
 from cadrage.errors import BadRequest, CadrageError
 from cadrage.footage import Interpretation
 from cadrage.formats import Frame
@@ -19,40 +20,29 @@ SIZES: dict[str, dict[str, Any]] = {
     "fit-width": {"sizing": "width"},
     "fit-height": {"sizing": "height"},
     "native": {"sizing": "native"},
+    "cover": {"sizing": "cover"},
     "stretch": {"sizing": "stretch"},
 }
 
 
-def build_plan(
-    source: Path,
-    plan: Path | None,
-    frame: str,
-    active: str | None,
-    pixel_aspect: str | None,
-    placement: str,
-    offset: str,
-    surround: str,
-) -> Plan:
+def build_plan(source: Path, options: Options) -> Plan:
     """A plan from the options of a command; a plan file takes the place of them all.
 
     Raises:
         BadRequest: one of them cannot be read; it says which.
     """
-    if plan is not None:
-        return read_plan(plan).model_copy(update={"source": str(source)})
+    if options["plan"] is not None:
+        return read_plan(options["plan"]).model_copy(update={"source": str(source)})
     try:
-        aspect = None if pixel_aspect is None else parse_exact(pixel_aspect)
         return Plan(
             source=str(source),
-            interpretation=Interpretation(pixel_aspect=aspect),
-            frame=_frame(frame, active),
-            placement=_placement(placement, offset),
-            surround=_surround(surround),
+            interpretation=_interpretation(options["pixel_aspect"], options["taken_as"]),
+            frame=read_frame(options["frame"], options["active"], options["rate"], options["outside"]),
+            placement=_placement(options),
+            surround=_surround(options["surround"]),
         )
     except ValidationError as error:
         raise BadRequest(first_problem(error), remedy="See --help for what each option takes.") from error
-    except ValueError as error:
-        raise BadRequest(f"{error}.", remedy="Write a pixel aspect like 12:11 or 1.0667.") from error
 
 
 def first_problem(error: ValidationError) -> str:
@@ -62,24 +52,61 @@ def first_problem(error: ValidationError) -> str:
     return f"{where}: {first['msg']}, not {str(first['input'])[:60]!r}." if where else f"{first['msg']}."
 
 
-def _frame(text: str, active: str | None) -> Frame:
+def read_size(text: str) -> tuple[int, int]:
+    """Width and height of "1920x1080".
+
+    Raises:
+        BadRequest: it is no size.
+    """
     width, cross, height = text.lower().replace("×", "x").partition("x")
     if not (cross and width.isdecimal() and height.isdecimal()):
         raise BadRequest(f"{text!r} is no frame size.", remedy="Write it like 1920x1080.")
-    return Frame(width=int(width), height=int(height), active=None if active is None else parse_exact(active))
+    return int(width), int(height)
 
 
-def _placement(text: str, offset: str) -> Placement:
+def read_frame(size: str, active: str | None, rate: str | None = None, outside: str = "bars") -> Frame:
+    """A frame as it was typed.
+
+    Raises:
+        BadRequest: a part of it cannot be read.
+        ValidationError: it is out of range.
+    """
+    width, height = read_size(size)
+    return Frame.model_validate(
+        {"width": width, "height": height, "active": active or None, "rate": rate or None, "outside": outside}
+    )
+
+
+def _interpretation(pixel_aspect: str | None, taken_as: str) -> Interpretation:
+    given: dict[str, Any] = _pairs("--as", taken_as)
+    if pixel_aspect is not None:
+        given["pixel_aspect"] = pixel_aspect
+    for name in ("fields", "deinterlace"):
+        if name in given:
+            given[name] = given[name].replace("-", " ")
+    if "rotation" in given and given["rotation"].isdecimal():
+        given["rotation"] = int(given["rotation"])
+    if "baked" in given:
+        sides = given["baked"].split("/")
+        if len(sides) != 4:
+            raise BadRequest(f"{given['baked']!r} is no set of bars.", remedy="Write left/right/top/bottom in pixels.")
+        given["baked"] = dict(zip(("left", "right", "top", "bottom"), sides, strict=True))
+    return Interpretation.model_validate(given)
+
+
+def _placement(options: Options) -> Placement:
+    text, offset, angle = options["placement"], options["offset"], options["angle"]
     try:
         x, y = (parse_exact(part) for part in offset.split(","))
         size = SIZES[text] if text in SIZES else _number_size(text)
+        turn = parse_exact(angle)
     except ValueError as error:
         raise BadRequest(
-            f"Placement {text!r} with offset {offset!r} cannot be read: {error}.",
+            f"Placement {text!r} with offset {offset!r} and angle {angle!r} cannot be read: {error}.",
             remedy=f"Placement is {', '.join(SIZES)}, a tightness from 0 to 2, or a scale such as 56%; "
             "an offset is X,Y in frame pixels.",
         ) from error
-    return Placement.model_validate({**size, "offset_x": x, "offset_y": y})
+    return Placement.model_validate({**size, "offset_x": x, "offset_y": y, "angle": turn, "mirror": options["mirror"]})
 
 
 def _number_size(text: str) -> dict[str, Any]:
@@ -93,13 +120,17 @@ def _surround(text: str) -> Surround:
     kind, _, rest = text.partition(":")
     if kind not in KINDS:
         raise BadRequest(f"{kind!r} is no kind of surround.", remedy=f"Choose from {', '.join(KINDS)}.")
+    return KINDS[kind](**_pairs(kind, rest))
+
+
+def _pairs(what: str, text: str) -> dict[str, Any]:
     given: dict[str, Any] = {}
-    for part in filter(None, rest.split(",")):
+    for part in filter(None, text.split(",")):
         key, equals, value = part.partition("=")
         if not equals:
-            raise BadRequest(f"{part!r} says nothing.", remedy=f"Write it like {kind}:key=value,key=value.")
-        given[key] = value
-    return KINDS[kind](**given)
+            raise BadRequest(f"{part!r} says nothing.", remedy=f"Write it like {what}:key=value,key=value.")
+        given[key.strip()] = value.strip()
+    return given
 
 
 def described(error: CadrageError) -> dict[str, str | None]:

@@ -9,38 +9,29 @@ from pathlib import Path
 from typing import Annotated, NoReturn
 
 import typer
+from pydantic import ValidationError
 from rich.console import Console
 from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
 from rich.table import Table
 
 from cadrage import render as rendering
-from cadrage.cli.arguments import build_plan, described
+from cadrage.cli.arguments import build_plan, described, first_problem, read_frame, read_size
+from cadrage.cli.options import Active, FrameSize, Json, Options, takes_plan
 from cadrage.compose import compose
-from cadrage.errors import CadrageError, CannotWrite
+from cadrage.errors import BadRequest, CadrageError, CannotWrite
+from cadrage.exchange import chart_of, to_png, to_svg
 from cadrage.footage import Facts, probe
+from cadrage.footage.baked import BakedBars, find_baked, said
+from cadrage.footage.fields import FieldsFound, find_fields
+from cadrage.formats import guides_for
+from cadrage.geometry import Raster
 from cadrage.pixels.rgb import encode_image, to_rgb
 from cadrage.plan import Plan, read_plan
 from cadrage.values import Value, parse_exact
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help=__doc__, pretty_exceptions_enable=False)
 
-Source = Annotated[Path, typer.Argument(help="The clip.", show_default=False)]
-Json = Annotated[bool, typer.Option("--json", help="Print the result as JSON.")]
-PlanFile = Annotated[Path | None, typer.Option("--plan", help="A plan written by `plan`, in place of the options.")]
-FrameSize = Annotated[str, typer.Option("--frame", help="Width and height to deliver, in pixels.")]
-Active = Annotated[
-    str | None, typer.Option("--active", help="Aspect of an active picture inside the frame, like 2.39.")
-]
-Aspect = Annotated[str | None, typer.Option("--pixel-aspect", help="Override the clip's pixel aspect, like 12:11.")]
-Where = Annotated[
-    str,
-    typer.Option(
-        "--placement",
-        help="whole, fill, fit-width, fit-height, native, stretch, a tightness such as 0.4, or a scale such as 56%.",
-    ),
-]
-Offset = Annotated[str, typer.Option("--offset", help="Right and down from the centre, X,Y in frame pixels.")]
-Around = Annotated[str, typer.Option("--surround", help="plain:colour=#203040 or blurred:softness=4,brightness=60")]
+Source = Annotated[Path, typer.Argument(help="The clip, still, or folder of numbered stills.", show_default=False)]
 
 WRONG, BAD_INPUT = 1, 2
 
@@ -89,49 +80,84 @@ def _facts_table(facts: Facts) -> Table:
     return table
 
 
+@app.command("look")
+def look_command(file: Source, as_json: Json = False) -> None:
+    """Look at a clip's pictures: bars that are part of them, and fields."""
+    with _told(as_json):
+        facts = probe(file)
+        seen = Seen(bars=find_baked(file, facts), fields=find_fields(file, facts))
+        _show(seen, as_json, lambda: _seen_table(seen))
+
+
+class Seen(Value):
+    """What looking at a clip's pictures found."""
+
+    bars: BakedBars
+    fields: FieldsFound
+
+
+def _seen_table(seen: Seen) -> Table:
+    table = Table(show_header=False, box=None)
+    table.add_row("bars", seen.bars.says)
+    for stretch in seen.bars.stretches:
+        table.add_row("", f"{float(stretch.start):.3f} to {float(stretch.end):.3f} s: {said(stretch.edges)}")
+    table.add_row("fields", seen.fields.says)
+    return table
+
+
 @app.command("plan")
-def plan_command(
-    source: Source,
-    frame: FrameSize = "1920x1080",
-    active: Active = None,
-    pixel_aspect: Aspect = None,
-    placement: Where = "whole",
-    offset: Offset = "0,0",
-    surround: Around = "blurred",
-    as_json: Json = False,
-) -> None:
+@takes_plan
+def plan_command(source: Source, options: Options, as_json: Json = False) -> None:
     """Write the plan that the options make, as JSON."""
     with _told(as_json):
         probe(source)
-        plan = build_plan(source, None, frame, active, pixel_aspect, placement, offset, surround)
-        print(plan.model_dump_json(indent=2))
+        print(build_plan(source, options).model_dump_json(indent=2))
 
 
 @app.command("frame")
+@takes_plan
 def frame_command(
     source: Source,
     out: Annotated[Path, typer.Argument(help="The PNG or JPEG image to write.", show_default=False)],
+    options: Options,
     at: Annotated[str, typer.Option("--at", help="Seconds from the first picture.")] = "0",
-    plan: PlanFile = None,
-    frame: FrameSize = "1920x1080",
-    active: Active = None,
-    pixel_aspect: Aspect = None,
-    placement: Where = "whole",
-    offset: Offset = "0,0",
-    surround: Around = "blurred",
     as_json: Json = False,
 ) -> None:
     """Compose one frame and write it as an image."""
     with _told(as_json):
-        made = build_plan(source, plan, frame, active, pixel_aspect, placement, offset, surround)
+        made = build_plan(source, options)
         planes = compose(made, probe(source), source, _seconds(at))
-        image = encode_image(to_rgb(planes), ".jpg" if out.suffix.lower() in (".jpg", ".jpeg") else ".png")
-        try:
-            out.write_bytes(image)
-        except OSError as error:
-            raise CannotWrite("The image could not be written.", remedy="Choose another place.", clip=out) from error
+        _write(out, encode_image(to_rgb(planes), ".jpg" if out.suffix.lower() in (".jpg", ".jpeg") else ".png"))
         if as_json:
             print(json.dumps({"file": str(out), "width": made.frame.width, "height": made.frame.height}))
+
+
+@app.command("chart")
+def chart_command(
+    out: Annotated[Path, typer.Argument(help="The SVG or PNG file to write.", show_default=False)],
+    frame: FrameSize = "1920x1080",
+    active: Active = None,
+    raster: Annotated[str | None, typer.Option("--raster", help="A camera's raster to draw it in.")] = None,
+    also: Annotated[list[str] | None, typer.Option("--also", help="A frame whose outline is drawn too.")] = None,
+    as_json: Json = False,
+) -> None:
+    """Write a chart of a frame's guides, for a camera or a monitor."""
+    with _told(as_json):
+        try:
+            made, others = read_frame(frame, active), tuple(read_frame(other, None) for other in also or ())
+        except ValidationError as error:
+            raise BadRequest(first_problem(error), remedy="See --help for what each option takes.") from error
+        chart = chart_of(made, guides_for(made, others=others), None if raster is None else Raster(*read_size(raster)))
+        _write(out, to_png(chart) if out.suffix.lower() == ".png" else to_svg(chart).encode())
+        if as_json:
+            print(json.dumps({"file": str(out), "width": chart.width, "height": chart.height}))
+
+
+def _write(out: Path, data: bytes) -> None:
+    try:
+        out.write_bytes(data)
+    except OSError as error:
+        raise CannotWrite("The image could not be written.", remedy="Choose another place.", clip=out) from error
 
 
 def _seconds(text: str) -> Fraction:
@@ -142,23 +168,18 @@ def _seconds(text: str) -> Fraction:
 
 
 @app.command("convert")
+@takes_plan
 def convert_command(
     source: Source,
     target: Annotated[Path, typer.Argument(help="The MP4 file to write.", show_default=False)],
-    plan: PlanFile = None,
-    frame: FrameSize = "1920x1080",
-    active: Active = None,
-    pixel_aspect: Aspect = None,
-    placement: Where = "whole",
-    offset: Offset = "0,0",
-    surround: Around = "blurred",
+    options: Options,
     as_json: Json = False,
 ) -> None:
     """Render a clip into a frame, then inspect the file."""
     with _told(as_json):
         facts = probe(source)
-        made = build_plan(source, plan, frame, active, pixel_aspect, placement, offset, surround)
-        with _bar(facts.frames) as report:
+        made = build_plan(source, options)
+        with _bar(rendering.delivered(made, facts).frames) as report:
             rendering.render(made, source, target, facts, report=report)
         _report(target, rendering.Order(made, source, facts), as_json)
 

@@ -1,22 +1,11 @@
 """A framing in numbers, without drawing it."""
 
-from fractions import Fraction
-
 from cadrage.compose.framed import placed_in
 from cadrage.compose.words import Words, words_for
 from cadrage.footage import Facts, read_as
-from cadrage.geometry import Cost, FrameRect, Rect, Snap, Window, cautions, cost_of, snaps, window_of
+from cadrage.geometry import Box, Cost, FrameRect, Snap, Window, cautions, cost_of, snaps, window_of
 from cadrage.plan import Plan
 from cadrage.values import Exact, Value
-
-
-class Box(Value):
-    """A rectangle, in pixels of the frame or of the source."""
-
-    x: Exact
-    y: Exact
-    width: Exact
-    height: Exact
 
 
 class Corner(Value):
@@ -91,22 +80,20 @@ def measure(plan: Plan, facts: Facts) -> Measure:
     seen = FrameRect.around(corners).clipped(placed.opening.rect)
     across, down = snaps(placed)
     return Measure(
-        stored=Box(
-            x=Fraction(0), y=Fraction(0), width=Fraction(reading.raster.width), height=Fraction(reading.raster.height)
-        ),
-        picture=_box(picture.rect),
+        stored=Box.of(FrameRect.whole(reading.raster)),
+        picture=Box.of(picture.rect),
         pixel_aspect=picture.pixel_aspect,
         display_aspect=float(picture.display_aspect),
         rotation=reading.rotation,
         mirrored=placed.mirror,
         scale=placed.scale,
         tightness=placed.tightness,
-        box=_box(placed.rect),
+        box=Box.of(placed.rect),
         corners=tuple(Corner(x=round(float(x), 3), y=round(float(y), 3)) for x, y in corners),
-        seen=_box(seen),
+        seen=Box.of(seen),
         bars=Bars(left=seen.x, right=frame.width - seen.right, top=seen.y, bottom=frame.height - seen.bottom),
-        active=_box(placed.opening.rect),
-        drawn=_box(plan.frame.drawn_rect),
+        active=Box.of(placed.opening.rect),
+        drawn=Box.of(plan.frame.drawn_rect),
         window=window_of(placed),
         cost=cost,
         cautions=cautions(cost),
@@ -114,7 +101,3 @@ def measure(plan: Plan, facts: Facts) -> Measure:
         snaps_down=down,
         words=words_for(plan, picture, cost),
     )
-
-
-def _box(rect: Rect) -> Box:
-    return Box(x=rect.x, y=rect.y, width=rect.width, height=rect.height)

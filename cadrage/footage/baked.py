@@ -24,6 +24,8 @@ LIT = 24  # codes of 8 bits that a moment must span to tell anything
 STEADY = 3  # moments in a row that make a stretch of its own
 ALIKE = 3  # pixels by which moments of one stretch may differ
 SURE = 0.5
+BLACKEST = 20  # code of 8 bits; black is 16, or 0 at full range
+SAME_LEVEL = 3  # codes of 8 bits
 CENTRED = 4  # pixels by which opposite bars of a short stretch may differ
 
 Luma = NDArray[np.uint8]
@@ -168,12 +170,22 @@ def _span(luma: Luma) -> float:
 
 
 def _found(rows: Blocks, columns: Blocks) -> _Found:
-    return _Found(side_of(columns), side_of(columns.reversed()), side_of(rows), side_of(rows.reversed()))
+    across = _believed(side_of(columns), side_of(columns.reversed()))
+    return _Found(*across, *_believed(side_of(rows), side_of(rows.reversed())))
+
+
+def _believed(first: Side, second: Side) -> tuple[Side, Side]:
+    """Two opposite sides. A bar that is not black comes with one like it: alone it is a wall, a street, a sky."""
+    pair = first.width and second.width and abs(first.level - second.level) <= SAME_LEVEL
+    return (
+        first if pair or first.level <= BLACKEST else NO_BAR,
+        second if pair or second.level <= BLACKEST else NO_BAR,
+    )
 
 
 def _colour(found: _Found) -> str:
     level = float(np.median([side.level for side in found.sides if side.width]))
-    return "black" if level < 28 else "white" if level > 220 else "grey or coloured"
+    return "black" if level <= BLACKEST else "white" if level > 220 else "grey or coloured"
 
 
 def said(edges: Edges) -> str:

@@ -3,7 +3,8 @@
 from fractions import Fraction
 
 from cadrage.footage.facts import Facts
-from cadrage.formats.sources import SOURCES, Convention
+from cadrage.footage.interpretation import BELIEVABLE
+from cadrage.formats.sources import SOURCES, SQUEEZES, Convention
 from cadrage.formats.words import aspect_name
 from cadrage.geometry import Raster
 from cadrage.values import Exact, Value
@@ -14,6 +15,8 @@ MEANINGS: dict[Convention, str] = {
     "squeezed": "squeezed",
     "square": "square pixels",
 }
+FULL_APERTURE = (Fraction(5, 4), Fraction(3, 2))
+"""Shapes of rasters that anamorphic lenses are put before, 2048×1536 among them; common practice, no source."""
 
 
 class Candidate(Value):
@@ -22,28 +25,57 @@ class Candidate(Value):
     Attributes:
         pixel_aspect: width of a stored pixel over its height.
         shape: the picture it makes, such as "4:3", upright.
-        evidence: what speaks for it and against it, in words.
+        evidence: what speaks for it, in words.
+        doubts: what speaks against it, in words.
     """
 
     pixel_aspect: Exact
     shape: str
     evidence: tuple[str, ...]
+    doubts: tuple[str, ...] = ()
 
 
 def candidates(facts: Facts) -> tuple[Candidate, ...]:
     """The shapes that a clip's pixels may have: what the file says first, then what its raster is known for."""
+    known = _stated(facts)
     rows = [row for row in SOURCES if (row.width, row.height) == (facts.width, facts.height)]
-    known: dict[Fraction, list[str]] = {}
-    if facts.pixel_aspect is not None:
-        known[facts.pixel_aspect] = ["the file says so"]
     for row in rows:
         known.setdefault(row.pixel_aspect, []).append(f"{row.name}, {MEANINGS[row.convention]}")
+    stored = Fraction(facts.width, facts.height)
+    if not rows and FULL_APERTURE[0] <= stored <= FULL_APERTURE[1] and facts.kind == "clip":
+        known.setdefault(SQUEEZES[-1], []).append("a full-aperture raster, as behind a 2× anamorphic lens")
     known.setdefault(Fraction(1), []).append("square, as computers have them")
-    if facts.pixel_aspect is not None and rows and facts.pixel_aspect not in {row.pixel_aspect for row in rows}:
-        known[facts.pixel_aspect].append("but no known format of this size has it")
-    return tuple(_candidate(facts, aspect, evidence) for aspect, evidence in known.items())
+    return tuple(_candidate(facts, aspect, evidence, bool(rows)) for aspect, evidence in known.items())
 
 
-def _candidate(facts: Facts, aspect: Fraction, evidence: list[str]) -> Candidate:
+def _stated(facts: Facts) -> dict[Fraction, list[str]]:
+    """What the file says, as far as it can be believed; container and stream may differ."""
+    said: dict[Fraction, list[str]] = {}
+    container, stream = facts.pixel_aspect, facts.stream_aspect
+    for aspect, who in ((container, "the container says so"), (stream, "the stream says so")):
+        if aspect is not None and BELIEVABLE[0] <= aspect <= BELIEVABLE[1]:
+            said.setdefault(aspect, []).append(who)
+    if container is not None and container == stream:
+        said = {aspect: ["the file says so"] for aspect in said}
+    return said
+
+
+def _candidate(facts: Facts, aspect: Fraction, evidence: list[str], listed: bool) -> Candidate:
     picture = Raster(facts.width, facts.height, aspect).turned(facts.rotation)
-    return Candidate(pixel_aspect=aspect, shape=aspect_name(picture.display_aspect), evidence=tuple(evidence))
+    stated = {given for given in (facts.pixel_aspect, facts.stream_aspect) if given is not None}
+    doubts = []
+    if aspect in stated and len(stated) > 1:
+        doubts.append("container and stream contradict each other")
+    if aspect in stated and listed and len(evidence) == len([line for line in evidence if "says so" in line]):
+        doubts.append("no known format of this size has it")
+    return Candidate(
+        pixel_aspect=aspect, shape=aspect_name(picture.display_aspect), evidence=tuple(evidence), doubts=tuple(doubts)
+    )
+
+
+def unbelievable(facts: Facts) -> str | None:
+    """What to say of a stated pixel aspect that no format could have; None where there is no such."""
+    stated = facts.pixel_aspect
+    if stated is None or BELIEVABLE[0] <= stated <= BELIEVABLE[1]:
+        return None
+    return f"the file says {stated.numerator}:{stated.denominator}, which nothing has; taken as square"

@@ -43,6 +43,7 @@ class Facts(Value):
         codec: the decoder's name of the picture stream.
         width, height: stored size in pixels, before any rotation.
         pixel_aspect: width of a stored pixel over its height, or None where the file does not say.
+        stream_aspect: the same as the coded stream itself says, where that is more than its container.
         rotation: degrees clockwise (0, 90, 180, 270) to turn the stored picture so that it stands upright.
         rotation_flag: the same as the file states it, which need not be a quarter turn.
         mirrored: whether left and right change places after that.
@@ -67,6 +68,7 @@ class Facts(Value):
     width: int
     height: int
     pixel_aspect: Exact | None
+    stream_aspect: Exact | None = None
     rotation: Literal[0, 90, 180, 270]
     rotation_flag: int = 0
     mirrored: bool = False

@@ -102,6 +102,7 @@ def _facts(container: InputContainer, stream: VideoStream, packets: list[tuple[i
         width=context.width,
         height=context.height,
         pixel_aspect=stream.sample_aspect_ratio or context.sample_aspect_ratio or None,
+        stream_aspect=context.sample_aspect_ratio or None,
         rotation=turned.nearest,
         rotation_flag=turned.degrees,
         mirrored=turned.mirrored,

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from cadrage.formats.words import aspect_name
 from cadrage.geometry import FrameRect, Raster, active_picture, drawn_even
 from cadrage.values import ColourText, PositiveExact, Value
 
@@ -23,6 +24,7 @@ class Frame(Value):
         active: display aspect of the active picture inside the frame, such as 2.39; None is the whole frame.
         outside: what is outside the active picture: bars, or the surround, which then fills the whole frame.
         bar_colour: of those bars.
+        rate: frames a second; None keeps each clip's own.
         name: what the people who order it call it; may be empty.
     """
 
@@ -32,6 +34,7 @@ class Frame(Value):
     active: Annotated[PositiveExact, Field(ge=Fraction(1, 10), le=10)] | None = None
     outside: Literal["bars", "surround"] = "bars"
     bar_colour: ColourText = "#000000"
+    rate: Annotated[PositiveExact, Field(ge=1, le=240)] | None = None
     name: Annotated[str, Field(max_length=80)] = ""
 
     @property
@@ -55,10 +58,73 @@ class Frame(Value):
         return self.active_rect if self.outside == "bars" else FrameRect.whole(self.raster)
 
 
-FRAMES = (
-    Frame(name="Wide", width=1920, height=1080),  # ITU-R BT.709
-    Frame(name="Upright", width=1080, height=1920),  # BT.709's raster turned; common practice, no source
-    Frame(name="Square", width=1080, height=1080),  # common practice, no source
-    Frame(name="4:3", width=1440, height=1080),  # 4:3 at BT.709's height; common practice, no source
+class FrameFormat(Value):
+    """A frame that is offered.
+
+    Attributes:
+        frame: the frame.
+        group: under which heading.
+        source: where it is published.
+    """
+
+    frame: Frame
+    group: str
+    source: str
+
+
+BT709, BT2020, DCI = "ITU-R BT.709", "ITU-R BT.2020", "DCI Digital Cinema System Specification"
+ST296 = "SMPTE ST 296"
+BT601 = "ITU-R BT.601-7, pixel aspect of ITU-T H.264 table E-1"
+PRACTICE = "common practice, no source"
+
+_ROWS = (
+    ("Wide", "Wide 720", 1280, 720, "1", ST296),
+    ("Wide", "Wide", 1920, 1080, "1", BT709),
+    ("Wide", "Wide UHD", 3840, 2160, "1", BT2020),
+    ("Upright", "Upright 720", 720, 1280, "1", f"{ST296}, turned; {PRACTICE}"),
+    ("Upright", "Upright", 1080, 1920, "1", f"{BT709}, turned; {PRACTICE}"),
+    ("Upright", "Upright UHD", 2160, 3840, "1", f"{BT2020}, turned; {PRACTICE}"),
+    ("Square and near it", "Square", 1080, 1080, "1", PRACTICE),
+    ("Square and near it", "4:5", 1080, 1350, "1", PRACTICE),
+    ("4:3", "4:3, 480 lines", 640, 480, "1", PRACTICE),
+    ("4:3", "4:3", 1440, 1080, "1", PRACTICE),
+    ("4:3", "4:3 UHD", 2880, 2160, "1", PRACTICE),
+    ("Cinema", "Cinema 1.85, 2K", 1998, 1080, "1", DCI),
+    ("Cinema", "Cinema 1.85, 4K", 3996, 2160, "1", DCI),
+    ("Cinema", "Cinema 2.39, 2K", 2048, 858, "1", DCI),
+    ("Cinema", "Cinema 2.39, 4K", 4096, 1716, "1", DCI),
+    ("21:9 monitors", "Ultrawide 1080", 2560, 1080, "1", PRACTICE),
+    ("21:9 monitors", "Ultrawide 1440", 3440, 1440, "1", PRACTICE),
+    ("Standard definition", "625-line 4:3", 720, 576, "12/11", BT601),
+    ("Standard definition", "625-line 16:9", 720, 576, "16/11", BT601),
+    ("Standard definition", "525-line 4:3", 720, 480, "10/11", BT601),
+    ("Standard definition", "525-line 16:9", 720, 480, "40/33", BT601),
 )
-"""Frames offered before anyone has made their own."""
+
+FRAME_FORMATS = tuple(
+    FrameFormat(
+        frame=Frame(name=name, width=width, height=height, pixel_aspect=Fraction(aspect)), group=group, source=source
+    )
+    for group, name, width, height, aspect, source in _ROWS
+)
+"""Frames offered before anyone has made their own. Published rasters are from memory."""
+
+FIRST_FRAME = FRAME_FORMATS[1].frame
+"""What a new project begins with."""
+
+
+def turned_upright(frame: Frame) -> Frame:
+    """A frame with its sides exchanged; its pixels turn with it."""
+    sides = {"width": frame.height, "height": frame.width, "pixel_aspect": 1 / frame.pixel_aspect}
+    active = None if frame.active is None else 1 / frame.active
+    return frame.model_copy(update=sides | {"active": active, "name": f"{frame.name} turned".strip()})
+
+
+def same_height(frame: Frame, aspect: Fraction) -> Frame:
+    """A frame of the same height and square pixels in another display aspect; its width even.
+
+    Raises:
+        ValidationError: it would be wider or narrower than a frame can be.
+    """
+    width = 2 * round(frame.height * aspect / 2)
+    return Frame(name=f"{frame.name} {aspect_name(aspect)}".strip(), width=width, height=frame.height)

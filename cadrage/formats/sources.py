@@ -10,15 +10,14 @@ Pixel aspects of standard definition follow two conventions that live side by si
 from fractions import Fraction
 from typing import Literal
 
+from cadrage.formats.frames import BT709, BT2020, DCI, PRACTICE, ST296
 from cadrage.geometry import Raster
 from cadrage.values import Exact, Value
 
 Convention = Literal["square", "sampled", "stated", "squeezed"]
 
-BT601 = "ITU-R BT.601-7 with ITU-T H.264 table E-1"
+SAMPLED = "ITU-R BT.601-7 with ITU-T H.264 table E-1"
 WHOLE_LINE = "arithmetic: all 720 samples carry the picture"
-BT709, BT2020, DCI = "ITU-R BT.709", "ITU-R BT.2020", "DCI Digital Cinema System Specification"
-PRACTICE = "common practice, no source"
 
 
 class SourceFormat(Value):
@@ -55,10 +54,10 @@ def _standard_definition() -> list[SourceFormat]:
         for height in lines:
             for shape, sampled, stated in shapes:
                 name = f"{system} {shape}"
-                rows += _rows("sampled", (name, 720, height, sampled, BT601))
+                rows += _rows("sampled", (name, 720, height, sampled, SAMPLED))
                 rows += _rows("stated", (name, 720, height, stated, WHOLE_LINE))
-    rows += _rows("sampled", ("quarter-size 525-line", 352, 240, "10/11", BT601))
-    rows += _rows("sampled", ("quarter-size 625-line", 352, 288, "12/11", BT601))
+    rows += _rows("sampled", ("quarter-size 525-line", 352, 240, "10/11", SAMPLED))
+    rows += _rows("sampled", ("quarter-size 625-line", 352, 288, "12/11", SAMPLED))
     return rows
 
 
@@ -83,8 +82,11 @@ SOURCES: tuple[SourceFormat, ...] = (
         "square",
         ("computer 4:3", 640, 480, "1", PRACTICE),
         ("quarter-size 4:3", 320, 240, "1", PRACTICE),
-        ("720 lines", 1280, 720, "1", PRACTICE),
+        ("720 lines", 1280, 720, "1", ST296),
         ("HD", 1920, 1080, "1", BT709),
+        ("HD, upright", 1080, 1920, "1", f"{BT709}, turned; {PRACTICE}"),
+        ("720 lines, upright", 720, 1280, "1", f"{ST296}, turned; {PRACTICE}"),
+        ("square", 1080, 1080, "1", PRACTICE),
         ("UHD", 3840, 2160, "1", BT2020),
         ("UHD, twice", 7680, 4320, "1", BT2020),
         ("2K cinema", 2048, 1080, "1", DCI),
@@ -98,3 +100,32 @@ SOURCES: tuple[SourceFormat, ...] = (
 
 SQUEEZES = tuple(Fraction(text) for text in ("1.25", "1.3", "4/3", "1.5", "1.8", "2"))
 """Anamorphic squeeze factors of lenses, on any raster; common practice, no source. 4/3 is sold as 1.33."""
+
+
+class FilmRatio(Value):
+    """A shape that films were made for.
+
+    Attributes:
+        aspect: width over height.
+        name: what it is known as; common practice, no source.
+    """
+
+    aspect: Exact
+    name: str
+
+
+FILM_RATIOS = tuple(
+    FilmRatio(aspect=Fraction(aspect), name=name)
+    for aspect, name in (
+        ("4/3", "silent film and early television, 1.33"),
+        ("1.375", "sound film, 1.375"),
+        ("1.66", "European wide, 1.66"),
+        ("1.85", "American wide, 1.85"),
+        ("1.9", "cinema container, 1.90"),
+        ("2.2", "70 mm, 2.20"),
+        ("2.35", "scope until 1970, 2.35"),
+        ("2.39", "scope, 2.39"),
+        ("2.4", "scope, rounded, 2.40"),
+        ("2.76", "widest 70 mm, 2.76"),
+    )
+)

@@ -1,5 +1,6 @@
 """Exact sizes, rectangles, placement and its cost. Fractions only; nothing here rounds."""
 
+from cadrage.geometry.boxes import Box
 from cadrage.geometry.cautions import cautions
 from cadrage.geometry.cost import Cost, cost_of
 from cadrage.geometry.placement import Placed, Placement, place
@@ -9,6 +10,7 @@ from cadrage.geometry.turning import Turn, turn_of
 from cadrage.geometry.window import Window, angle_of_line, placement_for, window_of
 
 __all__ = [
+    "Box",
     "Cost",
     "FrameRect",
     "Opening",

@@ -2,5 +2,6 @@
 
 from cadrage.render.inspection import Inspection, Line, Order, inspect_file
 from cadrage.render.job import Progress, render
+from cadrage.render.pace import delivered
 
-__all__ = ["Inspection", "Line", "Order", "Progress", "inspect_file", "render"]
+__all__ = ["Inspection", "Line", "Order", "Progress", "delivered", "inspect_file", "render"]

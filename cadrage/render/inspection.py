@@ -9,10 +9,11 @@ from typing import Literal
 from cadrage.compose import Compositor
 from cadrage.compose.target import target_colour
 from cadrage.errors import CadrageError
-from cadrage.footage import Facts, Interpretation, open_footage, probe, read_as, taken_as
+from cadrage.footage import Facts, Interpretation, open_footage, probe, read_as
 from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
 from cadrage.render.bars import Bars, black_bars
+from cadrage.render.pace import delivered
 from cadrage.values import Value, format_exact
 
 SAMPLES = 5  # moments at which bars are looked for
@@ -63,9 +64,9 @@ class Order:
     facts: Facts
 
     @property
-    def taken(self) -> Facts:
-        """The clip as the plan takes it."""
-        return taken_as(self.facts, self.plan.interpretation)
+    def wanted(self) -> Facts:
+        """The clip as it is to be delivered."""
+        return delivered(self.plan, self.facts)
 
 
 def inspect_file(path: Path, order: Order | None = None) -> Inspection:
@@ -112,8 +113,8 @@ def _shape_lines(found: Facts, order: Order | None) -> Iterator[Line]:
 
 
 def _time_lines(found: Facts, order: Order | None) -> Iterator[Line]:
-    asked = order.taken if order else None
-    yield _same("Rate", _rate(asked) if asked else None, _rate(found), "Render again at the clip's own rate.")
+    asked = order.wanted if order else None
+    yield _same("Rate", _rate(asked) if asked else None, _rate(found), "Render again; the rate came out otherwise.")
     yield _same("Frames", str(asked.frames) if asked else None, str(found.frames), "Render again; frames are missing.")
     near = asked is not None and abs(asked.duration - found.duration) <= 1 / found.rate
     yield _line(

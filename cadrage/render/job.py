@@ -13,10 +13,11 @@ from av.video.frame import VideoFrame
 
 from cadrage.compose import Compositor
 from cadrage.errors import BadRequest, CadrageError, Cancelled, CannotWrite
-from cadrage.footage import DecodedFrame, Facts, PictureReader, open_footage, taken_as
+from cadrage.footage import DecodedFrame, Facts, PictureReader, open_footage
 from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
 from cadrage.render.encoder import DEFAULT, H264, blank, picture_track, tick_of
+from cadrage.render.pace import delivered, paced
 from cadrage.render.pipeline import ahead, each
 from cadrage.render.sound import SoundCarrier
 from cadrage.values import Value
@@ -68,7 +69,7 @@ def render(
     """
     if target.exists() and source.exists() and target.samefile(source):
         raise BadRequest("The result would replace its own source.", remedy="Choose another name.", clip=source)
-    meter = _Meter(taken_as(facts, plan.interpretation).frames, report, cancelled)
+    meter = _Meter(delivered(plan, facts).frames, report, cancelled)
     with _beside(target) as part, open_footage(source, facts, plan.interpretation) as reader:
         try:
             with av.open(str(part), "w", format="mp4", options={"movflags": "+faststart"}) as container:
@@ -105,20 +106,20 @@ def _write(
     meter: "_Meter",
 ) -> None:
     """Decode, compose and encode, each in a thread of its own; sound goes in beside the picture."""
-    pictures = reader.frames()
+    pictures = paced(reader.frames(), plan, facts)
     first = next(pictures)
     compositor = Compositor(plan, first.planes.layout, facts)
-    taken = taken_as(facts, plan.interpretation)
-    stream = picture_track(container, plan, compositor.layout, taken, how)
-    tick = tick_of(taken)
-    held: tuple[Planes, Planes] | None = None  # of a still every frame is the same
+    wanted = delivered(plan, facts)
+    stream = picture_track(container, plan, compositor.layout, wanted, how)
+    tick = tick_of(wanted)
+    held: tuple[Planes, Planes] | None = None  # a still, or a picture that is repeated, is composed once
 
     def draw(decoded: DecodedFrame) -> tuple[Fraction, VideoFrame]:
         nonlocal held
         frame, canvas = blank(compositor.layout, decoded.time, tick)
         if held is None or held[0] is not decoded.planes:
             compositor.compose(decoded.planes, canvas)
-            held = (decoded.planes, canvas) if facts.kind != "clip" else None
+            held = (decoded.planes, canvas)
         else:
             canvas.copy_from(held[1])
         return decoded.time, frame

@@ -1,0 +1,79 @@
+"""The options that say what a plan is; several commands take them all."""
+
+import inspect
+from collections.abc import Callable
+from functools import wraps
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+
+Json = Annotated[bool, typer.Option("--json", help="Print the result as JSON.")]
+FrameSize = Annotated[str, typer.Option("--frame", help="Width and height to deliver, in pixels.")]
+Active = Annotated[
+    str | None, typer.Option("--active", help="Aspect of an active picture inside the frame, like 2.39.")
+]
+
+
+def plan_options(
+    plan: Annotated[
+        Path | None, typer.Option("--plan", help="A plan written by `plan`, in place of the options.")
+    ] = None,
+    frame: FrameSize = "1920x1080",
+    active: Active = None,
+    outside: Annotated[
+        str, typer.Option("--outside", help="What is outside the active picture: bars, or surround.")
+    ] = "bars",
+    rate: Annotated[
+        str | None, typer.Option("--rate", help="Frames a second to deliver; the clip's own unless given.")
+    ] = None,
+    pixel_aspect: Annotated[
+        str | None, typer.Option("--pixel-aspect", help="Override the clip's pixel aspect, like 12:11.")
+    ] = None,
+    taken_as: Annotated[
+        str,
+        typer.Option(
+            "--as",
+            help="What the clip is taken to be, like rotation=90,fields=upper-first,baked=0/0/46/46,"
+            "clean_aperture=704,matrix=bt601,range=full,mirror=true,duration=5.",
+        ),
+    ] = "",
+    placement: Annotated[
+        str,
+        typer.Option(
+            "--placement",
+            help="whole, fill, fit-width, fit-height, native, cover, stretch, a tightness such as 0.4, "
+            "or a scale such as 56%.",
+        ),
+    ] = "whole",
+    offset: Annotated[
+        str, typer.Option("--offset", help="Right and down from the centre, X,Y in frame pixels.")
+    ] = "0,0",
+    angle: Annotated[str, typer.Option("--angle", help="Degrees clockwise to straighten the picture by.")] = "0",
+    mirror: Annotated[bool, typer.Option("--mirror", help="Exchange left and right of the picture.")] = False,
+    surround: Annotated[
+        str, typer.Option("--surround", help="plain:colour=#203040 or blurred:softness=4,brightness=60")
+    ] = "blurred",
+) -> None:
+    """Carry the signature that `takes_plan` gives to commands."""
+
+
+Options = dict[str, Any]
+
+
+def takes_plan(command: Callable[..., None]) -> Callable[..., None]:
+    """Give a command the options of a plan; it gets them as one dictionary named `options`."""
+    shared = inspect.signature(plan_options).parameters
+    own = [value for name, value in inspect.signature(command).parameters.items() if name != "options"]
+
+    @wraps(command)
+    def wrapped(**given: object) -> None:
+        options = {name: given.pop(name) for name in shared}
+        command(**given, options=options)
+
+    keyword = inspect.Parameter.KEYWORD_ONLY
+    parameters = [value.replace(kind=keyword) for value in (*own, *shared.values())]
+    wrapped.__signature__ = inspect.Signature(parameters)  # type: ignore[attr-defined]
+    # Typer reads the annotations of a function beside its signature.
+    wrapped.__annotations__ = {value.name: value.annotation for value in parameters}
+    return wrapped

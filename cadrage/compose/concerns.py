@@ -1,0 +1,73 @@
+"""Why a framing needs a look before it is delivered."""
+
+from fractions import Fraction
+from typing import Literal
+
+from cadrage.compose.measure import Measure
+from cadrage.footage import Facts, taken_as
+from cadrage.footage.baked import BakedBars
+from cadrage.formats import Delivery
+from cadrage.geometry.cautions import A_THIRD, MUCH_ENLARGED, SHAPE_ERROR
+from cadrage.plan import Plan
+from cadrage.values import Value, format_exact
+
+Reason = Literal["lost", "enlarged", "shape", "bars", "rate", "long"]
+
+REASONS: dict[Reason, str] = {
+    "lost": "Over a third lost",
+    "enlarged": "Enlarged over 1.5",
+    "shape": "Shape wrong",
+    "bars": "Bars not decided",
+    "rate": "Rate is converted",
+    "long": "Too long",
+}
+"""Every reason, and what it is called where it can be filtered by."""
+
+
+class Concern(Value):
+    """One reason to look.
+
+    Attributes:
+        reason: which.
+        says: in a few words, with its number.
+    """
+
+    reason: Reason
+    says: str
+
+
+def concerns(plan: Plan, facts: Facts, measure: Measure, bars: BakedBars | None, delivery: Delivery) -> list[Concern]:
+    """All reasons to look at a framing.
+
+    Args:
+        plan: the framing.
+        facts: what the clip is.
+        measure: the plan's numbers.
+        bars: what was found in the picture; None where nobody has looked.
+        delivery: what is asked of the frame.
+    """
+    cost, found = measure.cost, []
+    if 100 - cost.kept_percent > A_THIRD:
+        found.append(Concern(reason="lost", says=f"{float(100 - cost.kept_percent):.0f} % lost"))
+    if cost.enlargement > MUCH_ENLARGED:
+        found.append(Concern(reason="enlarged", says=f"enlarged {float(cost.enlargement):.2f}×"))
+    if abs(cost.shape - 1) > SHAPE_ERROR:
+        found.append(Concern(reason="shape", says=f"shapes {float(abs(cost.shape - 1)) * 100:.1f} % wrong"))
+    if bars is not None and bars.kind in ("bars", "changing") and plan.interpretation.baked is None:
+        found.append(Concern(reason="bars", says="bars in the picture"))
+    return found + _of_time(plan, facts, delivery)
+
+
+def _of_time(plan: Plan, facts: Facts, delivery: Delivery) -> list[Concern]:
+    taken, found = taken_as(facts, plan.interpretation), []
+    wanted = plan.frame.rate
+    if wanted is not None and facts.kind == "clip" and (wanted != taken.rate or taken.rate_varies):
+        found.append(Concern(reason="rate", says=f"{_rate(taken.rate)} to {_rate(wanted)} fps"))
+    if delivery.longest is not None and taken.duration > delivery.longest:
+        found.append(Concern(reason="long", says=f"{float(taken.duration - delivery.longest):.1f} s too long"))
+    return found
+
+
+def _rate(rate: Fraction) -> str:
+    text = format_exact(rate)
+    return f"{float(rate):.3f}" if "/" in text else text

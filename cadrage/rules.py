@@ -1,0 +1,45 @@
+"""Rules: every clip of a source format goes into a frame so, unless it has a framing of its own."""
+
+from fractions import Fraction
+
+from cadrage.footage import Facts
+from cadrage.formats import Frame
+from cadrage.geometry import Picture, Placement, cost_of, place
+from cadrage.surrounds import Blurred, Surround
+from cadrage.values import Value, format_exact
+
+NEARLY_ALL = Fraction(95)
+"""Percent of the picture that filling must keep to be done unasked: it then hides what is no more than a rim."""
+
+
+class Rule(Value):
+    """How clips of one source format go into one frame.
+
+    Attributes:
+        placement: where the picture sits and how large.
+        surround: what is seen where it is not.
+    """
+
+    placement: Placement = Placement()
+    surround: Surround = Blurred()
+
+
+def format_key(facts: Facts) -> str:
+    """What makes clips one source format: stored size, pixel shape as stated, the way they are turned, kind."""
+    aspect = "" if facts.pixel_aspect is None else format_exact(facts.pixel_aspect)
+    return f"{facts.width}x{facts.height} {aspect or 'unstated'} {facts.rotation}{'m' if facts.mirrored else ''}"
+
+
+def format_words(facts: Facts) -> str:
+    """A source format in words: "720×576, 12:11 pixels"."""
+    turned = f" turned {facts.rotation}°" if facts.rotation else ""
+    aspect = facts.pixel_aspect or Fraction(1)
+    pixels = "" if aspect == 1 else f", {aspect.numerator}:{aspect.denominator} pixels"
+    return f"{facts.width}×{facts.height}{turned}{pixels}"
+
+
+def sensible_rule(picture: Picture, frame: Frame) -> Rule:
+    """What is done before anyone asks: fill where the shapes nearly agree, else whole over a blurred copy."""
+    fill = Placement(tightness=Fraction(1))
+    kept = cost_of(place(picture, frame.raster, fill, frame.active_rect)).kept_percent
+    return Rule(placement=fill if kept >= NEARLY_ALL else Placement())
