@@ -19,6 +19,8 @@ from cadrage.footage.unpack import unpack
 
 # Nearer ahead than this it is cheaper to decode on than to seek.
 DECODE_ON = Fraction(1, 2)
+# How much further back to seek, in seconds, where that went too far.
+FURTHER_BACK = (Fraction(0), Fraction(2), Fraction(10))
 # Pictures before and after one that deinterlacing looks at, and one more.
 NEIGHBOURS = 3
 
@@ -83,7 +85,7 @@ class ClipReader:
         if self._last and self._last.time <= time < self._last.end:
             return self._last
         if self._last is None or time < self._last.time or time > self._last.end + DECODE_ON:
-            self._seek(time)
+            self._stand_before(time)
         shown = self._last
         while (frame := self._next()) is not None:
             if frame.time > time and shown is not None:
@@ -103,8 +105,17 @@ class ClipReader:
             return frame
         return next(self._coming, None)
 
+    def _stand_before(self, time: Fraction) -> None:
+        """Stand before a picture that does not come after a time; some containers seek only roughly, and too far."""
+        for back in FURTHER_BACK:
+            self._seek(time - back)
+            self._ahead = next(self._coming, None)
+            if self._ahead is not None and self._ahead.time <= max(time, Fraction(0)):
+                return
+        self._seek(Fraction(0))
+
     def _seek(self, time: Fraction) -> None:
-        """Stand before the last key frame that does not come after a time."""
+        """Stand before the last key frame that does not come after a time, as far as the container knows."""
         if self._fields != "progressive":
             time -= NEIGHBOURS / self.facts.rate
         target = int((self.picture_start + max(time, Fraction(0))) / self._tick)

@@ -119,7 +119,7 @@ def _header(path: Path) -> Facts:
         width, height = image.size
         if min(width, height) < MIN_SIDE or max(width, height) > LONGEST_SIDE or width * height > MOST_PIXELS:
             raise _out_of_range(path, f"{width}×{height}")
-        rotation, mirrored = TURNS.get(image.getexif().get(ExifTags.Base.Orientation, 1), (0, False))
+        rotation, mirrored = TURNS.get(_orientation(image, path), (0, False))
         return Facts(
             kind="still",
             container=(image.format or "").lower(),
@@ -147,6 +147,17 @@ def _header(path: Path) -> Facts:
             full_range=True,
             sounds=(),
         )
+
+
+def _orientation(image: Image.Image, path: Path) -> int:
+    try:
+        return int(image.getexif().get(ExifTags.Base.Orientation, 1))
+    except (OSError, ValueError, SyntaxError) as error:  # it may stand behind the pixels
+        raise _damaged(path) from error
+
+
+def _damaged(path: Path) -> UnreadableFile:
+    return UnreadableFile("The still is cut short or damaged.", remedy=COPY_AGAIN, clip=path)
 
 
 def _out_of_range(path: Path, size: str) -> RasterOutOfRange:
@@ -177,7 +188,7 @@ def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint
                 return np.asarray(image.convert("RGB"))
             whole = image.convert("RGBA")
         except (OSError, ValueError, SyntaxError) as error:
-            raise UnreadableFile("The still is cut short or damaged.", remedy=COPY_AGAIN, clip=path) from error
+            raise _damaged(path) from error
         ground = Image.new("RGBA", whole.size, tuple(round(part * 255) for part in parse_colour(matte)))
         return np.asarray(Image.alpha_composite(ground, whole).convert("RGB"))
 

@@ -41,13 +41,16 @@ def cost_of(placed: Placed) -> Cost:
     rect, frame, picture, opening = placed.rect, placed.frame, placed.picture, placed.opening.rect
     across, down = rect.width / picture.width, rect.height / picture.height
     kept, left, right, top, bottom = _turned_losses(placed) if placed.angle else _losses(placed)
+    kept_percent, covered_percent = 100 * kept, 100 * kept * rect.area / opening.area
+    if placed.angle:
+        kept_percent, covered_percent = brief(kept_percent), brief(covered_percent)
     return Cost(
-        kept_percent=100 * kept,
+        kept_percent=kept_percent,
         lost_left=left,
         lost_right=right,
         lost_top=top,
         lost_bottom=bottom,
-        covered_percent=min(Fraction(100), 100 * kept * rect.area / opening.area),
+        covered_percent=covered_percent,
         enlargement=max(across, down),
         enlargement_across=across,
         enlargement_down=down,
@@ -80,7 +83,7 @@ def _turned_losses(placed: Placed) -> Losses:
     across, down = [x for x, _ in seen], [y for _, y in seen]
     sides = (half_width + min(across), half_width - max(across), half_height + min(down), half_height - max(down))
     left, right, top, bottom = (brief(side) for side in sides)
-    return brief(100 * area_of(seen) / picture.rect.area) / 100, left, right, top, bottom
+    return area_of(seen) / picture.rect.area, left, right, top, bottom
 
 
 def _beyond(length: Fraction, whole: Fraction) -> Fraction:

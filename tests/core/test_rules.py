@@ -1,0 +1,61 @@
+"""Rules that exist before anyone asks, and reasons to look."""
+
+from fractions import Fraction as F
+
+import pytest
+
+from cadrage.compose import measure
+from cadrage.compose.concerns import concerns
+from cadrage.footage import Edges, Interpretation, probe
+from cadrage.footage.baked import BakedBars
+from cadrage.formats import Delivery, Frame
+from cadrage.geometry import Picture, Placement, Raster
+from cadrage.plan import Plan
+from cadrage.rules import format_key, format_words, sensible_rule
+from tests.clips import write_clip
+
+
+@pytest.mark.parametrize(
+    ("picture", "frame", "fills"),
+    [
+        (Raster(1920, 1080), Frame(width=1920, height=1080), True),
+        (Raster(1920, 1080), Frame(width=1998, height=1080), True),  # 1.78 into 1.85 keeps 96 %
+        (Raster(720, 576, F(12, 11)), Frame(width=1440, height=1080), True),  # 1.36 into 1.33 keeps 98 %
+        (Raster(1920, 1080), Frame(width=1440, height=1080), False),
+        (Raster(1080, 1920), Frame(width=1920, height=1080), False),
+        (Raster(1920, 1080), Frame(width=1920, height=1080, active=F("2.39")), False),
+    ],
+)
+def test_fill_where_shapes_nearly_agree_else_whole(picture, frame, fills):
+    assert sensible_rule(Picture.whole(picture), frame).placement.tightness == (1 if fills else 0)
+
+
+def test_clips_of_one_format_have_one_key(tmp_path, small_clip):
+    same = write_clip(tmp_path / "same.mp4", frames=3, rate=F(30))
+    turned = write_clip(tmp_path / "turned.mp4", frames=3, rotation=90)
+    assert format_key(probe(small_clip)) == format_key(probe(same))
+    assert format_key(probe(small_clip)) != format_key(probe(turned))
+    assert format_words(probe(turned)) == "320×180 turned 90°"
+
+
+BARS = BakedBars(kind="bars", edges=Edges(top=F(20), bottom=F(20)), says="black bars")
+
+
+def reasons(clip, bars=None, delivery=None, **plan):
+    made = Plan(**{"frame": Frame(width=640, height=360), **plan})
+    facts = probe(clip)
+    return {found.reason for found in concerns(made, facts, measure(made, facts), bars, delivery or Delivery())}
+
+
+def test_why_a_framing_needs_a_look(small_clip):
+    half = Frame(width=320, height=180)
+    assert reasons(small_clip, frame=half) == set()
+    assert reasons(small_clip) == {"enlarged"}
+    upright = Frame(width=180, height=320)
+    assert reasons(small_clip, frame=upright, placement=Placement(tightness=F(1))) == {"lost", "enlarged"}
+    assert reasons(small_clip, frame=upright, placement=Placement(sizing="stretch")) == {"shape", "enlarged"}
+    assert reasons(small_clip, bars=BARS, frame=half) == {"bars"}
+    assert reasons(small_clip, bars=BARS, frame=half, interpretation=Interpretation(baked=Edges())) == set()
+    assert reasons(small_clip, frame=half, delivery=Delivery(longest=F(1, 2))) == {"long"}
+    assert reasons(small_clip, frame=half.model_copy(update={"rate": F(30)})) == {"rate"}
+    assert reasons(small_clip, frame=half.model_copy(update={"rate": F(25)})) == set()
