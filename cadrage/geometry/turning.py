@@ -1,7 +1,7 @@
 """Turning a picture by any angle, exactly.
 
 Cosines are irrational for nearly every angle, so an angle is taken as the nearest one whose cosine and sine are both
-rational (within a millionth of a millionth of a degree): with t = tan(angle / 2) brought to a fraction,
+rational (within a hundred-billionth of a degree): with t = tan(angle / 2) brought to a fraction,
 cos = (1 - t²) / (1 + t²) and sin = 2 t / (1 + t²). All that follows from them is exact again.
 """
 
@@ -10,7 +10,7 @@ from fractions import Fraction
 from functools import lru_cache
 from math import radians, tan
 
-FINEST = 10**7
+FINEST = 10**13
 BRIEF = 10**6
 
 Point = tuple[Fraction, Fraction]
@@ -41,7 +41,7 @@ class Turn:
 @lru_cache(maxsize=256)
 def turn_of(degrees: Fraction) -> Turn:
     """The turn by an angle between -90 and 90 degrees clockwise."""
-    half = Fraction(tan(radians(degrees / 2))).limit_denominator(FINEST)
+    half = Fraction(round(tan(radians(degrees / 2)) * FINEST), FINEST)
     below = 1 + half * half
     return Turn((1 - half * half) / below, 2 * half / below)
 
