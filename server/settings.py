@@ -3,6 +3,7 @@
 CADRAGE_DATA           folder for the database, footage and results; default `var` beside this project
 CADRAGE_HOSTS          names the server answers to, separated by commas; default this machine only
 CADRAGE_DEMO           1 signs visitors on this machine in to the demonstration account
+CADRAGE_FOLDERS        folders whose footage may be used where it lies, separated by colons; default none
 CADRAGE_SECRET_KEY     secret of the sessions; default one made at the first start and kept in the data folder
 """
 
@@ -20,6 +21,7 @@ WEB_DIR = BASE_DIR / "web" / "dist"
 for folder in (DATA_DIR, FOOTAGE_DIR, RENDERS_DIR, CACHE_DIR, INCOMING_DIR):
     folder.mkdir(parents=True, exist_ok=True)
 
+FOOTAGE_FOLDERS = [folder for folder in os.environ.get("CADRAGE_FOLDERS", "").split(os.pathsep) if folder]
 DEMO = os.environ.get("CADRAGE_DEMO") == "1"
 DEMO_USER = "museum"
 

@@ -1,7 +1,10 @@
 """A plan's geometry: what is placed, where, and in which part of the frame."""
 
-from cadrage.footage import Reading
-from cadrage.geometry import Opening, Placed, place
+from fractions import Fraction
+
+from cadrage.footage import Facts, Reading, read_as
+from cadrage.geometry import Opening, Placed, Window, angle_of_line, place, placement_for
+from cadrage.geometry.placement import MAX_ANGLE
 from cadrage.plan import Plan
 
 
@@ -15,3 +18,18 @@ def placed_in(plan: Plan, reading: Reading) -> Placed:
 def surround_opening(plan: Plan) -> Opening:
     """The part of the frame that a surround fills: the active picture, or all where it goes on outside that."""
     return Opening(plan.frame.surround_rect, plan.frame.pixel_aspect)
+
+
+def with_window(plan: Plan, facts: Facts, window: Window) -> Plan:
+    """The plan whose frame shows a window of the picture."""
+    reading = read_as(facts, plan.interpretation)
+    seen = plan.placement.model_copy(update={"mirror": reading.mirror != plan.placement.mirror})
+    found = placement_for(window, reading.picture, plan.frame.raster, seen, plan.frame.active_rect)
+    return plan.model_copy(update={"placement": found.model_copy(update={"mirror": plan.placement.mirror})})
+
+
+def straightened(plan: Plan, across: Fraction, down: Fraction) -> Plan:
+    """The plan in which a line drawn on the frame, in frame pixels, lies level, or upright where that is nearer."""
+    turn = angle_of_line(across * plan.frame.pixel_aspect, down)
+    angle = min(max(plan.placement.angle + turn, Fraction(-MAX_ANGLE)), Fraction(MAX_ANGLE))
+    return plan.model_copy(update={"placement": plan.placement.model_copy(update={"angle": angle})})

@@ -1,6 +1,5 @@
 """Stills: one picture shown for a while, or a folder of numbered ones shown in turn."""
 
-import re
 from collections.abc import Iterator
 from fractions import Fraction
 from pathlib import Path
@@ -16,6 +15,7 @@ from cadrage.footage.container import COPY_AGAIN
 from cadrage.footage.facts import Facts
 from cadrage.footage.interpretation import STILL_RATE, STILL_SECONDS, Interpretation, colour_of, taken_as
 from cadrage.footage.pictures import DecodedFrame
+from cadrage.footage.sequences import STILLS_IN_SEQUENCE, number_of
 from cadrage.footage.unpack import unpack
 from cadrage.formats.frames import MIN_SIDE
 from cadrage.pixels.colour import parse_colour
@@ -23,11 +23,8 @@ from cadrage.pixels.planes import Planes
 
 FORMATS = ("PNG", "JPEG", "TIFF")
 SIGNATURES = (b"\x89PNG\r\n\x1a\n", b"\xff\xd8\xff", b"II*\x00", b"MM\x00*")
-SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff")
 LONGEST_SIDE = 16384
 MOST_PIXELS = 80_000_000  # below what Pillow warns of as a decompression bomb
-NUMBERED = re.compile(r"(?P<stem>.*?)(?P<number>\d+)(?P<suffix>\.[a-z]+)", re.IGNORECASE)
-MOST_STILLS = 100_000
 
 Turned = Literal[0, 90, 180, 270]
 
@@ -90,9 +87,8 @@ def stills_of(folder: Path) -> tuple[Path, ...]:
     """
     found: dict[int, Path] = {}
     for path in folder.iterdir():
-        match = NUMBERED.fullmatch(path.name)
-        if match and path.suffix.lower() in SUFFIXES and len(found) < MOST_STILLS:
-            number = int(match["number"])
+        number = number_of(path.name)
+        if number is not None and len(found) < STILLS_IN_SEQUENCE:
             if number in found:
                 raise UnreadableFile(
                     f"{found[number].name} and {path.name} have one number.",

@@ -31,17 +31,28 @@ class H264(Value):
 DEFAULT = H264()
 
 
-def picture_track(target: OutputContainer, plan: Plan, layout: Layout, facts: Facts, how: H264) -> VideoStream:
-    """Add the picture to a file: the frame's size and pixel shape, the clip's own rate, the colour it has.
+def check(plan: Plan, clip: str | None = None) -> None:
+    """Make sure that a plan's frame can be encoded.
 
     Raises:
         BadRequest: 4:2:0 needs even sides.
     """
-    if layout.width % 2 or layout.height % 2:
+    frame = plan.frame
+    if frame.width % 2 or frame.height % 2:
         raise BadRequest(
-            f"A frame of {layout.width}×{layout.height} cannot be written as H.264 with 4:2:0 chroma.",
+            f"A frame of {frame.width}×{frame.height} cannot be written as H.264 with 4:2:0 chroma.",
             remedy="Make both sides even.",
+            clip=clip,
         )
+
+
+def picture_track(target: OutputContainer, plan: Plan, layout: Layout, facts: Facts, how: H264) -> VideoStream:
+    """Add the picture to a file: the frame's size and pixel shape, the rate delivered, the colour it has.
+
+    Raises:
+        BadRequest: see `check`.
+    """
+    check(plan)
     stream = target.add_stream("libx264", rate=facts.rate, options={"preset": how.preset, "crf": str(how.quality)})
     context = stream.codec_context
     context.width, context.height, context.pix_fmt = layout.width, layout.height, "yuv420p"

@@ -2,10 +2,16 @@
 
 from django_tasks import task
 
-from server.studio.actions import renders
+from server.studio.actions import footage, renders
 
 
 @task()
 def render_task(job_id: int) -> None:
     """Do one render."""
     renders.perform(job_id)
+
+
+@task()
+def look_task(footage_id: int) -> None:
+    """Look at the pictures of one clip."""
+    footage.look(footage_id)

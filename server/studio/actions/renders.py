@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from cadrage import render as rendering
 from cadrage.errors import BadRequest, CadrageError, Cancelled
+from server.studio.actions.footage import check_there
 from server.studio.actions.framings import plan_of
 from server.studio.models import Framing, Render
 
@@ -23,14 +24,21 @@ SILENCE = timedelta(seconds=15)
 
 
 def order(framing: Framing) -> Render:
-    """Order a render of a framing as it is now."""
+    """Order a render of a framing as it is now.
+
+    Raises:
+        BadRequest: its frame cannot be encoded. MissingSource: its file is missing.
+    """
     from server.studio.tasks import render_task  # noqa: PLC0415 - the task calls `perform` below
 
+    plan = plan_of(framing)
+    rendering.check(plan, framing.footage.name)
+    check_there(framing.footage)
     with transaction.atomic():
         job = Render.objects.create(
             framing=framing,
-            plan_json=plan_of(framing).model_dump(mode="json"),
-            total=framing.footage.facts.frames,
+            plan_json=plan.model_dump(mode="json"),
+            total=rendering.delivered(plan, framing.footage.facts).frames,
         )
         transaction.on_commit(lambda: render_task.enqueue(job.pk))
     return job

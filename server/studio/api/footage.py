@@ -1,18 +1,22 @@
-"""Clips: sending them in, and seeing them."""
+"""Clips: sending them in, saying what they are, and seeing them."""
 
 from fractions import Fraction
 
+import pydantic
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Router
 from ninja.files import UploadedFile
 
 from cadrage.errors import BadRequest
-from cadrage.footage import Interpretation
+from cadrage.footage import Interpretation, taken_as
 from cadrage.values import parse_exact
+from server.studio.actions import folders
 from server.studio.actions import footage as actions
 from server.studio.actions.looking import kept, looker
+from server.studio.actions.rules import RuleBook, set_source_rule
 from server.studio.api import owned
-from server.studio.api.schemas import FootageOut
+from server.studio.api.schemas import FootageOut, InterpretIn, PathIn, RenameIn
+from server.studio.models import Footage
 
 router = Router(tags=["footage"])
 MOST_MOMENTS, TALLEST_STRIP, WIDEST_PICTURE = 80, 160, 1920
@@ -26,11 +30,57 @@ def upload(request: HttpRequest, project_id: int, file: File[UploadedFile]) -> F
     return FootageOut.of(actions.accept(project, file.name or "clip", file))
 
 
+@router.post("/projects/{project_id}/stills", response=list[FootageOut])
+def upload_stills(request: HttpRequest, project_id: int, files: File[list[UploadedFile]]) -> list[FootageOut]:
+    """Add stills; those that are numbered alike become one sequence."""
+    project = owned.project(request, project_id)
+    rows = actions.accept_stills(project, [(file.name or "still", file) for file in files])
+    return [FootageOut.of(row) for row in rows]
+
+
+@router.get("/folders", response=folders.Listing)
+def folder(request: HttpRequest, path: str = "") -> folders.Listing:
+    """What lies in an allowed folder of the server; without a path, those folders themselves."""
+    return folders.listing(path)
+
+
+@router.post("/projects/{project_id}/linked", response=FootageOut)
+def link(request: HttpRequest, project_id: int, given: PathIn) -> FootageOut:
+    """Add a file of an allowed folder where it lies, without copying it."""
+    project = owned.project(request, project_id)
+    return FootageOut.of(actions.link(project, folders.allowed(given.path)))
+
+
+@router.patch("/footage/{footage_id}", response=FootageOut)
+def rename(request: HttpRequest, footage_id: int, given: RenameIn) -> FootageOut:
+    """Give a clip another name."""
+    return FootageOut.of(actions.rename(owned.footage(request, footage_id), given.name))
+
+
+@router.post("/footage/{footage_id}/replace", response=FootageOut)
+def replace(request: HttpRequest, footage_id: int, file: File[UploadedFile]) -> FootageOut:
+    """Put another file in the place of a clip's; its framings stay."""
+    return FootageOut.of(actions.replace(owned.footage(request, footage_id), file.name or "clip", file))
+
+
+@router.post("/footage/{footage_id}/find", response=FootageOut)
+def find(request: HttpRequest, footage_id: int, given: PathIn) -> FootageOut:
+    """Point a clip whose file is missing at a file of an allowed folder."""
+    row = owned.footage(request, footage_id)
+    return FootageOut.of(actions.find_again(row, folders.allowed(given.path)))
+
+
 @router.delete("/footage/{footage_id}", response={204: None})
 def remove(request: HttpRequest, footage_id: int) -> tuple[int, None]:
-    """Take a clip, its file, and all that was made from it away."""
+    """Take a clip out of its project; for a while it can be brought back."""
     actions.remove(owned.footage(request, footage_id))
     return 204, None
+
+
+@router.post("/footage/{footage_id}/restore", response=FootageOut)
+def restore(request: HttpRequest, footage_id: int) -> FootageOut:
+    """Bring a removed clip back."""
+    return FootageOut.of(actions.bring_back(owned.footage(request, footage_id, Footage.everything)))
 
 
 @router.get("/footage/{footage_id}/strip")
@@ -38,28 +88,44 @@ def strip(request: HttpRequest, footage_id: int, count: int = 36, height: int = 
     """Moments of a clip side by side, as a JPEG."""
     clip = owned.footage(request, footage_id)
     count, height = min(max(count, 1), MOST_MOMENTS), min(max(height, 16), TALLEST_STRIP)
-    name = f"strip {clip.path} {clip.interpretation} {count} {height}"
-    return _jpeg(kept(name, lambda: looker.strip(clip.path, clip.facts, clip.interpretation, count, height)))
+    reading = RuleBook.of(clip.project).interpretation(clip)
+    name = f"strip {clip.path} {reading} {count} {height}"
+    return _jpeg(kept(name, lambda: looker.strip(clip.path, clip.facts, reading, count, height)))
 
 
 @router.put("/footage/{footage_id}/interpretation", response=FootageOut)
-def interpret(request: HttpRequest, footage_id: int, given: Interpretation) -> FootageOut:
-    """Say what a clip's samples mean, in all its framings."""
-    return FootageOut.of(actions.interpret(owned.footage(request, footage_id), given))
+def interpret(request: HttpRequest, footage_id: int, given: InterpretIn) -> FootageOut:
+    """Say what a clip's samples mean, in all its framings; or those of every clip of its format."""
+    row = owned.footage(request, footage_id)
+    if given.for_format and given.interpretation is not None:
+        return FootageOut.of(set_source_rule(actions.interpret(row, given.interpretation), given.interpretation))
+    return FootageOut.of(actions.interpret(row, given.interpretation))
 
 
 @router.get("/footage/{footage_id}/picture")
 def picture(
-    request: HttpRequest, footage_id: int, time: str = "0", width: int = 320, pixel_aspect: str = ""
+    request: HttpRequest, footage_id: int, time: str = "", width: int = 320, reading: str = "", *, whole: bool = False
 ) -> HttpResponse:
-    """The picture alone, upright and true, as a JPEG; or as it would be with another pixel aspect."""
+    """The picture alone, upright and true, as a JPEG.
+
+    With `reading`, an interpretation as JSON, as it would be if it were taken so; with `whole`, bars and blanking stay.
+    """
     clip = owned.footage(request, footage_id)
-    moment, width = _time(time), min(max(width, 16), WIDEST_PICTURE)
-    reading = clip.interpretation
-    if pixel_aspect:
-        reading = Interpretation.model_validate({"pixel_aspect": pixel_aspect, "rotation": reading.rotation})
-    name = f"picture {clip.path} {reading} {moment} {width}"
-    return _jpeg(kept(name, lambda: looker.picture(clip.path, clip.facts, reading, moment, width)))
+    width = min(max(width, 16), WIDEST_PICTURE)
+    taken = _reading(reading) if reading else RuleBook.of(clip.project).interpretation(clip)
+    if whole:
+        taken = taken.model_copy(update={"baked": None, "clean_aperture": None})
+    facts = clip.facts
+    moment = _time(time) if time else taken_as(facts, taken).duration / 2
+    name = f"picture {clip.path} {taken} {moment} {width}"
+    return _jpeg(kept(name, lambda: looker.picture(clip.path, facts, taken, moment, width)))
+
+
+def _reading(text: str) -> Interpretation:
+    try:
+        return Interpretation.model_validate_json(text)
+    except pydantic.ValidationError as error:
+        raise BadRequest("That is no interpretation.", remedy="Send one as JSON.") from error
 
 
 def _time(text: str) -> Fraction:

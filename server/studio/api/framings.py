@@ -4,10 +4,14 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from cadrage.compose import Measure, measure
+from cadrage.compose.framed import straightened, with_window
+from cadrage.footage import taken_as
+from cadrage.plan import Plan
 from server.studio.actions import framings as actions
+from server.studio.actions import rules as rule_actions
 from server.studio.actions.looking import kept, latest, looker
 from server.studio.api import owned
-from server.studio.api.schemas import FramingOut, MeasureIn, PlanIn, PreviewIn
+from server.studio.api.schemas import FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
 
 router = Router(tags=["framings"])
 WIDEST_THUMBNAIL = 640
@@ -37,6 +41,42 @@ def redo(request: HttpRequest, framing_id: int) -> FramingOut:
     return FramingOut.of(actions.redo(owned.framing(request, framing_id)))
 
 
+@router.post("/framings/{framing_id}/obey", response=FramingOut)
+def obey(request: HttpRequest, framing_id: int) -> FramingOut:
+    """Go back to the rule; one step of history."""
+    row = owned.framing(request, framing_id)
+    actions.obey([row])
+    return FramingOut.of(owned.framing(request, framing_id))
+
+
+@router.post("/framings/{framing_id}/rule", response=FramingOut)
+def make_rule(request: HttpRequest, framing_id: int) -> FramingOut:
+    """Make the way this framing is the rule for its source format and frame."""
+    return FramingOut.of(actions.make_rule(owned.framing(request, framing_id)))
+
+
+@router.delete("/framings/{framing_id}/rule", response=FramingOut)
+def drop_rule(request: HttpRequest, framing_id: int) -> FramingOut:
+    """Let the rule for this framing's source format and frame be the sensible one again."""
+    row = owned.framing(request, framing_id)
+    rule_actions.drop_rule(row.footage, row.frame)
+    return FramingOut.of(row)
+
+
+@router.post("/framings/{framing_id}/window", response=Plan)
+def from_window(request: HttpRequest, framing_id: int, given: WindowIn) -> Plan:
+    """The plan whose frame shows a window of the source."""
+    row = owned.framing(request, framing_id)
+    return with_window(given.plan, row.footage.facts, given.window)
+
+
+@router.post("/framings/{framing_id}/straighten", response=Plan)
+def straighten(request: HttpRequest, framing_id: int, given: LineIn) -> Plan:
+    """The plan in which a line drawn on the frame lies level, or upright where that is nearer."""
+    owned.framing(request, framing_id)
+    return straightened(given.plan, given.across, given.down)
+
+
 @router.post("/framings/{framing_id}/measure", response=Measure)
 def measured(request: HttpRequest, framing_id: int, given: MeasureIn) -> Measure:
     """The numbers of a plan that is not in force yet."""
@@ -63,5 +103,6 @@ def thumbnail(request: HttpRequest, framing_id: int, width: int = 240) -> HttpRe
     plan, facts, path = actions.plan_of(row), row.footage.facts, row.footage.path
     width = min(max(width, 16), WIDEST_THUMBNAIL)
     name = f"thumbnail {path} {plan.model_dump_json()} {width}"
-    data = kept(name, lambda: looker.image(plan, path, facts, facts.duration / 2, width))
+    middle = taken_as(facts, plan.interpretation).duration / 2
+    data = kept(name, lambda: looker.image(plan, path, facts, middle, width))
     return HttpResponse(data, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"})

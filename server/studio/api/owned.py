@@ -1,9 +1,10 @@
 """Loading what belongs to the visitor. What belongs to others is not there for them: 404."""
 
+from django.db.models import Manager
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 
-from server.studio.models import Footage, Framing, OrderedFrame, Project, Render
+from server.studio.models import Footage, Framing, OrderedFrame, OwnFrame, Project, Render
 
 
 def project(request: HttpRequest, pk: int) -> Project:
@@ -16,15 +17,20 @@ def frame(request: HttpRequest, pk: int) -> OrderedFrame:
     return get_object_or_404(OrderedFrame.objects.select_related("project"), pk=pk, project__owner=request.user)
 
 
-def footage(request: HttpRequest, pk: int) -> Footage:
-    """A clip in one of the visitor's projects."""
-    return get_object_or_404(Footage.objects.select_related("project"), pk=pk, project__owner=request.user)
+def own_frame(request: HttpRequest, pk: int) -> OwnFrame:
+    """A frame that the visitor has saved."""
+    return get_object_or_404(OwnFrame, pk=pk, owner=request.user)
+
+
+def footage(request: HttpRequest, pk: int, among: Manager[Footage] = Footage.objects) -> Footage:
+    """A clip in one of the visitor's projects; one that was removed only where it is looked for among all."""
+    return get_object_or_404(among.select_related("project"), pk=pk, project__owner=request.user)
 
 
 def framing(request: HttpRequest, pk: int) -> Framing:
     """A framing in one of the visitor's projects."""
     related = Framing.objects.select_related("footage__project", "frame")
-    return get_object_or_404(related, pk=pk, footage__project__owner=request.user)
+    return get_object_or_404(related, pk=pk, footage__project__owner=request.user, footage__removed__isnull=True)
 
 
 def render(request: HttpRequest, pk: int) -> Render:

@@ -1,50 +1,43 @@
-"""Projects, their boards and their frames."""
+"""Projects, their boards and their cells."""
 
 from django.conf import settings
-from django.db.models import Count
+from django.db.models import Count, Q
 from django.http import HttpRequest
 from ninja import Router
 
-from cadrage.errors import BadRequest
-from cadrage.formats import FRAMES, Frame
-from cadrage.surrounds import offered
-from cadrage.values import format_exact
+from cadrage.formats import FIRST_FRAME
 from server.studio.actions import framings as framing_actions
+from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.schemas import (
-    ActiveIn,
     Board,
-    Catalogue,
+    CellOut,
+    CellsIn,
     FootageOut,
     FrameOut,
-    FramingOut,
     ProjectIn,
     ProjectLine,
     Visitor,
 )
-from server.studio.models import OrderedFrame, Project
+from server.studio.models import Footage, Framing, OrderedFrame, Project
 
 router = Router(tags=["projects"])
-MOST_FRAMES = 12
 
 
 @router.get("/visitor", response=Visitor)
 def visitor(request: HttpRequest) -> Visitor:
     """Who is looking."""
-    return Visitor(name=request.user.get_username(), demonstration=settings.DEMO)
-
-
-@router.get("/catalogue", response=Catalogue)
-def catalogue(request: HttpRequest) -> Catalogue:
-    """What there is to choose from."""
-    return Catalogue(frames=list(FRAMES), surrounds=list(offered()))
+    return Visitor(
+        name=request.user.get_username(), demonstration=settings.DEMO, folders=bool(settings.FOOTAGE_FOLDERS)
+    )
 
 
 @router.get("/projects", response=list[ProjectLine])
 def projects(request: HttpRequest) -> list[ProjectLine]:
     """The visitor's projects, newest first."""
     rows = Project.objects.filter(owner=request.user).annotate(
-        clips=Count("footage", distinct=True), shapes=Count("frames", distinct=True)
+        clips=Count("footage", filter=Q(footage__removed__isnull=True), distinct=True),
+        shapes=Count("frames", distinct=True),
     )
     return [ProjectLine(id=row.pk, name=row.name, clips=row.clips, frames=row.shapes) for row in rows]
 
@@ -53,7 +46,7 @@ def projects(request: HttpRequest) -> list[ProjectLine]:
 def create_project(request: HttpRequest, given: ProjectIn) -> ProjectLine:
     """A new project, with the first frame of the catalogue in it."""
     project = Project.objects.create(owner=request.user, name=given.name)
-    OrderedFrame.from_value(project, FRAMES[0]).save()
+    OrderedFrame.from_value(project, FIRST_FRAME).save()
     return ProjectLine(id=project.pk, name=project.name, clips=0, frames=1)
 
 
@@ -61,13 +54,15 @@ def create_project(request: HttpRequest, given: ProjectIn) -> ProjectLine:
 def board(request: HttpRequest, project_id: int) -> Board:
     """A project with all its cells; framings that are not there yet begin here."""
     project = owned.project(request, project_id)
-    footage, frames = list(project.footage.all()), list(project.frames.all())
+    book = RuleBook.of(project)
+    gone = Footage.everything.filter(project=project, removed__isnull=False).order_by("-removed")
     return Board(
         id=project.pk,
         name=project.name,
-        footage=[FootageOut.of(clip) for clip in footage],
-        frames=[FrameOut.of(frame) for frame in frames],
-        framings=[FramingOut.of(framing_actions.begin(clip, frame)) for clip in footage for frame in frames],
+        footage=[FootageOut.of(clip, book) for clip in project.footage.all()],
+        frames=[FrameOut.of(frame) for frame in project.frames.all()],
+        cells=[CellOut.of(row, own, book) for row, own in framing_actions.begin_all(project)],
+        gone=[{"id": clip.pk, "name": clip.name} for clip in gone],
     )
 
 
@@ -80,32 +75,23 @@ def rename_project(request: HttpRequest, project_id: int, given: ProjectIn) -> P
     return ProjectLine(id=project.pk, name=project.name, clips=project.footage.count(), frames=project.frames.count())
 
 
-@router.post("/projects/{project_id}/frames", response=FrameOut)
-def add_frame(request: HttpRequest, project_id: int, given: Frame) -> FrameOut:
-    """Add a frame to a project."""
+@router.post("/projects/{project_id}/cells", response=list[int])
+def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> list[int]:
+    """Do something with many cells of a project; answers with those that it changed."""
     project = owned.project(request, project_id)
-    if project.frames.count() >= MOST_FRAMES:
-        raise BadRequest(f"A project has at most {MOST_FRAMES} frames.", remedy="Remove one first.")
-    row = OrderedFrame.from_value(project, given)
-    row.save()
-    return FrameOut.of(row)
-
-
-@router.patch("/frames/{frame_id}/active", response=FrameOut)
-def set_active(request: HttpRequest, frame_id: int, given: ActiveIn) -> FrameOut:
-    """Set the active picture inside a frame, for every clip that goes into it."""
-    row = owned.frame(request, frame_id)
-    row.active = "" if given.active is None else format_exact(given.active)
-    row.bar_colour = given.bar_colour
-    row.save(update_fields=["active", "bar_colour"])
-    return FrameOut.of(row)
-
-
-@router.delete("/frames/{frame_id}", response={204: None})
-def remove_frame(request: HttpRequest, frame_id: int) -> tuple[int, None]:
-    """Take a frame, and every framing in it, out of its project."""
-    row = owned.frame(request, frame_id)
-    if row.framings.filter(renders__isnull=False).exists():
-        raise BadRequest(f"{row.name} has been rendered into.", remedy="Remove its renders first.")
-    row.delete()
-    return 204, None
+    mine = Framing.objects.filter(footage__project=project).select_related("footage__project", "frame")
+    rows, action = list(mine.filter(pk__in=given.framings)), given.action
+    if action.do == "paste":
+        source = framing_actions.plan_of(owned.framing(request, action.source))
+        changed = framing_actions.paste(source, rows, action.parts)
+    elif action.do == "place":
+        changed = framing_actions.place_all(rows, action.placement)
+    elif action.do == "move":
+        changed = framing_actions.move(rows, {"offset_x": action.offset_x, "offset_y": action.offset_y})
+    elif action.do == "rule":
+        changed = [framing_actions.make_rule(row) for row in rows]
+    elif action.do == "obey":
+        changed = framing_actions.obey(rows)
+    else:
+        changed = framing_actions.undo_all(rows)
+    return [row.pk for row in changed]

@@ -2,15 +2,17 @@
 
 from pathlib import PurePath
 
+from django.db import transaction
 from django.http import Http404, HttpRequest
 from django.http.response import HttpResponseBase
 from ninja import Router
 
 from server.studio.actions import renders as actions
+from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
-from server.studio.api.schemas import RenderOut
+from server.studio.api.schemas import RenderOut, RendersIn
 from server.studio.files import send_file
-from server.studio.models import Render
+from server.studio.models import Framing, Render
 
 router = Router(tags=["renders"])
 MOST_LISTED = 200
@@ -22,12 +24,23 @@ def order(request: HttpRequest, framing_id: int) -> RenderOut:
     return RenderOut.of(actions.order(owned.framing(request, framing_id)))
 
 
+@router.post("/projects/{project_id}/renders", response=list[RenderOut])
+def order_many(request: HttpRequest, project_id: int, given: RendersIn) -> list[RenderOut]:
+    """Order renders of framings as they are now; none is ordered where one cannot be."""
+    project = owned.project(request, project_id)
+    mine = Framing.objects.filter(footage__project=project, footage__removed__isnull=True)
+    rows = mine.filter(pk__in=given.framings).select_related("footage__project", "frame")
+    with transaction.atomic():
+        return [RenderOut.of(actions.order(row)) for row in rows]
+
+
 @router.get("/projects/{project_id}/renders", response=list[RenderOut])
 def renders(request: HttpRequest, project_id: int) -> list[RenderOut]:
     """The renders of a project, newest first."""
     project = owned.project(request, project_id)
-    rows = Render.objects.filter(framing__footage__project=project)
-    return [RenderOut.of(row) for row in rows.select_related("framing__footage", "framing__frame")[:MOST_LISTED]]
+    rows = Render.objects.filter(framing__footage__project=project, framing__footage__removed__isnull=True)
+    book = RuleBook.of(project)
+    return [RenderOut.of(row, book) for row in rows.select_related("framing__footage", "framing__frame")[:MOST_LISTED]]
 
 
 @router.post("/renders/{render_id}/cancel", response=RenderOut)
@@ -49,6 +62,6 @@ def file(request: HttpRequest, render_id: int, *, download: bool = False) -> Htt
     row = owned.render(request, render_id)
     if row.state != Render.State.DONE or not row.path.exists():
         raise Http404
-    frame = row.framing.frame
+    frame = row.framing.frame.value
     name = f"{PurePath(row.framing.footage.name).stem} {frame.name} {frame.width}x{frame.height}.mp4"
     return send_file(request, row.path, "video/mp4", name if download else None)

@@ -2,7 +2,18 @@
 
 from server.studio.models.footage import Footage
 from server.studio.models.framing import Framing, Step
-from server.studio.models.project import OrderedFrame, Project
+from server.studio.models.project import OrderedFrame, OwnFrame, Project
 from server.studio.models.render import Render
+from server.studio.models.rule import FramingRule, SourceRule
 
-__all__ = ["Footage", "Framing", "OrderedFrame", "Project", "Render", "Step"]
+__all__ = [
+    "Footage",
+    "Framing",
+    "FramingRule",
+    "OrderedFrame",
+    "OwnFrame",
+    "Project",
+    "Render",
+    "SourceRule",
+    "Step",
+]

@@ -6,30 +6,56 @@ from django.conf import settings
 from django.db import models
 
 from cadrage.footage import Facts, Interpretation
+from cadrage.footage.baked import BakedBars
+from cadrage.footage.fields import FieldsFound
 from server.studio.models.project import Project
 
 
+class Present(models.Manager["Footage"]):
+    """Clips that have not been removed."""
+
+    def get_queryset(self) -> models.QuerySet["Footage"]:
+        """Those."""
+        return super().get_queryset().filter(removed__isnull=True)
+
+
 class Footage(models.Model):
-    """A clip of a project: its file, and what probing it found."""
+    """A clip of a project: its file, what probing it found, and what looking at its pictures found.
+
+    `file` is a name in the footage folder; `linked`, where it is set, an absolute path in a folder that the
+    configuration allows, whose file is not ours. `interpretation_json` is null while the clip obeys its format's rule.
+    """
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="footage")
     name = models.CharField(max_length=255)
-    file = models.CharField(max_length=300)
+    file = models.CharField(max_length=300, blank=True)
+    linked = models.CharField(max_length=1000, blank=True, default="")
     size = models.PositiveBigIntegerField()
+    digest = models.CharField(max_length=64, blank=True, default="")
     facts_json = models.JSONField()
-    interpretation_json = models.JSONField(default=dict)
+    format_key = models.CharField(max_length=80, blank=True, default="")
+    interpretation_json = models.JSONField(null=True, default=None)
+    bars_json = models.JSONField(null=True, default=None)
+    fields_json = models.JSONField(null=True, default=None)
+    looked = models.BooleanField(default=False)
     added = models.DateTimeField(auto_now_add=True)
+    removed = models.DateTimeField(null=True, default=None)
+
+    everything = models.Manager()
+    objects = Present()
 
     class Meta:
         ordering = ["id"]
+        base_manager_name = "everything"
+        default_manager_name = "objects"
 
     def __str__(self) -> str:
         return self.name
 
     @property
     def path(self) -> Path:
-        """Where the file lies."""
-        return Path(settings.FOOTAGE_DIR) / self.file
+        """Where the file lies; of a sequence, the folder with its stills."""
+        return Path(self.linked) if self.linked else Path(settings.FOOTAGE_DIR) / self.file
 
     @property
     def facts(self) -> Facts:
@@ -37,6 +63,16 @@ class Footage(models.Model):
         return Facts.model_validate(self.facts_json)
 
     @property
-    def interpretation(self) -> Interpretation:
-        """What its samples are taken to mean, in every frame."""
-        return Interpretation.model_validate(self.interpretation_json)
+    def own_interpretation(self) -> Interpretation | None:
+        """What its samples are taken to mean by word of its own; None while it obeys its format's rule."""
+        return None if self.interpretation_json is None else Interpretation.model_validate(self.interpretation_json)
+
+    @property
+    def bars(self) -> BakedBars | None:
+        """Bars found in its pictures; None where nobody has looked."""
+        return None if self.bars_json is None else BakedBars.model_validate(self.bars_json)
+
+    @property
+    def fields(self) -> FieldsFound | None:
+        """What its pictures were found to consist of; None where nobody has looked."""
+        return None if self.fields_json is None else FieldsFound.model_validate(self.fields_json)

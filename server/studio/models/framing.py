@@ -23,12 +23,12 @@ class Framing(models.Model):
 
 
 class Step(models.Model):
-    """One plan in a framing's history. Step 0 is what the framing began with."""
+    """One state in a framing's history: a plan, or null while it obeys the rule. Step 0 is what it began with."""
 
     framing = models.ForeignKey(Framing, models.CASCADE, related_name="steps")
     number = models.PositiveIntegerField()
     label = models.CharField(max_length=80)
-    plan_json = models.JSONField()
+    plan_json = models.JSONField(null=True)
     made = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -39,6 +39,6 @@ class Step(models.Model):
         return f"{self.framing} step {self.number}"
 
     @property
-    def plan(self) -> Plan:
-        """The plan of this step."""
-        return Plan.model_validate(self.plan_json)
+    def plan(self) -> Plan | None:
+        """The plan of this step; None where it obeys the rule."""
+        return None if self.plan_json is None else Plan.model_validate(self.plan_json)

@@ -3,8 +3,7 @@
 from django.conf import settings
 from django.db import models
 
-from cadrage.formats import Frame
-from cadrage.values import format_exact, parse_exact
+from cadrage.formats import Delivery, Frame
 
 
 class Project(models.Model):
@@ -25,40 +24,49 @@ class OrderedFrame(models.Model):
     """A frame of a project."""
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="frames")
-    name = models.CharField(max_length=80)
-    width = models.PositiveIntegerField()
-    height = models.PositiveIntegerField()
-    pixel_aspect = models.CharField(max_length=40, default="1")
-    active = models.CharField(max_length=40, default="", blank=True)
-    bar_colour = models.CharField(max_length=7, default="#000000")
+    frame_json = models.JSONField()
+    delivery_json = models.JSONField(default=dict)
 
     class Meta:
         ordering = ["id"]
 
     def __str__(self) -> str:
-        return f"{self.name} {self.width}×{self.height}"
+        return f"{self.value.name} {self.value.width}×{self.value.height}"
 
     @property
     def value(self) -> Frame:
         """The frame as the core has it."""
-        return Frame(
-            name=self.name,
-            width=self.width,
-            height=self.height,
-            pixel_aspect=parse_exact(self.pixel_aspect),
-            active=parse_exact(self.active) if self.active else None,
-            bar_colour=self.bar_colour,
-        )
+        return Frame.model_validate(self.frame_json)
+
+    @property
+    def delivery(self) -> Delivery:
+        """What is asked of it besides its picture."""
+        return Delivery.model_validate(self.delivery_json)
 
     @classmethod
     def from_value(cls, project: Project, frame: Frame) -> "OrderedFrame":
         """A new row for a frame."""
-        return cls(
-            project=project,
-            name=frame.name or f"{frame.width}×{frame.height}",
-            width=frame.width,
-            height=frame.height,
-            pixel_aspect=format_exact(frame.pixel_aspect),
-            active="" if frame.active is None else format_exact(frame.active),
-            bar_colour=frame.bar_colour,
-        )
+        return cls(project=project, frame_json=named(frame).model_dump(mode="json"))
+
+
+class OwnFrame(models.Model):
+    """A frame that its owner has saved for all projects."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="own_frames")
+    frame_json = models.JSONField()
+
+    class Meta:
+        ordering = ["id"]
+
+    def __str__(self) -> str:
+        return self.value.name
+
+    @property
+    def value(self) -> Frame:
+        """The frame as the core has it."""
+        return Frame.model_validate(self.frame_json)
+
+
+def named(frame: Frame) -> Frame:
+    """A frame with a name; its size where it has none."""
+    return frame if frame.name else frame.model_copy(update={"name": f"{frame.width}×{frame.height}"})

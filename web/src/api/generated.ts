@@ -15,7 +15,27 @@ export interface paths {
          * Catalogue
          * @description What there is to choose from.
          */
-        get: operations["server_studio_api_projects_catalogue"];
+        get: operations["server_studio_api_frames_catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Folder
+         * @description What lies in an allowed folder of the server; without a path, those folders themselves.
+         */
+        get: operations["server_studio_api_footage_folder"];
         put?: never;
         post?: never;
         delete?: never;
@@ -36,9 +56,33 @@ export interface paths {
         post?: never;
         /**
          * Remove
-         * @description Take a clip, its file, and all that was made from it away.
+         * @description Take a clip out of its project; for a while it can be brought back.
          */
         delete: operations["server_studio_api_footage_remove"];
+        options?: never;
+        head?: never;
+        /**
+         * Rename
+         * @description Give a clip another name.
+         */
+        patch: operations["server_studio_api_footage_rename"];
+        trace?: never;
+    };
+    "/api/footage/{footage_id}/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Find
+         * @description Point a clip whose file is missing at a file of an allowed folder.
+         */
+        post: operations["server_studio_api_footage_find"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -54,7 +98,7 @@ export interface paths {
         get?: never;
         /**
          * Interpret
-         * @description Say what a clip's samples mean, in all its framings.
+         * @description Say what a clip's samples mean, in all its framings; or those of every clip of its format.
          */
         put: operations["server_studio_api_footage_interpret"];
         post?: never;
@@ -73,11 +117,53 @@ export interface paths {
         };
         /**
          * Picture
-         * @description The picture alone, upright and true, as a JPEG; or as it would be with another pixel aspect.
+         * @description The picture alone, upright and true, as a JPEG.
+         *
+         *     With `reading`, an interpretation as JSON, as it would be if it were taken so; with `whole`, bars and blanking stay.
          */
         get: operations["server_studio_api_footage_picture"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/footage/{footage_id}/replace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Replace
+         * @description Put another file in the place of a clip's; its framings stay.
+         */
+        post: operations["server_studio_api_footage_replace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/footage/{footage_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore
+         * @description Bring a removed clip back.
+         */
+        post: operations["server_studio_api_footage_restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -104,6 +190,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/formats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save Own
+         * @description Save a frame of the visitor's own for all projects.
+         */
+        post: operations["server_studio_api_frames_save_own"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formats/derived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Derived
+         * @description A frame derived from another: of the same height in an aspect, or without one turned upright.
+         */
+        post: operations["server_studio_api_frames_derived"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formats/{own_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Own
+         * @description Take a frame of the visitor's own out of the catalogue; projects that have it keep it.
+         */
+        delete: operations["server_studio_api_frames_remove_own"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/frames/{frame_id}": {
         parameters: {
             query?: never;
@@ -112,36 +258,60 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        /**
+         * Change Frame
+         * @description Change a frame for every clip that goes into it, and what is asked of it.
+         */
+        put: operations["server_studio_api_frames_change_frame"];
         post?: never;
         /**
          * Remove Frame
          * @description Take a frame, and every framing in it, out of its project.
          */
-        delete: operations["server_studio_api_projects_remove_frame"];
+        delete: operations["server_studio_api_frames_remove_frame"];
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/frames/{frame_id}/active": {
+    "/api/frames/{frame_id}/chart": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Chart
+         * @description A chart of a frame's guides as a file. `only` names kinds of guides, separated by commas; empty is all.
+         */
+        get: operations["server_studio_api_frames_chart"];
         put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/{frame_id}/guides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
         /**
-         * Set Active
-         * @description Set the active picture inside a frame, for every clip that goes into it.
+         * Guides
+         * @description Every guide that a frame has, with the outlines of the project's other frames.
          */
-        patch: operations["server_studio_api_projects_set_active"];
+        get: operations["server_studio_api_frames_guides"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/framings/{framing_id}": {
@@ -178,6 +348,26 @@ export interface paths {
          * @description The numbers of a plan that is not in force yet.
          */
         post: operations["server_studio_api_framings_measured"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/obey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Obey
+         * @description Go back to the rule; one step of history.
+         */
+        post: operations["server_studio_api_framings_obey"];
         delete?: never;
         options?: never;
         head?: never;
@@ -264,6 +454,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/rule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Rule
+         * @description Make the way this framing is the rule for its source format and frame.
+         */
+        post: operations["server_studio_api_framings_make_rule"];
+        /**
+         * Drop Rule
+         * @description Let the rule for this framing's source format and frame be the sensible one again.
+         */
+        delete: operations["server_studio_api_framings_drop_rule"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/straighten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Straighten
+         * @description The plan in which a line drawn on the frame lies level, or upright where that is nearer.
+         */
+        post: operations["server_studio_api_framings_straighten"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/thumbnail": {
         parameters: {
             query?: never;
@@ -298,6 +532,26 @@ export interface paths {
          * @description Go back one step.
          */
         post: operations["server_studio_api_framings_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * From Window
+         * @description The plan whose frame shows a window of the source.
+         */
+        post: operations["server_studio_api_framings_from_window"];
         delete?: never;
         options?: never;
         head?: never;
@@ -352,6 +606,26 @@ export interface paths {
         patch: operations["server_studio_api_projects_rename_project"];
         trace?: never;
     };
+    "/api/projects/{project_id}/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Cells
+         * @description Do something with many cells of a project; answers with those that it changed.
+         */
+        post: operations["server_studio_api_projects_change_cells"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/footage": {
         parameters: {
             query?: never;
@@ -385,7 +659,27 @@ export interface paths {
          * Add Frame
          * @description Add a frame to a project.
          */
-        post: operations["server_studio_api_projects_add_frame"];
+        post: operations["server_studio_api_frames_add_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/linked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Link
+         * @description Add a file of an allowed folder where it lies, without copying it.
+         */
+        post: operations["server_studio_api_footage_link"];
         delete?: never;
         options?: never;
         head?: never;
@@ -405,7 +699,31 @@ export interface paths {
          */
         get: operations["server_studio_api_renders_renders"];
         put?: never;
-        post?: never;
+        /**
+         * Order Many
+         * @description Order renders of framings as they are now; none is ordered where one cannot be.
+         */
+        post: operations["server_studio_api_renders_order_many"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/stills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Upload Stills
+         * @description Add stills; those that are numbered alike become one sequence.
+         */
+        post: operations["server_studio_api_footage_upload_stills"];
         delete?: never;
         options?: never;
         head?: never;
@@ -497,18 +815,50 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * ActiveIn
-         * @description An active picture inside a frame.
+         * BakedBars
+         * @description What was found.
+         *
+         *     Attributes:
+         *         kind: "none"; "bars", flat ones; "surround", soft wings that look like one; "changing", bars in parts only;
+         *             "dark", too dark to tell.
+         *         edges: the bars, in stored pixels of the upright picture; in changing material what is bars throughout.
+         *         colour: "black", "grey", "white" or "coloured", or empty where there is no flat bar.
+         *         confidence_percent: of the least sure side; 0 to 100.
+         *         stretches: where the bars change, each stretch with its own; empty where they do not.
+         *         says: the same in words.
          */
-        ActiveIn: {
-            /** Active */
-            active: string | null;
+        BakedBars: {
             /**
-             * Bar Colour
-             * Format: colour
-             * @default #000000
+             * Colour
+             * @default
              */
-            bar_colour: string;
+            colour: string;
+            /**
+             * Confidence Percent
+             * @default 0
+             */
+            confidence_percent: number;
+            /**
+             * @default {
+             *       "bottom": "0",
+             *       "left": "0",
+             *       "right": "0",
+             *       "top": "0"
+             *     }
+             */
+            edges: components["schemas"]["Edges"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "none" | "bars" | "surround" | "changing" | "dark";
+            /** Says */
+            says: string;
+            /**
+             * Stretches
+             * @default []
+             */
+            stretches: components["schemas"]["Stretch"][];
         };
         /**
          * Bars
@@ -590,12 +940,14 @@ export interface components {
          * @description A project with all its cells.
          */
         Board: {
+            /** Cells */
+            cells: components["schemas"]["CellOut"][];
             /** Footage */
             footage: components["schemas"]["FootageOut"][];
             /** Frames */
             frames: components["schemas"]["FrameOut"][];
-            /** Framings */
-            framings: components["schemas"]["FramingOut"][];
+            /** Gone */
+            gone: components["schemas"]["Gone"][];
             /** Id */
             id: number;
             /** Name */
@@ -603,7 +955,7 @@ export interface components {
         };
         /**
          * Box
-         * @description A rectangle in frame pixels.
+         * @description A rectangle, in pixels of the frame or of the source.
          */
         Box: {
             /**
@@ -634,9 +986,15 @@ export interface components {
          *     Attributes:
          *         pixel_aspect: width of a stored pixel over its height.
          *         shape: the picture it makes, such as "4:3", upright.
-         *         evidence: what speaks for it and against it, in words.
+         *         evidence: what speaks for it, in words.
+         *         doubts: what speaks against it, in words.
          */
         Candidate: {
+            /**
+             * Doubts
+             * @default []
+             */
+            doubts: string[];
             /** Evidence */
             evidence: string[];
             /**
@@ -653,9 +1011,77 @@ export interface components {
          */
         Catalogue: {
             /** Frames */
-            frames: components["schemas"]["Frame"][];
+            frames: components["schemas"]["FrameRow"][];
+            /** Own */
+            own: components["schemas"]["OwnFrameOut"][];
+            /** Ratios */
+            ratios: components["schemas"]["FilmRatio"][];
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+            /** Sources */
+            sources: components["schemas"]["SourceRow"][];
+            /** Squeezes */
+            squeezes: string[];
             /** Surrounds */
             surrounds: components["schemas"]["Kind"][];
+        };
+        /**
+         * CellOut
+         * @description A framing as the board shows it. `stamp` changes with whatever its thumbnail depends on.
+         */
+        CellOut: {
+            /** Concerns */
+            concerns: components["schemas"]["Concern"][];
+            /** Footage */
+            footage: number;
+            /** Frame */
+            frame: number;
+            /** Id */
+            id: number;
+            /**
+             * Kept Percent
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            kept_percent: string;
+            /** Loses */
+            loses: boolean;
+            /** Obeys */
+            obeys: boolean;
+            /** Placement */
+            placement: string;
+            /** Rule Set */
+            rule_set: boolean;
+            /** Stamp */
+            stamp: string;
+            /** Surround */
+            surround: string;
+        };
+        /**
+         * CellsIn
+         * @description Something to do with many cells.
+         */
+        CellsIn: {
+            /** Action */
+            action: components["schemas"]["Paste"] | components["schemas"]["Place"] | components["schemas"]["Move"] | components["schemas"]["Plain"];
+            /** Framings */
+            framings: number[];
+        };
+        /**
+         * Concern
+         * @description One reason to look.
+         *
+         *     Attributes:
+         *         reason: which.
+         *         says: in a few words, with its number.
+         */
+        Concern: {
+            /**
+             * Reason
+             * @enum {string}
+             */
+            reason: "lost" | "enlarged" | "shape" | "bars" | "rate" | "long";
+            /** Says */
+            says: string;
         };
         /**
          * Control
@@ -683,6 +1109,16 @@ export interface components {
             step: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * Corner
+         * @description A point of the frame, in frame pixels; to a thousandth, for drawing.
+         */
+        Corner: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Cost
@@ -749,6 +1185,74 @@ export interface components {
             shape: string;
         };
         /**
+         * Delivery
+         * @description What is asked of a frame besides its picture.
+         *
+         *     Attributes:
+         *         longest: seconds a clip may last; longer ones are flagged, never cut.
+         *         margins: what its screen covers.
+         */
+        Delivery: {
+            /** Longest */
+            longest?: string | null;
+            /**
+             * @default {
+             *       "bottom": "0",
+             *       "left": "0",
+             *       "right": "0",
+             *       "top": "0"
+             *     }
+             */
+            margins: components["schemas"]["Margins"];
+        };
+        /**
+         * Edges
+         * @description Bars that are part of a picture, in stored pixels of the upright picture.
+         */
+        Edges: {
+            /**
+             * Bottom
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            bottom: string;
+            /**
+             * Left
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            left: string;
+            /**
+             * Right
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            right: string;
+            /**
+             * Top
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            top: string;
+        };
+        /**
+         * Entry
+         * @description A folder, a file, or a folder of numbered stills.
+         *
+         *     Attributes:
+         *         path: absolute.
+         *         name: its own.
+         *         kind: what it is.
+         */
+        Entry: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+        };
+        /**
          * Fact
          * @description One thing about a file, named and said.
          */
@@ -763,11 +1267,15 @@ export interface components {
          * @description What a file says of itself and what counting its packets shows.
          *
          *     Attributes:
+         *         kind: a clip that moves, one still picture, or a sequence of numbered stills.
          *         container: names of the container format, as its demuxer gives them.
          *         codec: the decoder's name of the picture stream.
          *         width, height: stored size in pixels, before any rotation.
          *         pixel_aspect: width of a stored pixel over its height, or None where the file does not say.
+         *         stream_aspect: the same as the coded stream itself says, where that is more than its container.
          *         rotation: degrees clockwise (0, 90, 180, 270) to turn the stored picture so that it stands upright.
+         *         rotation_flag: the same as the file states it, which need not be a quarter turn.
+         *         mirrored: whether left and right change places after that.
          *         rate: frames a second, exact.
          *         rate_stated: whether the file states a rate; if not, `rate` is worked out from its timestamps.
          *         rate_varies: whether frames last unequally long, beyond the rounding of the file's clock.
@@ -808,12 +1316,23 @@ export interface components {
             /** Height */
             height: number;
             /**
+             * Kind
+             * @default clip
+             * @enum {string}
+             */
+            kind: "clip" | "still" | "sequence";
+            /**
              * Longest Frame
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             longest_frame: string;
             /** Matrix */
             matrix: number;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
             /** Pixel Aspect */
             pixel_aspect: string | null;
             /** Pixel Format */
@@ -835,36 +1354,97 @@ export interface components {
              */
             rotation: 0 | 90 | 180 | 270;
             /**
+             * Rotation Flag
+             * @default 0
+             */
+            rotation_flag: number;
+            /**
              * Shortest Frame
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             shortest_frame: string;
             /** Sounds */
             sounds: components["schemas"]["SoundFacts"][];
+            /** Stream Aspect */
+            stream_aspect?: string | null;
             /** Transfer */
             transfer: number;
             /** Width */
             width: number;
         };
         /**
+         * FieldsFound
+         * @description What was seen.
+         *
+         *     Attributes:
+         *         order: whether pictures are whole frames, or which field comes first; None where nothing could be told.
+         *         judged: pairs of pictures in which enough moved.
+         *         agreeing: those that say so.
+         *         says: the same in words.
+         */
+        FieldsFound: {
+            /** Agreeing */
+            agreeing: number;
+            /** Judged */
+            judged: number;
+            /** Order */
+            order: ("progressive" | "upper first" | "lower first") | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * FilmRatio
+         * @description A shape that films were made for.
+         *
+         *     Attributes:
+         *         aspect: width over height.
+         *         name: what it is known as; common practice, no source.
+         */
+        FilmRatio: {
+            /**
+             * Aspect
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            aspect: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * FootageOut
          * @description A clip of a project.
+         *
+         *     `said` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
+         *     taken to be, where what was found in its pictures fills in what nobody said.
          */
         FootageOut: {
+            bars: components["schemas"]["BakedBars"] | null;
             /** Candidates */
             candidates: components["schemas"]["Candidate"][];
             /** Described */
             described: components["schemas"]["Fact"][];
             facts: components["schemas"]["Facts"];
+            fields: components["schemas"]["FieldsFound"] | null;
+            /** Format */
+            format: string;
             /** Id */
             id: number;
             interpretation: components["schemas"]["Interpretation"];
+            /** Linked */
+            linked: boolean;
+            /** Looked */
+            looked: boolean;
             /** Missing */
             missing: boolean;
             /** Name */
             name: string;
+            /** Own */
+            own: boolean;
+            said: components["schemas"]["Interpretation"];
             /** Size */
             size: number;
+            timing: components["schemas"]["Timing"];
+            /** Twin */
+            twin: string | null;
             /** Words */
             words: string;
         };
@@ -876,7 +1456,9 @@ export interface components {
          *         width, height: stored pixels, 16 to 8192 a side (8192 holds the 7680×4320 of ITU-R BT.2020).
          *         pixel_aspect: width of one pixel over its height.
          *         active: display aspect of the active picture inside the frame, such as 2.39; None is the whole frame.
-         *         bar_colour: what is outside the active picture.
+         *         outside: what is outside the active picture: bars, or the surround, which then fills the whole frame.
+         *         bar_colour: of those bars.
+         *         rate: frames a second; None keeps each clip's own.
          *         name: what the people who order it call it; may be empty.
          */
         Frame: {
@@ -896,19 +1478,63 @@ export interface components {
              */
             name: string;
             /**
+             * Outside
+             * @default bars
+             * @enum {string}
+             */
+            outside: "bars" | "surround";
+            /**
              * Pixel Aspect
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 1
              */
             pixel_aspect: string;
+            /** Rate */
+            rate?: string | null;
             /** Width */
             width: number;
+        };
+        /**
+         * FrameFormat
+         * @description A frame that is offered.
+         *
+         *     Attributes:
+         *         frame: the frame.
+         *         group: under which heading.
+         *         source: where it is published.
+         */
+        FrameFormat: {
+            frame: components["schemas"]["Frame"];
+            /** Group */
+            group: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * FrameIn
+         * @description A frame as it is to be, and what is asked of it besides its picture.
+         */
+        FrameIn: {
+            /**
+             * @default {
+             *       "longest": null,
+             *       "margins": {
+             *         "bottom": "0",
+             *         "left": "0",
+             *         "right": "0",
+             *         "top": "0"
+             *       }
+             *     }
+             */
+            delivery: components["schemas"]["Delivery"];
+            frame: components["schemas"]["Frame"];
         };
         /**
          * FrameOut
          * @description A frame of a project.
          */
         FrameOut: {
+            delivery: components["schemas"]["Delivery"];
             frame: components["schemas"]["Frame"];
             /** Id */
             id: number;
@@ -916,10 +1542,23 @@ export interface components {
             shape: string;
         };
         /**
+         * FrameRow
+         * @description A frame that is offered and the shape it has.
+         */
+        FrameRow: {
+            format: components["schemas"]["FrameFormat"];
+            /** Shape */
+            shape: string;
+        };
+        /**
          * FramingOut
          * @description A framing: its plan, its numbers, and where it stands in its history.
+         *
+         *     `obeys` says that it has no plan of its own; `rule_set`, that somebody set the rule for its format and frame.
          */
         FramingOut: {
+            /** Concerns */
+            concerns: components["schemas"]["Concern"][];
             /** Footage */
             footage: number;
             /** Frame */
@@ -927,13 +1566,59 @@ export interface components {
             /** Id */
             id: number;
             measure: components["schemas"]["Measure"];
+            /** Obeys */
+            obeys: boolean;
             plan: components["schemas"]["Plan"];
             /** Redo */
             redo: string | null;
+            /** Rule For */
+            rule_for: string;
+            /** Rule Set */
+            rule_set: boolean;
             /** Undo */
             undo: string | null;
             /** Version */
             version: number;
+        };
+        /**
+         * Gone
+         * @description A clip that was removed and can still be brought back.
+         */
+        Gone: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Guide
+         * @description One guide on a frame.
+         *
+         *     Attributes:
+         *         kind: what it is for.
+         *         name: what it is called; with `source`, unlike any other's.
+         *         source: where it is published, or empty.
+         *         box: where it lies, in frame pixels. Of thirds, the middle one; its sides are carried on to the frame's edges.
+         */
+        Guide: {
+            box: components["schemas"]["Box"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "active" | "action" | "title" | "thirds" | "centre" | "frame" | "margins";
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * GuidesOut
+         * @description Every guide that a frame has.
+         */
+        GuidesOut: {
+            /** Guides */
+            guides: components["schemas"]["Guide"][];
         };
         /**
          * Inspection
@@ -953,16 +1638,69 @@ export interface components {
             right: boolean;
         };
         /**
+         * InterpretIn
+         * @description What to take a clip to be; null goes back to the rule of its format. With `for_format`, it becomes that rule.
+         */
+        InterpretIn: {
+            /**
+             * For Format
+             * @default false
+             */
+            for_format: boolean;
+            interpretation: components["schemas"]["Interpretation"] | null;
+        };
+        /**
          * Interpretation
          * @description What stored samples are taken to mean; None leaves it as the file says.
          *
          *     Attributes:
          *         pixel_aspect: width of a stored pixel over its height, before rotation; 1/10 to 10.
          *         rotation: degrees clockwise to turn the stored picture.
+         *         mirror: whether left and right of the upright picture change places.
+         *         clean_aperture: how many of the 720 samples of a standard-definition line carry the picture: 704, or the
+         *             702.9 of an analogue line (52.07 µs at 13.5 MHz; common practice, no source); None is the whole line.
+         *         baked: bars that are part of the picture and are taken off it.
+         *         fields: whether pictures are whole frames, or pairs of fields and which is shown first.
+         *         deinterlace: what pairs of fields become: one frame a pair, or one a field, at twice the rate.
+         *         range: what black and white are stored as.
+         *         matrix: the weights between R'G'B' and Y'CbCr.
+         *         rate: frames a second of a still or of a sequence of stills.
+         *         duration: seconds that a still lasts.
+         *         matte: what shows through where a still is transparent.
          */
         Interpretation: {
+            baked?: components["schemas"]["Edges"] | null;
+            /** Clean Aperture */
+            clean_aperture?: ("704" | "702.9") | null;
+            /**
+             * Deinterlace
+             * @default one per pair
+             * @enum {string}
+             */
+            deinterlace: "one per pair" | "one per field";
+            /** Duration */
+            duration?: string | null;
+            /** Fields */
+            fields?: ("progressive" | "upper first" | "lower first") | null;
+            /** Matrix */
+            matrix?: ("bt601" | "bt709" | "bt2020") | null;
+            /**
+             * Matte
+             * Format: colour
+             * @default #000000
+             */
+            matte: string;
+            /**
+             * Mirror
+             * @default false
+             */
+            mirror: boolean;
             /** Pixel Aspect */
             pixel_aspect?: string | null;
+            /** Range */
+            range?: ("limited" | "full") | null;
+            /** Rate */
+            rate?: string | null;
             /** Rotation */
             rotation?: (0 | 90 | 180 | 270) | null;
         };
@@ -1013,21 +1751,89 @@ export interface components {
             verdict: "right" | "wrong" | "measured";
         };
         /**
+         * LineIn
+         * @description A line drawn on the frame, in frame pixels, that ought to be level or upright.
+         */
+        LineIn: {
+            /**
+             * Across
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            across: string;
+            /**
+             * Down
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            down: string;
+            plan: components["schemas"]["Plan"];
+        };
+        /**
+         * Listing
+         * @description What lies in a folder.
+         *
+         *     Attributes:
+         *         path: the folder; empty for the list of all allowed ones.
+         *         up: the folder above, if that is allowed too; empty for the list; None where there is none above.
+         *         entries: what lies in it, folders first.
+         */
+        Listing: {
+            /** Entries */
+            entries: components["schemas"]["Entry"][];
+            /** Path */
+            path: string;
+            /** Up */
+            up: string | null;
+        };
+        /**
+         * Margins
+         * @description What a screen's surround covers on each side, in percent of the frame's width or height; 0 to 40.
+         */
+        Margins: {
+            /**
+             * Bottom
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            bottom: string;
+            /**
+             * Left
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            left: string;
+            /**
+             * Right
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            right: string;
+            /**
+             * Top
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            top: string;
+        };
+        /**
          * Measure
          * @description A framing in numbers.
          *
          *     Attributes:
-         *         picture_width, picture_height: stored pixels of the upright picture.
+         *         stored: the upright source, stored pixels across and down.
+         *         picture: the part of it that is the picture, without blanking and without bars.
          *         pixel_aspect: of the upright picture.
          *         display_aspect: of the picture, as a number.
          *         rotation: degrees clockwise from stored to upright.
+         *         mirrored: whether it is seen mirrored.
          *         scale: frame lines for one source line.
          *         tightness: the tightness that gives this scale, or the nearest there is.
-         *         box: where the picture lands.
-         *         seen: the part of it inside the frame.
+         *         box: where the picture lands, before it is turned about its centre.
+         *         corners: its corners as they land, clockwise from its upper left.
+         *         seen: the box around the part of it inside the frame.
          *         bars: what is left beside it.
          *         active: the active picture, exact; the whole frame where there is none.
          *         drawn: the same as it is drawn, with even sides.
+         *         window: the other view: what the frame shows of the picture, on the picture.
          *         cost: what the placement takes and gives.
          *         cautions: what to know about it, in words.
          *         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
@@ -1039,14 +1845,15 @@ export interface components {
             box: components["schemas"]["Box"];
             /** Cautions */
             cautions: string[];
+            /** Corners */
+            corners: components["schemas"]["Corner"][];
             cost: components["schemas"]["Cost"];
             /** Display Aspect */
             display_aspect: number;
             drawn: components["schemas"]["Box"];
-            /** Picture Height */
-            picture_height: number;
-            /** Picture Width */
-            picture_width: number;
+            /** Mirrored */
+            mirrored: boolean;
+            picture: components["schemas"]["Box"];
             /**
              * Pixel Aspect
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -1064,11 +1871,13 @@ export interface components {
             snaps_across: components["schemas"]["Snap"][];
             /** Snaps Down */
             snaps_down: components["schemas"]["Snap"][];
+            stored: components["schemas"]["Box"];
             /**
              * Tightness
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             tightness: string;
+            window: components["schemas"]["Window"];
             words: components["schemas"]["Words"];
         };
         /**
@@ -1079,20 +1888,101 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
+         * Move
+         * @description Set the offset of cells.
+         */
+        Move: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "move";
+            /**
+             * Offset X
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            offset_x: string;
+            /**
+             * Offset Y
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            offset_y: string;
+        };
+        /**
+         * OwnFrameOut
+         * @description A frame that the visitor has saved.
+         */
+        OwnFrameOut: {
+            frame: components["schemas"]["Frame"];
+            /** Id */
+            id: number;
+            /** Shape */
+            shape: string;
+        };
+        /**
+         * Paste
+         * @description Give cells the placement, the surround or both of another.
+         */
+        Paste: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "paste";
+            /** Parts */
+            parts: ("placement" | "surround")[];
+            /** Source */
+            source: number;
+        };
+        /**
+         * PathIn
+         * @description A path in an allowed folder.
+         */
+        PathIn: {
+            /** Path */
+            path: string;
+        };
+        /**
+         * Place
+         * @description Give cells a placement.
+         */
+        Place: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "place";
+            placement: components["schemas"]["Placement"];
+        };
+        /**
          * Placement
          * @description Where and how large the picture sits.
          *
          *     Attributes:
          *         sizing: how its size is found. "tightness": see there. "width" and "height": that side meets the frame's.
-         *             "native": one source line is one frame line. "scale": by `scale`. "stretch": both sides meet the frame's,
-         *             which distorts the picture; never unless asked for.
+         *             "native": one source line is one frame line. "scale": by `scale`. "cover": the least that leaves nothing
+         *             of the frame empty at this angle and offset. "stretch": both sides meet the frame's, which distorts the
+         *             picture; never unless asked for.
          *         scale: frame lines for one source line, where `sizing` is "scale"; 1/100 to 100.
          *         tightness: 0 is the whole picture, 1 fills the frame; between them the scale grows evenly. Past 1 it is
          *             the multiple of the filling scale, so 2 is twice as large as fill. Range 0 to 8.
          *         offset_x: how far the picture's centre lies right of the frame's centre, in frame pixels.
          *         offset_y: how far it lies below, in frame pixels.
+         *         angle: degrees clockwise that the picture is turned about its own centre, to straighten it; -45 to 45.
+         *         mirror: whether left and right of the picture change places.
          */
         Placement: {
+            /**
+             * Angle
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            angle: string;
+            /**
+             * Mirror
+             * @default false
+             */
+            mirror: boolean;
             /**
              * Offset X
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -1116,7 +2006,7 @@ export interface components {
              * @default tightness
              * @enum {string}
              */
-            sizing: "tightness" | "width" | "height" | "native" | "scale" | "stretch";
+            sizing: "tightness" | "width" | "height" | "native" | "scale" | "cover" | "stretch";
             /**
              * Tightness
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -1139,10 +2029,16 @@ export interface components {
              */
             colour: string;
             /**
+             * Kind
+             * @default plain
+             * @constant
+             */
+            kind: "plain";
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "plain";
+            do: "obey" | "rule" | "undo";
         };
         /**
          * Plan
@@ -1160,13 +2056,25 @@ export interface components {
             frame: components["schemas"]["Frame"];
             /**
              * @default {
+             *       "baked": null,
+             *       "clean_aperture": null,
+             *       "deinterlace": "one per pair",
+             *       "duration": null,
+             *       "fields": null,
+             *       "matrix": null,
+             *       "matte": "#000000",
+             *       "mirror": false,
              *       "pixel_aspect": null,
+             *       "range": null,
+             *       "rate": null,
              *       "rotation": null
              *     }
              */
             interpretation: components["schemas"]["Interpretation"];
             /**
              * @default {
+             *       "angle": "0",
+             *       "mirror": false,
              *       "offset_x": "0",
              *       "offset_y": "0",
              *       "scale": "1",
@@ -1253,6 +2161,24 @@ export interface components {
             name: string;
         };
         /**
+         * Reason
+         * @description A reason to look at a framing, as the board filters by it.
+         */
+        Reason: {
+            /** Reason */
+            reason: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * RenameIn
+         * @description A new name for a clip.
+         */
+        RenameIn: {
+            /** Name */
+            name: string;
+        };
+        /**
          * RenderOut
          * @description A render and how far it is.
          */
@@ -1299,6 +2225,14 @@ export interface components {
             state: string;
             /** Total */
             total: number;
+        };
+        /**
+         * RendersIn
+         * @description Framings to render.
+         */
+        RendersIn: {
+            /** Framings */
+            framings: number[];
         };
         /**
          * Snap
@@ -1350,14 +2284,140 @@ export interface components {
             start: string;
         };
         /**
+         * SourceFormat
+         * @description One row of the catalogue.
+         *
+         *     Attributes:
+         *         name: what the trade calls it.
+         *         width, height: stored pixels.
+         *         pixel_aspect: width of a pixel over its height.
+         *         convention: why the pixels have that shape.
+         *         source: where the row is published.
+         */
+        SourceFormat: {
+            /**
+             * Convention
+             * @enum {string}
+             */
+            convention: "square" | "sampled" | "stated" | "squeezed";
+            /** Height */
+            height: number;
+            /** Name */
+            name: string;
+            /**
+             * Pixel Aspect
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            pixel_aspect: string;
+            /** Source */
+            source: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * SourceRow
+         * @description A source format and the shape it makes.
+         */
+        SourceRow: {
+            format: components["schemas"]["SourceFormat"];
+            /** Shape */
+            shape: string;
+        };
+        /**
+         * Stretch
+         * @description A part of a clip with bars of its own.
+         *
+         *     Attributes:
+         *         start, end: seconds; exact to a picture.
+         *         edges: its bars.
+         */
+        Stretch: {
+            edges: components["schemas"]["Edges"];
+            /**
+             * End
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            end: string;
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            start: string;
+        };
+        /**
+         * Timing
+         * @description A clip's time as it is taken: after deinterlacing, or as a still is shown.
+         */
+        Timing: {
+            /**
+             * Duration
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            duration: string;
+            /** Frames */
+            frames: number;
+            /**
+             * Rate
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            rate: string;
+        };
+        /**
          * Visitor
          * @description Who is looking.
          */
         Visitor: {
             /** Demonstration */
             demonstration: boolean;
+            /** Folders */
+            folders: boolean;
             /** Name */
             name: string;
+        };
+        /**
+         * Window
+         * @description What the frame's opening shows of the picture; it may reach past the picture's edges.
+         *
+         *     Attributes:
+         *         x, y: its centre, in source pixels from the picture's upper left corner, as stored.
+         *         width, height: its sides, in source pixels.
+         *         angle: degrees clockwise that it is turned on the picture.
+         */
+        Window: {
+            /**
+             * Angle
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            angle: string;
+            /**
+             * Height
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            height: string;
+            /**
+             * Width
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            width: string;
+            /**
+             * X
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            x: string;
+            /**
+             * Y
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            y: string;
+        };
+        /**
+         * WindowIn
+         * @description A window on the source, for which the placement is wanted.
+         */
+        WindowIn: {
+            plan: components["schemas"]["Plan"];
+            window: components["schemas"]["Window"];
         };
         /**
          * Words
@@ -1391,7 +2451,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    server_studio_api_projects_catalogue: {
+    server_studio_api_frames_catalogue: {
         parameters: {
             query?: never;
             header?: never;
@@ -1407,6 +2467,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+        };
+    };
+    server_studio_api_footage_folder: {
+        parameters: {
+            query?: {
+                path?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Listing"];
                 };
             };
         };
@@ -1431,6 +2513,58 @@ export interface operations {
             };
         };
     };
+    server_studio_api_footage_rename: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_footage_find: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PathIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+        };
+    };
     server_studio_api_footage_interpret: {
         parameters: {
             query?: never;
@@ -1442,7 +2576,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Interpretation"];
+                "application/json": components["schemas"]["InterpretIn"];
             };
         };
         responses: {
@@ -1462,7 +2596,8 @@ export interface operations {
             query?: {
                 time?: string;
                 width?: number;
-                pixel_aspect?: string;
+                reading?: string;
+                whole?: boolean;
             };
             header?: never;
             path: {
@@ -1478,6 +2613,60 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_studio_api_footage_replace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_footage_restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"];
+                };
             };
         };
     };
@@ -1504,7 +2693,103 @@ export interface operations {
             };
         };
     };
-    server_studio_api_projects_remove_frame: {
+    server_studio_api_frames_save_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Frame"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnFrameOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_frames_derived: {
+        parameters: {
+            query?: {
+                aspect?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Frame"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Frame"];
+                };
+            };
+        };
+    };
+    server_studio_api_frames_remove_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_frames_change_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_frames_remove_frame: {
         parameters: {
             query?: never;
             header?: never;
@@ -1524,7 +2809,31 @@ export interface operations {
             };
         };
     };
-    server_studio_api_projects_set_active: {
+    server_studio_api_frames_chart: {
+        parameters: {
+            query?: {
+                kind?: string;
+                raster?: string;
+                only?: string;
+            };
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_frames_guides: {
         parameters: {
             query?: never;
             header?: never;
@@ -1533,11 +2842,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ActiveIn"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -1545,7 +2850,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FrameOut"];
+                    "application/json": components["schemas"]["GuidesOut"];
                 };
             };
         };
@@ -1594,6 +2899,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Measure"];
+                };
+            };
+        };
+    };
+    server_studio_api_framings_obey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FramingOut"];
                 };
             };
         };
@@ -1692,6 +3019,76 @@ export interface operations {
             };
         };
     };
+    server_studio_api_framings_make_rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FramingOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_framings_drop_rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FramingOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_framings_straighten: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+        };
+    };
     server_studio_api_framings_thumbnail: {
         parameters: {
             query?: {
@@ -1732,6 +3129,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FramingOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_framings_from_window: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WindowIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
                 };
             };
         };
@@ -1828,6 +3251,32 @@ export interface operations {
             };
         };
     };
+    server_studio_api_projects_change_cells: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
+                };
+            };
+        };
+    };
     server_studio_api_footage_upload: {
         parameters: {
             query?: never;
@@ -1860,7 +3309,7 @@ export interface operations {
             };
         };
     };
-    server_studio_api_projects_add_frame: {
+    server_studio_api_frames_add_frame: {
         parameters: {
             query?: never;
             header?: never;
@@ -1886,6 +3335,32 @@ export interface operations {
             };
         };
     };
+    server_studio_api_footage_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PathIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+        };
+    };
     server_studio_api_renders_renders: {
         parameters: {
             query?: never;
@@ -1904,6 +3379,61 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RenderOut"][];
+                };
+            };
+        };
+    };
+    server_studio_api_renders_order_many: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RendersIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenderOut"][];
+                };
+            };
+        };
+    };
+    server_studio_api_footage_upload_stills: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Files */
+                    files: string[];
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"][];
                 };
             };
         };

@@ -9,6 +9,7 @@ from django.core.management.base import BaseCommand
 from django.db import close_old_connections, connection
 from django.db.utils import OperationalError
 
+from server.studio.actions.footage import purge
 from server.studio.actions.renders import pick_up
 
 PICK_UP_SECONDS = 5
@@ -29,6 +30,7 @@ def _keep_picking_up() -> None:
     while True:
         try:
             pick_up()
+            purge()
         except OperationalError:
             connection.close()  # the database was busy; there is another time
         close_old_connections()

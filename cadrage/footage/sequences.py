@@ -1,0 +1,49 @@
+"""Telling which stills are numbered alike and so belong to one sequence."""
+
+import re
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff")
+NUMBERED = re.compile(r"(?P<stem>.*?)(?P<number>\d+)(?P<suffix>\.[a-z]+)", re.IGNORECASE)
+FEWEST = 3
+STILLS_IN_SEQUENCE = 100_000
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Stills that belong together, in order.
+
+    Attributes:
+        title: what to call them.
+        names: their file names.
+    """
+
+    title: str
+    names: tuple[str, ...]
+
+
+def number_of(name: str) -> int | None:
+    """The number at the end of a still's name; None where it has none."""
+    match = NUMBERED.fullmatch(name)
+    return int(match["number"]) if match and match["suffix"].lower() in SUFFIXES else None
+
+
+def grouped(names: Iterable[str]) -> list[Group]:
+    """Put names that differ only by a number together, where there are at least three in unbroken order; else apart."""
+    alike: dict[tuple[str, str], list[tuple[int, str]]] = {}
+    groups: list[Group] = []
+    for name in sorted(names):
+        match = NUMBERED.fullmatch(name)
+        if match and match["suffix"].lower() in SUFFIXES:
+            alike.setdefault((match["stem"], match["suffix"].lower()), []).append((int(match["number"]), name))
+        else:
+            groups.append(Group(name, (name,)))
+    for (stem, suffix), found in alike.items():
+        found.sort()
+        unbroken = found[-1][0] - found[0][0] == len(found) - 1 == len({number for number, _ in found}) - 1
+        if len(found) >= FEWEST and unbroken:
+            groups.append(Group(f"{stem.rstrip('._- ') or 'Sequence'}{suffix}", tuple(name for _, name in found)))
+        else:
+            groups += [Group(name, (name,)) for _, name in found]
+    return groups

@@ -1,0 +1,96 @@
+"""Folders on the server whose footage may be used where it lies."""
+
+from pathlib import Path
+
+from django.conf import settings
+
+from cadrage.errors import BadRequest
+from cadrage.footage.sequences import STILLS_IN_SEQUENCE, grouped
+from cadrage.values import Value
+
+MOST_LISTED = 500
+SUFFIXES = {
+    ".mp4", ".mov", ".m4v", ".mkv", ".webm", ".avi", ".ts", ".m2ts", ".mts", ".mpg", ".mpeg", ".mxf", ".dv", ".y4m",
+    ".ogv", ".png", ".jpg", ".jpeg", ".tif", ".tiff",
+}  # fmt: skip
+
+
+class Entry(Value):
+    """A folder, a file, or a folder of numbered stills.
+
+    Attributes:
+        path: absolute.
+        name: its own.
+        kind: what it is.
+    """
+
+    path: str
+    name: str
+    kind: str
+
+
+class Listing(Value):
+    """What lies in a folder.
+
+    Attributes:
+        path: the folder; empty for the list of all allowed ones.
+        up: the folder above, if that is allowed too; empty for the list; None where there is none above.
+        entries: what lies in it, folders first.
+    """
+
+    path: str
+    up: str | None
+    entries: tuple[Entry, ...]
+
+
+def roots() -> list[Path]:
+    """The allowed folders, as they are once links are followed."""
+    return [Path(folder).resolve() for folder in settings.FOOTAGE_FOLDERS]
+
+
+def allowed(given: str) -> Path:
+    """A path in an allowed folder, once links and dots are followed.
+
+    Raises:
+        BadRequest: it lies elsewhere, or is not there. Which of the two is not said, so that nothing is told of the
+            disk outside.
+    """
+    path = Path(given).resolve() if given.startswith("/") else None
+    if path is None or not any(path.is_relative_to(root) for root in roots()) or not path.exists():
+        raise BadRequest(
+            "That is not in a folder that this server allows.", remedy="Choose from the folders listed.", clip=given
+        )
+    return path
+
+
+def listing(given: str) -> Listing:
+    """What lies in an allowed folder, or the allowed folders themselves.
+
+    Raises:
+        BadRequest: see `allowed`.
+    """
+    if not given:
+        there = [root for root in roots() if root.is_dir()]
+        return Listing(path="", up=None, entries=tuple(_entry(root, str(root)) for root in there))
+    folder = allowed(given)
+    if not folder.is_dir():
+        raise BadRequest("That is no folder.", remedy="Choose a folder.", clip=given)
+    inside = sorted(folder.iterdir(), key=lambda path: (not path.is_dir(), path.name.lower()))
+    kept = [path for path in inside if not path.name.startswith(".") and _shown(path)]
+    up = str(folder.parent) if any(folder.parent.is_relative_to(root) for root in roots()) else ""
+    return Listing(path=str(folder), up=up, entries=tuple(_entry(path, path.name) for path in kept[:MOST_LISTED]))
+
+
+def _shown(path: Path) -> bool:
+    """Folders and footage; a link that leads out of the allowed folders is passed over."""
+    real = path.resolve()
+    inside = any(real.is_relative_to(root) for root in roots())
+    return inside and (real.is_dir() or real.suffix.lower() in SUFFIXES)
+
+
+def _entry(path: Path, name: str) -> Entry:
+    if not path.is_dir():
+        return Entry(path=str(path), name=name, kind="file")
+    groups = grouped([child.name for child in path.iterdir() if child.is_file()][:STILLS_IN_SEQUENCE])
+    sequence = len(groups) == 1 and len(groups[0].names) > 1
+    return Entry(path=str(path), name=name, kind="sequence" if sequence else "folder")

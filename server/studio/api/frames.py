@@ -1,0 +1,129 @@
+"""Frames: those of a project with their guides, and the catalogue with the visitor's own."""
+
+from fractions import Fraction
+
+from django.http import HttpRequest, HttpResponse
+from django.utils.http import content_disposition_header
+from ninja import Router
+
+from cadrage.errors import BadRequest
+from cadrage.exchange import chart_of, to_png, to_svg
+from cadrage.formats import Frame, Guide, guides_for, same_height, turned_upright
+from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
+from cadrage.geometry import Raster
+from cadrage.values import parse_exact
+from server.studio.api import owned
+from server.studio.api.schemas import Catalogue, FrameIn, FrameOut, GuidesOut, OwnFrameOut
+from server.studio.models import OrderedFrame, OwnFrame
+from server.studio.models.project import named
+
+router = Router(tags=["frames"])
+MOST_FRAMES = 12
+
+
+@router.get("/catalogue", response=Catalogue)
+def catalogue(request: HttpRequest) -> Catalogue:
+    """What there is to choose from."""
+    return Catalogue.of(list(request.user.own_frames.all()))
+
+
+@router.post("/formats", response=OwnFrameOut)
+def save_own(request: HttpRequest, given: Frame) -> OwnFrameOut:
+    """Save a frame of the visitor's own for all projects."""
+    row = OwnFrame.objects.create(owner=request.user, frame_json=named(given).model_dump(mode="json"))
+    return OwnFrameOut.of(row)
+
+
+@router.delete("/formats/{own_id}", response={204: None})
+def remove_own(request: HttpRequest, own_id: int) -> tuple[int, None]:
+    """Take a frame of the visitor's own out of the catalogue; projects that have it keep it."""
+    owned.own_frame(request, own_id).delete()
+    return 204, None
+
+
+@router.post("/formats/derived", response=Frame)
+def derived(request: HttpRequest, given: Frame, aspect: str = "") -> Frame:
+    """A frame derived from another: of the same height in an aspect, or without one turned upright."""
+    if not aspect:
+        return turned_upright(given)
+    return same_height(given, _aspect(aspect))
+
+
+def _aspect(text: str) -> Fraction:
+    try:
+        value = parse_exact(text)
+    except ValueError as error:
+        raise BadRequest(f"{text!r} is no aspect.", remedy="Write it like 4:3 or 2.39.") from error
+    if not Fraction(1, 10) <= value <= 10:
+        raise BadRequest(f"{text!r} is no aspect of a picture.", remedy="Write it like 4:3 or 2.39.")
+    return value
+
+
+@router.post("/projects/{project_id}/frames", response=FrameOut)
+def add_frame(request: HttpRequest, project_id: int, given: Frame) -> FrameOut:
+    """Add a frame to a project."""
+    project = owned.project(request, project_id)
+    if project.frames.count() >= MOST_FRAMES:
+        raise BadRequest(f"A project has at most {MOST_FRAMES} frames.", remedy="Remove one first.")
+    row = OrderedFrame.from_value(project, given)
+    row.save()
+    return FrameOut.of(row)
+
+
+@router.put("/frames/{frame_id}", response=FrameOut)
+def change_frame(request: HttpRequest, frame_id: int, given: FrameIn) -> FrameOut:
+    """Change a frame for every clip that goes into it, and what is asked of it."""
+    row = owned.frame(request, frame_id)
+    row.frame_json = named(given.frame).model_dump(mode="json")
+    row.delivery_json = given.delivery.model_dump(mode="json")
+    row.save(update_fields=["frame_json", "delivery_json"])
+    return FrameOut.of(row)
+
+
+@router.delete("/frames/{frame_id}", response={204: None})
+def remove_frame(request: HttpRequest, frame_id: int) -> tuple[int, None]:
+    """Take a frame, and every framing in it, out of its project."""
+    row = owned.frame(request, frame_id)
+    if row.framings.filter(renders__isnull=False).exists():
+        raise BadRequest(f"{row.value.name} has been rendered into.", remedy="Remove its renders first.")
+    row.delete()
+    return 204, None
+
+
+@router.get("/frames/{frame_id}/guides", response=GuidesOut)
+def guides(request: HttpRequest, frame_id: int) -> GuidesOut:
+    """Every guide that a frame has, with the outlines of the project's other frames."""
+    return GuidesOut(guides=list(_guides(owned.frame(request, frame_id))))
+
+
+def _guides(row: OrderedFrame) -> tuple[Guide, ...]:
+    others = tuple(other.value for other in row.project.frames.exclude(pk=row.pk))
+    return guides_for(row.value, row.delivery, others)
+
+
+@router.get("/frames/{frame_id}/chart")
+def chart(request: HttpRequest, frame_id: int, kind: str = "svg", raster: str = "", only: str = "") -> HttpResponse:
+    """A chart of a frame's guides as a file. `only` names kinds of guides, separated by commas; empty is all."""
+    row = owned.frame(request, frame_id)
+    wanted = set(filter(None, only.split(",")))
+    chosen = tuple(guide for guide in _guides(row) if not wanted or guide.kind in wanted)
+    drawn = chart_of(row.value, chosen, _raster(raster) if raster else None)
+    data, mime = (to_png(drawn), "image/png") if kind == "png" else (to_svg(drawn).encode(), "image/svg+xml")
+    name = f"{row.value.name} {drawn.width}x{drawn.height}.{'png' if kind == 'png' else 'svg'}"
+    response = HttpResponse(data, content_type=mime)
+    response.headers["Content-Disposition"] = _attachment(name)
+    return response
+
+
+def _attachment(name: str) -> str:
+    return content_disposition_header(as_attachment=True, filename=name) or "attachment"
+
+
+def _raster(text: str) -> Raster:
+    width, cross, height = text.lower().replace("×", "x").partition("x")
+    if not (cross and width.isdecimal() and height.isdecimal()):
+        raise BadRequest(f"{text!r} is no raster.", remedy="Write it like 4096x2160.")
+    sides = int(width), int(height)
+    if not all(MIN_SIDE <= side <= MAX_SIDE for side in sides):
+        raise BadRequest(f"{text!r} is out of range.", remedy=f"Use sides from {MIN_SIDE} to {MAX_SIDE} pixels.")
+    return Raster(*sides)

@@ -1,0 +1,42 @@
+"""What the API sends and takes, beside the core's own values."""
+
+from server.studio.api.schemas.board import (
+    Board,
+    CellOut,
+    CellsIn,
+    FrameIn,
+    FrameOut,
+    GuidesOut,
+    ProjectIn,
+    ProjectLine,
+)
+from server.studio.api.schemas.catalogue import Catalogue, OwnFrameOut, Visitor
+from server.studio.api.schemas.footage import FootageOut, InterpretIn, PathIn, RenameIn
+from server.studio.api.schemas.framing import FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
+from server.studio.api.schemas.render import RenderOut, RendersIn
+
+__all__ = [
+    "Board",
+    "Catalogue",
+    "CellOut",
+    "CellsIn",
+    "FootageOut",
+    "FrameIn",
+    "FrameOut",
+    "FramingOut",
+    "GuidesOut",
+    "InterpretIn",
+    "LineIn",
+    "MeasureIn",
+    "OwnFrameOut",
+    "PathIn",
+    "PlanIn",
+    "PreviewIn",
+    "ProjectIn",
+    "ProjectLine",
+    "RenameIn",
+    "RenderOut",
+    "RendersIn",
+    "Visitor",
+    "WindowIn",
+]

@@ -1,0 +1,150 @@
+"""The board: projects, their frames and all their cells."""
+
+import hashlib
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from cadrage.compose import measure
+from cadrage.compose.concerns import Concern, concerns
+from cadrage.formats import Delivery, Frame, Guide
+from cadrage.formats.words import aspect_name
+from cadrage.geometry import Placement
+from cadrage.plan import Plan
+from cadrage.values import Exact
+from server.studio.actions.rules import RuleBook
+from server.studio.api.schemas.footage import FootageOut
+from server.studio.models import Framing, OrderedFrame
+
+
+class ProjectIn(Schema):
+    """A new name for a project."""
+
+    name: str = Field(min_length=1, max_length=120)
+
+
+class ProjectLine(Schema):
+    """A project in a list."""
+
+    id: int
+    name: str
+    clips: int
+    frames: int
+
+
+class FrameIn(Schema):
+    """A frame as it is to be, and what is asked of it besides its picture."""
+
+    frame: Frame
+    delivery: Delivery = Delivery()
+
+
+class FrameOut(Schema):
+    """A frame of a project."""
+
+    id: int
+    frame: Frame
+    delivery: Delivery
+    shape: str
+
+    @classmethod
+    def of(cls, row: OrderedFrame) -> "FrameOut":
+        """From its row."""
+        frame = row.value
+        return cls(id=row.pk, frame=frame, delivery=row.delivery, shape=aspect_name(frame.raster.display_aspect))
+
+
+class GuidesOut(Schema):
+    """Every guide that a frame has."""
+
+    guides: list[Guide]
+
+
+class CellOut(Schema):
+    """A framing as the board shows it. `stamp` changes with whatever its thumbnail depends on."""
+
+    id: int
+    footage: int
+    frame: int
+    stamp: str
+    obeys: bool
+    rule_set: bool
+    placement: str
+    surround: str
+    kept_percent: Exact
+    loses: bool
+    concerns: list[Concern]
+
+    @classmethod
+    def of(cls, row: Framing, own: Plan | None, book: RuleBook) -> "CellOut":
+        """From its row and its own plan."""
+        plan, facts = book.plan(row, own), row.footage.facts
+        numbers = measure(plan, facts)
+        return cls(
+            id=row.pk,
+            footage=row.footage_id,
+            frame=row.frame_id,
+            stamp=hashlib.blake2b(plan.model_dump_json().encode(), digest_size=8).hexdigest(),
+            obeys=own is None,
+            rule_set=(row.footage.format_key, row.frame_id) in book.framings,
+            placement=numbers.words.placement,
+            surround=numbers.words.surround,
+            kept_percent=numbers.cost.kept_percent,
+            loses=numbers.words.loses,
+            concerns=concerns(plan, facts, numbers, row.footage.bars, row.frame.delivery),
+        )
+
+
+class Gone(Schema):
+    """A clip that was removed and can still be brought back."""
+
+    id: int
+    name: str
+
+
+class Board(Schema):
+    """A project with all its cells."""
+
+    id: int
+    name: str
+    footage: list[FootageOut]
+    frames: list[FrameOut]
+    cells: list[CellOut]
+    gone: list[Gone]
+
+
+class Paste(Schema):
+    """Give cells the placement, the surround or both of another."""
+
+    do: Literal["paste"]
+    source: int
+    parts: list[Literal["placement", "surround"]]
+
+
+class Place(Schema):
+    """Give cells a placement."""
+
+    do: Literal["place"]
+    placement: Placement
+
+
+class Move(Schema):
+    """Set the offset of cells."""
+
+    do: Literal["move"]
+    offset_x: Exact
+    offset_y: Exact
+
+
+class Plain(Schema):
+    """Bring cells back to their rules, make each the rule for its format and frame, or undo one step of each."""
+
+    do: Literal["obey", "rule", "undo"]
+
+
+class CellsIn(Schema):
+    """Something to do with many cells."""
+
+    framings: list[int] = Field(max_length=5000)
+    action: Annotated[Paste | Place | Move | Plain, Field(discriminator="do")]

@@ -1,0 +1,77 @@
+"""Who is looking, and what there is to choose from."""
+
+from ninja import Schema
+
+from cadrage.compose.concerns import REASONS
+from cadrage.formats import FILM_RATIOS, FRAME_FORMATS, SOURCES, SQUEEZES, FilmRatio, Frame, FrameFormat, SourceFormat
+from cadrage.formats.words import aspect_name
+from cadrage.surrounds import Kind, offered
+from cadrage.values import Exact
+from server.studio.models import OwnFrame
+
+
+class Visitor(Schema):
+    """Who is looking."""
+
+    name: str
+    demonstration: bool
+    folders: bool
+
+
+class OwnFrameOut(Schema):
+    """A frame that the visitor has saved."""
+
+    id: int
+    frame: Frame
+    shape: str
+
+    @classmethod
+    def of(cls, row: OwnFrame) -> "OwnFrameOut":
+        """From its row."""
+        return cls(id=row.pk, frame=row.value, shape=aspect_name(row.value.raster.display_aspect))
+
+
+class Reason(Schema):
+    """A reason to look at a framing, as the board filters by it."""
+
+    reason: str
+    title: str
+
+
+class SourceRow(Schema):
+    """A source format and the shape it makes."""
+
+    format: SourceFormat
+    shape: str
+
+
+class FrameRow(Schema):
+    """A frame that is offered and the shape it has."""
+
+    format: FrameFormat
+    shape: str
+
+
+class Catalogue(Schema):
+    """What there is to choose from."""
+
+    frames: list[FrameRow]
+    own: list[OwnFrameOut]
+    sources: list[SourceRow]
+    ratios: list[FilmRatio]
+    squeezes: list[Exact]
+    surrounds: list[Kind]
+    reasons: list[Reason]
+
+    @classmethod
+    def of(cls, own: list[OwnFrame]) -> "Catalogue":
+        """With a visitor's own frames."""
+        return cls(
+            frames=[FrameRow(format=row, shape=aspect_name(row.frame.raster.display_aspect)) for row in FRAME_FORMATS],
+            own=[OwnFrameOut.of(row) for row in own],
+            sources=[SourceRow(format=row, shape=aspect_name(row.raster.display_aspect)) for row in SOURCES],
+            ratios=list(FILM_RATIOS),
+            squeezes=list(SQUEEZES),
+            surrounds=list(offered()),
+            reasons=[Reason(reason=reason, title=title) for reason, title in REASONS.items()],
+        )

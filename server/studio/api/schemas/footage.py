@@ -1,0 +1,94 @@
+"""Clips."""
+
+from ninja import Schema
+from pydantic import Field
+
+from cadrage.footage import Candidate, Fact, Facts, Interpretation, candidates, describe, taken_as
+from cadrage.footage.baked import BakedBars
+from cadrage.footage.fields import FieldsFound
+from cadrage.rules import format_words
+from cadrage.values import Exact
+from server.studio.actions.footage import twin_of
+from server.studio.actions.rules import RuleBook
+from server.studio.models import Footage
+
+
+class Timing(Schema):
+    """A clip's time as it is taken: after deinterlacing, or as a still is shown."""
+
+    rate: Exact
+    frames: int
+    duration: Exact
+
+
+class FootageOut(Schema):
+    """A clip of a project.
+
+    `said` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
+    taken to be, where what was found in its pictures fills in what nobody said.
+    """
+
+    id: int
+    name: str
+    size: int
+    facts: Facts
+    timing: Timing
+    missing: bool
+    linked: bool
+    words: str
+    format: str
+    described: list[Fact]
+    said: Interpretation
+    interpretation: Interpretation
+    own: bool
+    candidates: list[Candidate]
+    looked: bool
+    bars: BakedBars | None
+    fields: FieldsFound | None
+    twin: str | None
+
+    @classmethod
+    def of(cls, row: Footage, book: RuleBook | None = None) -> "FootageOut":
+        """From its row."""
+        book = book or RuleBook.of(row.project)
+        facts, interpretation = row.facts, book.interpretation(row)
+        taken = taken_as(facts, interpretation)
+        return cls(
+            id=row.pk,
+            name=row.name,
+            size=row.size,
+            facts=facts,
+            timing=Timing(rate=taken.rate, frames=taken.frames, duration=taken.duration),
+            missing=not row.path.exists(),
+            linked=bool(row.linked),
+            words=facts.words,
+            format=format_words(facts),
+            described=list(describe(facts)),
+            said=book.said(row),
+            interpretation=interpretation,
+            own=row.interpretation_json is not None,
+            candidates=list(candidates(facts)),
+            looked=row.looked,
+            bars=row.bars,
+            fields=row.fields,
+            twin=twin_of(row),
+        )
+
+
+class InterpretIn(Schema):
+    """What to take a clip to be; null goes back to the rule of its format. With `for_format`, it becomes that rule."""
+
+    interpretation: Interpretation | None
+    for_format: bool = False
+
+
+class RenameIn(Schema):
+    """A new name for a clip."""
+
+    name: str = Field(min_length=1, max_length=240)
+
+
+class PathIn(Schema):
+    """A path in an allowed folder."""
+
+    path: str = Field(min_length=1, max_length=1000)
