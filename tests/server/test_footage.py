@@ -51,13 +51,6 @@ def test_what_is_no_clip_is_refused_and_leaves_nothing(ida, project, content):
     assert kept() == before
 
 
-def test_a_clip_is_removed_with_its_file(ida, framing, django_capture_on_commit_callbacks):
-    path = framing.footage.path
-    with django_capture_on_commit_callbacks(execute=True):
-        assert ida.delete(f"/api/footage/{framing.footage_id}").status_code == 204
-    assert not path.exists()
-
-
 def test_the_strip_holds_as_many_moments_as_asked(ida, framing):
     image = opened(ida.get(f"/api/footage/{framing.footage_id}/strip?count=5&height=36"))
     assert image.shape == (36, 5 * 64, 3)
@@ -69,7 +62,7 @@ def test_a_missing_file_is_told(ida, framing):
     framing.footage.path.unlink()
     board = ida.get(f"/api/projects/{framing.footage.project_id}").json()
     assert board["footage"][0]["missing"]
-    plan = board["framings"][0]["plan"]
+    plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     body = {"plan": plan, "time": "0", "width": 90, "slot": "a", "ticket": 1}
     answer = ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json")
     assert answer.status_code == 410
@@ -88,26 +81,39 @@ def test_previews_and_thumbnails_are_the_composed_frame(ida, framing):
 
 def test_an_interpretation_holds_in_every_frame_and_outlives_undo(ida, framing):
     address = f"/api/footage/{framing.footage_id}/interpretation"
-    body = {"pixel_aspect": "16:11", "rotation": 90}
-    answer = ida.put(address, body, content_type="application/json")
-    assert answer.json()["interpretation"] == {"pixel_aspect": "16/11", "rotation": 90}
+    body = {"interpretation": {"pixel_aspect": "16:11", "rotation": 90}}
+    answer = ida.put(address, body, content_type="application/json").json()
+    assert (answer["said"]["pixel_aspect"], answer["said"]["rotation"], answer["own"]) == ("16/11", 90, True)
     state = ida.get(f"/api/framings/{framing.pk}").json()
-    assert state["plan"]["interpretation"] == {"pixel_aspect": "16/11", "rotation": 90}
-    assert (state["measure"]["picture_width"], state["measure"]["pixel_aspect"]) == (180, "0.6875")
+    assert state["plan"]["interpretation"] == answer["interpretation"]
+    assert (state["measure"]["picture"]["width"], state["measure"]["pixel_aspect"]) == ("180", "0.6875")
     assert state["undo"] is None
     assert opened(ida.get(f"/api/footage/{framing.footage_id}/picture?width=90")).shape == (233, 90, 3)
 
 
-@pytest.mark.parametrize("body", [{"pixel_aspect": "0"}, {"pixel_aspect": "900"}, {"rotation": 37}, {"tilt": 1}])
+@pytest.mark.parametrize(
+    "body",
+    [
+        {"pixel_aspect": "0"},
+        {"pixel_aspect": "900"},
+        {"rotation": 37},
+        {"tilt": 1},
+        {"fields": "sideways"},
+        {"duration": "0"},
+        {"baked": {"top": "100", "bottom": "100"}},
+        {"baked": {"left": "-4"}},
+    ],
+)
 def test_an_absurd_interpretation_is_refused(ida, framing, body):
     address = f"/api/footage/{framing.footage_id}/interpretation"
-    answer = ida.put(address, body, content_type="application/json")
+    answer = ida.put(address, {"interpretation": body}, content_type="application/json")
     assert answer.status_code == 422
-    assert Footage.objects.get().interpretation_json == {}
+    assert Footage.objects.get().interpretation_json is None
 
 
-def test_a_picture_with_an_absurd_pixel_aspect_is_refused(ida, framing):
-    answer = ida.get(f"/api/footage/{framing.footage_id}/picture?pixel_aspect=wide")
+@pytest.mark.parametrize("reading", ["wide", '{"pixel_aspect":"wide"}', '{"pixel_aspect":"900"}'])
+def test_a_picture_with_an_absurd_interpretation_is_refused(ida, framing, reading):
+    answer = ida.get(f"/api/footage/{framing.footage_id}/picture", {"reading": reading})
     assert answer.status_code == 422
     assert answer.headers["Content-Type"] == "application/problem+json"
 

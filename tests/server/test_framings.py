@@ -100,19 +100,19 @@ def test_impossible_frames_are_refused(ida, project, size):
 
 
 def test_an_active_picture_holds_for_every_clip_in_the_frame(ida, framing):
-    body = {"active": "239/100", "bar_colour": "#102030"}
-    answer = ida.patch(f"/api/frames/{framing.frame_id}/active", body, content_type="application/json")
+    frame = framing.frame.frame_json
+    body = {"frame": {**frame, "active": "239/100", "bar_colour": "#102030"}}
+    answer = ida.put(f"/api/frames/{framing.frame_id}", body, content_type="application/json")
     assert answer.json()["frame"]["active"] == "2.39"
     state = ida.get(f"/api/framings/{framing.pk}").json()
     assert (state["plan"]["frame"]["active"], state["plan"]["frame"]["bar_colour"]) == ("2.39", "#102030")
     assert state["measure"]["drawn"]["height"] == "76"
-    body = {"active": None}
-    answer = ida.patch(f"/api/frames/{framing.frame_id}/active", body, content_type="application/json")
+    answer = ida.put(f"/api/frames/{framing.frame_id}", {"frame": frame}, content_type="application/json")
     assert answer.json()["frame"]["active"] is None
 
 
 @pytest.mark.parametrize("active", ["0", "99", "scope"])
 def test_an_absurd_active_picture_is_refused(ida, framing, active):
-    body = {"active": active}
-    answer = ida.patch(f"/api/frames/{framing.frame_id}/active", body, content_type="application/json")
+    body = {"frame": {**framing.frame.frame_json, "active": active}}
+    answer = ida.put(f"/api/frames/{framing.frame_id}", body, content_type="application/json")
     assert answer.status_code == 422

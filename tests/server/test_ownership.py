@@ -14,6 +14,8 @@ READ = [
     "/api/framings/{framing}",
     "/api/framings/{framing}/thumbnail",
     "/api/renders/{render}/file",
+    "/api/frames/{frame}/guides",
+    "/api/frames/{frame}/chart",
 ]
 WRITE = [
     ("post", "/api/projects/{project}/frames", {"width": 100, "height": 100}),
@@ -30,16 +32,25 @@ WRITE = [
     ("post", "/api/framings/{framing}/renders", None),
     ("post", "/api/renders/{render}/cancel", None),
     ("delete", "/api/renders/{render}", None),
-    ("patch", "/api/frames/{frame}/active", {"active": "2.39"}),
+    ("put", "/api/frames/{frame}", {"frame": {"width": 100, "height": 100}}),
+    ("post", "/api/projects/{project}/cells", {"framings": [], "action": {"do": "obey"}}),
+    ("post", "/api/projects/{project}/renders", {"framings": []}),
+    ("post", "/api/projects/{project}/linked", {"path": "/tmp"}),
+    ("post", "/api/framings/{framing}/obey", None),
+    ("post", "/api/framings/{framing}/rule", None),
+    ("delete", "/api/framings/{framing}/rule", None),
+    ("patch", "/api/footage/{footage}", {"name": "mine"}),
+    ("post", "/api/footage/{footage}/find", {"path": "/tmp"}),
+    ("post", "/api/footage/{footage}/restore", None),
     ("delete", "/api/frames/{frame}", None),
-    ("put", "/api/footage/{footage}/interpretation", {"rotation": 90}),
+    ("put", "/api/footage/{footage}/interpretation", {"interpretation": {"rotation": 90}}),
     ("delete", "/api/footage/{footage}", None),
 ]
 
 
 @pytest.fixture
 def render(framing):
-    return Render.objects.create(framing=framing, plan_json=framing.steps.get().plan_json)
+    return Render.objects.create(framing=framing, plan_json={"frame": framing.frame.frame_json})
 
 
 def filled(address, framing, render):
@@ -90,7 +101,7 @@ def test_the_page_asks_strangers_to_sign_in(client):
 def test_signing_in(client, people):
     answer = client.post("/sign-in/", {"username": "ida", "password": "a long one"})
     assert answer.status_code == 302
-    assert client.get("/api/visitor").json() == {"name": "ida", "demonstration": False}
+    assert client.get("/api/visitor").json() == {"name": "ida", "demonstration": False, "folders": False}
 
 
 def test_writing_needs_the_page_s_token(people, framing):

@@ -14,7 +14,7 @@ def post(client, address, body):
 def test_a_new_project_has_a_wide_frame(ida):
     made = post(ida, "/api/projects", {"name": "Foyer"}).json()
     board = ida.get(f"/api/projects/{made['id']}").json()
-    assert (board["name"], board["footage"], board["framings"]) == ("Foyer", [], [])
+    assert (board["name"], board["footage"], board["cells"]) == ("Foyer", [], [])
     assert [(row["shape"], row["frame"]["width"]) for row in board["frames"]] == [("16:9", 1920)]
 
 
@@ -33,9 +33,10 @@ def test_every_clip_goes_into_every_frame(ida, framing):
     project = framing.footage.project_id
     post(ida, f"/api/projects/{project}/frames", {"name": "Square", "width": 360, "height": 360})
     board = ida.get(f"/api/projects/{project}").json()
-    assert len(board["framings"]) == 2
-    assert {row["measure"]["words"]["placement"] for row in board["framings"]} == {"whole picture"}
-    assert len(ida.get(f"/api/projects/{project}").json()["framings"]) == 2
+    assert len(board["cells"]) == 2
+    assert {row["placement"] for row in board["cells"]} == {"whole picture"}
+    assert all(row["obeys"] and not row["rule_set"] for row in board["cells"])
+    assert len(ida.get(f"/api/projects/{project}").json()["cells"]) == 2
 
 
 def test_a_frame_without_a_name_is_called_by_its_size(ida, project):
@@ -51,8 +52,11 @@ def test_a_project_holds_a_dozen_frames(ida, project):
 
 def test_the_catalogue(ida):
     found = ida.get("/api/catalogue").json()
-    sizes = {(frame["width"], frame["height"]) for frame in found["frames"]}
-    assert sizes >= {(1920, 1080), (1080, 1920), (1080, 1080), (1440, 1080)}
+    frames = [row["format"]["frame"] for row in found["frames"]]
+    sizes = {(frame["width"], frame["height"]) for frame in frames}
+    assert sizes >= {(1920, 1080), (1080, 1920), (1080, 1080), (1440, 1080), (3840, 2160), (4096, 1716), (720, 576)}
+    assert all(row["format"]["source"] for row in [*found["frames"], *found["sources"]])
+    assert found["squeezes"] == ["1.25", "1.3", "4/3", "1.5", "1.8", "2"]
     assert {kind["kind"] for kind in found["surrounds"]} == {"blurred", "plain"}
 
 

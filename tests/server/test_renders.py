@@ -34,7 +34,7 @@ def test_a_render_is_done_inspected_and_downloaded(ida, framing, job):
 def test_ordering_enqueues_a_task_for_a_worker(job):
     from django_tasks_db.models import DBTaskResult
 
-    task = DBTaskResult.objects.get()
+    task = DBTaskResult.objects.get(task_path__endswith="render_task")
     assert task.args_kwargs["args"] == [job.pk]
 
 

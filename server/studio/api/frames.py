@@ -41,7 +41,7 @@ def remove_own(request: HttpRequest, own_id: int) -> tuple[int, None]:
     return 204, None
 
 
-@router.post("/formats/derived", response=Frame)
+@router.post("/catalogue/derived", response=Frame)
 def derived(request: HttpRequest, given: Frame, aspect: str = "") -> Frame:
     """A frame derived from another: of the same height in an aspect, or without one turned upright."""
     if not aspect:

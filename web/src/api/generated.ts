@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/catalogue/derived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Derived
+         * @description A frame derived from another: of the same height in an aspect, or without one turned upright.
+         */
+        post: operations["server_studio_api_frames_derived"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/folders": {
         parameters: {
             query?: never;
@@ -204,26 +224,6 @@ export interface paths {
          * @description Save a frame of the visitor's own for all projects.
          */
         post: operations["server_studio_api_frames_save_own"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/formats/derived": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Derived
-         * @description A frame derived from another: of the same height in an aspect, or without one turned upright.
-         */
-        post: operations["server_studio_api_frames_derived"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2471,6 +2471,32 @@ export interface operations {
             };
         };
     };
+    server_studio_api_frames_derived: {
+        parameters: {
+            query?: {
+                aspect?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Frame"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Frame"];
+                };
+            };
+        };
+    };
     server_studio_api_footage_folder: {
         parameters: {
             query?: {
@@ -2713,32 +2739,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnFrameOut"];
-                };
-            };
-        };
-    };
-    server_studio_api_frames_derived: {
-        parameters: {
-            query?: {
-                aspect?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Frame"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Frame"];
                 };
             };
         };

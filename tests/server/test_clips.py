@@ -1,0 +1,185 @@
+"""Clips: looked at, removed and brought back, replaced, renamed, linked, found again."""
+
+import io
+import shutil
+from datetime import timedelta
+
+import numpy as np
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.utils import timezone
+from PIL import Image
+
+from server.studio.actions import footage as actions
+from server.studio.models import Footage
+from tests.bar_cases import LETTERBOX, Case
+from tests.clips import write_clip
+
+pytestmark = pytest.mark.django_db
+
+
+def board_of(client, framing):
+    return client.get(f"/api/projects/{framing.footage.project_id}").json()
+
+
+def send(client, address, path, name=None):
+    return client.post(address, {"file": SimpleUploadedFile(name or path.name, path.read_bytes())})
+
+
+def test_a_removed_clip_can_be_brought_back_and_is_purged_later(ida, framing, django_capture_on_commit_callbacks):
+    footage = framing.footage
+    assert ida.delete(f"/api/footage/{footage.pk}").status_code == 204
+    board = board_of(ida, framing)
+    assert (board["footage"], board["cells"]) == ([], [])
+    assert board["gone"] == [{"id": footage.pk, "name": footage.name}]
+    assert ida.get(f"/api/framings/{framing.pk}").status_code == 404
+    assert footage.path.exists()
+    actions.purge()
+    assert ida.post(f"/api/footage/{footage.pk}/restore").status_code == 200
+    assert len(board_of(ida, framing)["cells"]) == 1
+    ida.delete(f"/api/footage/{footage.pk}")
+    Footage.everything.update(removed=timezone.now() - actions.UNDO_TIME - timedelta(seconds=1))
+    with django_capture_on_commit_callbacks(execute=True):
+        actions.purge()
+    assert not footage.path.exists()
+    assert not Footage.everything.exists()
+
+
+def test_a_replaced_clip_keeps_its_framings(ida, framing, tmp_path, django_capture_on_commit_callbacks):
+    old, footage = framing.footage.path, framing.footage
+    other = write_clip(tmp_path / "other.mp4", size=(640, 360), frames=8)
+    with django_capture_on_commit_callbacks(execute=True):
+        answer = send(ida, f"/api/footage/{footage.pk}/replace", other).json()
+    assert (answer["words"], answer["name"], answer["looked"]) == ("640×360, 25 fps", footage.name, False)
+    assert ida.get(f"/api/framings/{framing.pk}").status_code == 200
+    assert not old.exists()
+    assert send(ida, f"/api/footage/{footage.pk}/replace", other.with_name("other.mp4")).status_code == 200
+
+
+def test_a_clip_is_not_replaced_by_what_is_none(ida, framing):
+    answer = ida.post(f"/api/footage/{framing.footage_id}/replace", {"file": SimpleUploadedFile("a.mp4", b"no")})
+    assert answer.status_code == 422
+    assert framing.footage.path.exists()
+
+
+def test_two_clips_of_one_name_and_the_same_file_twice(ida, framing, small_clip):
+    address = f"/api/projects/{framing.footage.project_id}/footage"
+    again = send(ida, address, small_clip, framing.footage.name).json()
+    assert again["name"] == "Small clip 2.mp4"
+    assert again["twin"] == "Small clip.mp4"
+    assert board_of(ida, framing)["footage"][0]["twin"] is None
+    body = {"name": "Small clip.mp4"}
+    renamed = ida.patch(f"/api/footage/{again['id']}", body, content_type="application/json").json()
+    assert renamed["name"] == "Small clip 2.mp4" or renamed["name"] == "Small clip 3.mp4"
+    body = {"name": "Evening"}
+    assert ida.patch(f"/api/footage/{again['id']}", body, content_type="application/json").json()["name"] == "Evening"
+
+
+def test_bars_and_fields_are_found_by_a_worker(ida, project, tmp_path):
+    path = Case("letterbox", LETTERBOX).write(tmp_path)
+    made = send(ida, f"/api/projects/{project.pk}/footage", path).json()
+    assert (made["looked"], made["bars"]) == (False, None)
+    actions.look(made["id"])
+    board = ida.get(f"/api/projects/{project.pk}").json()
+    clip, cell = board["footage"][0], board["cells"][0]
+    assert (clip["looked"], clip["bars"]["kind"]) == (True, "bars")
+    assert (clip["bars"]["edges"]["top"], clip["fields"]["order"]) == ("46", "progressive")
+    assert "bars" in {concern["reason"] for concern in cell["concerns"]}
+    body = {"interpretation": {**clip["said"], "baked": clip["bars"]["edges"]}}
+    ida.put(f"/api/footage/{clip['id']}/interpretation", body, content_type="application/json")
+    measured = ida.get(f"/api/framings/{cell['id']}").json()["measure"]
+    assert (measured["picture"]["y"], measured["picture"]["height"]) == ("46", "268")
+    cell = ida.get(f"/api/projects/{project.pk}").json()["cells"][0]
+    assert "bars" not in {concern["reason"] for concern in cell["concerns"]}
+
+
+def test_fields_that_were_found_count_where_nobody_speaks_of_them(ida, framing):
+    footage = framing.footage
+    footage.fields_json = {"order": "lower first", "judged": 9, "agreeing": 9, "says": "fields"}
+    footage.save()
+    plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
+    assert plan["interpretation"]["fields"] == "lower first"
+    body = {"interpretation": {"fields": "progressive"}}
+    ida.put(f"/api/footage/{footage.pk}/interpretation", body, content_type="application/json")
+    assert ida.get(f"/api/framings/{framing.pk}").json()["plan"]["interpretation"]["fields"] == "progressive"
+
+
+def still(number, size=(80, 60)):
+    data = io.BytesIO()
+    Image.fromarray(np.full((size[1], size[0], 3), number * 20, np.uint8)).save(data, "PNG")
+    return data.getvalue()
+
+
+def test_stills_numbered_alike_become_one_sequence(ida, project):
+    files = [SimpleUploadedFile(f"depot_{number:03d}.png", still(number)) for number in (1, 2, 3, 4)]
+    files.append(SimpleUploadedFile("poster.png", still(9)))
+    made = ida.post(f"/api/projects/{project.pk}/stills", {"files": files}).json()
+    found = {row["name"]: (row["facts"]["kind"], row["timing"]["frames"]) for row in made}
+    assert found == {"poster.png": ("still", 125), "depot.png": ("sequence", 4)}
+
+
+def test_stills_are_taken_all_or_none(ida, project):
+    files = [SimpleUploadedFile("a.png", still(1)), SimpleUploadedFile("b.png", b"not a still")]
+    assert ida.post(f"/api/projects/{project.pk}/stills", {"files": files}).status_code == 422
+    assert not Footage.objects.exists()
+
+
+@pytest.fixture
+def shelf(tmp_path, settings, small_clip):
+    """An allowed folder with a clip in it, beside one that is not allowed."""
+    inside, outside = tmp_path / "shelf", tmp_path / "private"
+    inside.mkdir()
+    outside.mkdir()
+    for folder in (inside, outside):
+        shutil.copyfile(small_clip, folder / "tram.mp4")
+    (inside / "way out").symlink_to(outside)
+    (inside / "clip out.mp4").symlink_to(outside / "tram.mp4")
+    settings.FOOTAGE_FOLDERS = [str(inside)]
+    return inside, outside
+
+
+def test_footage_is_added_where_it_lies(ida, project, shelf):
+    inside, _ = shelf
+    listed = ida.get("/api/folders").json()
+    assert [entry["path"] for entry in listed["entries"]] == [str(inside)]
+    entries = ida.get("/api/folders", {"path": str(inside)}).json()["entries"]
+    assert [entry["name"] for entry in entries] == ["tram.mp4"]
+    body = {"path": entries[0]["path"]}
+    made = ida.post(f"/api/projects/{project.pk}/linked", body, content_type="application/json").json()
+    assert (made["linked"], made["missing"]) == (True, False)
+    actions.remove(Footage.objects.get())
+    Footage.everything.update(removed=timezone.now() - actions.UNDO_TIME - timedelta(seconds=1))
+    actions.purge()
+    assert (inside / "tram.mp4").exists()
+
+
+@pytest.mark.parametrize("where", ["private/tram.mp4", "shelf/../private/tram.mp4", "shelf/way out/tram.mp4",
+                                   "shelf/clip out.mp4", "shelf/gone.mp4"])  # fmt: skip
+def test_what_lies_outside_the_allowed_folders_is_refused(ida, project, shelf, where):
+    path = str(shelf[0].parent) + "/" + where
+    body = {"path": path}
+    answer = ida.post(f"/api/projects/{project.pk}/linked", body, content_type="application/json")
+    assert answer.status_code == 422
+    assert answer.json()["title"] == "That is not in a folder that this server allows."
+    assert ida.get("/api/folders", {"path": path}).status_code == 422
+    assert not Footage.objects.exists()
+
+
+def test_nothing_is_allowed_unless_it_is_configured(ida, project, small_clip):
+    body = {"path": str(small_clip)}
+    assert ida.post(f"/api/projects/{project.pk}/linked", body, content_type="application/json").status_code == 422
+    assert ida.get("/api/folders").json()["entries"] == []
+
+
+def test_a_missing_file_is_found_again(ida, project, shelf):
+    inside, _ = shelf
+    body = {"path": str(inside / "tram.mp4")}
+    made = ida.post(f"/api/projects/{project.pk}/linked", body, content_type="application/json").json()
+    (inside / "tram.mp4").rename(inside / "moved.mp4")
+    board = ida.get(f"/api/projects/{project.pk}").json()
+    assert board["footage"][0]["missing"]
+    answer = ida.post(f"/api/framings/{board['cells'][0]['id']}/renders")
+    assert (answer.status_code, answer.json()["clip"]) == (410, "tram.mp4")
+    body = {"path": str(inside / "moved.mp4")}
+    found = ida.post(f"/api/footage/{made['id']}/find", body, content_type="application/json").json()
+    assert (found["missing"], found["name"]) == (False, "tram.mp4")
