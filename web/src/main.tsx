@@ -10,6 +10,7 @@ import { BrowserRouter, Route, Routes } from "react-router";
 import { BenchPage } from "./bench/bench-page";
 import { BoardPage } from "./board/board-page";
 import { ProjectsPage } from "./board/projects-page";
+import { FormatsPage } from "./formats/formats-page";
 import { RendersPage } from "./renders/renders-page";
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
@@ -22,6 +23,7 @@ if (root) {
           <BrowserRouter>
             <Routes>
               <Route path="/" element={<ProjectsPage />} />
+              <Route path="/formats" element={<FormatsPage />} />
               <Route path="/projects/:projectId" element={<BoardPage />} />
               <Route path="/projects/:projectId/renders" element={<RendersPage />} />
               <Route path="/projects/:projectId/framings/:framingId" element={<BenchPage />} />

@@ -1062,7 +1062,7 @@ export interface components {
          */
         CellsIn: {
             /** Action */
-            action: components["schemas"]["Paste"] | components["schemas"]["Place"] | components["schemas"]["Move"] | components["schemas"]["Plain"];
+            action: components["schemas"]["PasteCells"] | components["schemas"]["PlaceCells"] | components["schemas"]["MoveCells"] | components["schemas"]["EachCell"];
             /** Framings */
             framings: number[];
         };
@@ -1204,6 +1204,17 @@ export interface components {
              *     }
              */
             margins: components["schemas"]["Margins"];
+        };
+        /**
+         * EachCell
+         * @description Bring cells back to their rules, make each the rule for its format and frame, or undo one step of each.
+         */
+        EachCell: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "obey" | "rule" | "undo";
         };
         /**
          * Edges
@@ -1888,10 +1899,10 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
-         * Move
+         * MoveCells
          * @description Set the offset of cells.
          */
-        Move: {
+        MoveCells: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1920,10 +1931,10 @@ export interface components {
             shape: string;
         };
         /**
-         * Paste
+         * PasteCells
          * @description Give cells the placement, the surround or both of another.
          */
-        Paste: {
+        PasteCells: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1943,10 +1954,10 @@ export interface components {
             path: string;
         };
         /**
-         * Place
+         * PlaceCells
          * @description Give cells a placement.
          */
-        Place: {
+        PlaceCells: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2029,16 +2040,10 @@ export interface components {
              */
             colour: string;
             /**
-             * Kind
-             * @default plain
-             * @constant
-             */
-            kind: "plain";
-            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            do: "obey" | "rule" | "undo";
+            kind: "plain";
         };
         /**
          * Plan

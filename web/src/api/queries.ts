@@ -25,6 +25,9 @@ export const boardQuery = (projectId: number) =>
     queryKey: ["board", projectId],
     queryFn: () =>
       answered(api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } })),
+    // While clips are still being looked at, what is found shows by itself.
+    refetchInterval: ({ state }) =>
+      state.data?.footage.some(({ looked, missing }) => !looked && !missing) ? A_SECOND * 1.5 : false,
   });
 
 export const framingQuery = (framingId: number) =>
@@ -33,6 +36,19 @@ export const framingQuery = (framingId: number) =>
     queryFn: () =>
       answered(api.GET("/api/framings/{framing_id}", { params: { path: { framing_id: framingId } } })),
     staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const guidesQuery = (frameId: number) =>
+  queryOptions({
+    queryKey: ["guides", frameId],
+    queryFn: () =>
+      answered(api.GET("/api/frames/{frame_id}/guides", { params: { path: { frame_id: frameId } } })),
+  });
+
+export const folderQuery = (path: string) =>
+  queryOptions({
+    queryKey: ["folder", path],
+    queryFn: () => answered(api.GET("/api/folders", { params: { query: { path } } })),
   });
 
 export const AT_WORK = ["queued", "running"];
@@ -51,4 +67,4 @@ export const rendersQuery = (projectId: number) =>
 
 /** Ask again for all that depends on a frame or on what a clip is taken to be: the board and every framing. */
 export const refreshFramings = (client: QueryClient) =>
-  Promise.all(["board", "framing"].map((key) => client.invalidateQueries({ queryKey: [key] })));
+  Promise.all(["board", "framing", "guides"].map((key) => client.invalidateQueries({ queryKey: [key] })));

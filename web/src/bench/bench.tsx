@@ -1,24 +1,28 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { useSearchParams } from "react-router";
 import { answered, api, type Board, type Footage, type Framing, type Render } from "../api/client";
 import { rendersQuery } from "../api/queries";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
 import { CostPanel } from "./cost-panel";
+import { IntoFrame, Neighbours } from "./into-frame";
 import { CheckPanel } from "./panels/check-panel";
 import { FramePanel } from "./panels/frame-panel";
 import { PlacementPanel } from "./panels/placement-panel";
+import { useInterpretation } from "./panels/source/use-interpretation";
 import { SourcePanel } from "./panels/source-panel";
 import { SurroundPanel } from "./panels/surround-panel";
 import { ResultWell } from "./result-well";
+import { RuleNote } from "./rule-note";
 import { STEPS, type StepName, Steps } from "./steps";
 import { moment } from "./timecode";
 import { Timeline } from "./timeline";
 import type { Changer } from "./use-framing";
 import { useKeys } from "./use-keys";
 import { useTransport } from "./use-transport";
+import { SourceWell } from "./well/source-well";
 import { Well } from "./well/well";
 import { WellBar } from "./well/well-bar";
 
@@ -35,12 +39,15 @@ type Props = {
 
 export function Bench({ board, footage, framing, changer, undo, redo, error, trail }: Props) {
   const [step, choose] = useStep();
-  const transport = useTransport(footage.facts.frames, footage.facts.rate);
+  const transport = useTransport(footage.timing.frames, footage.timing.rate);
   const held = useKeys(transport, undo, redo);
   const [outside, setOutside] = useState(false);
+  const [straightening, setStraightening] = useState(false);
+  const { say } = useInterpretation(footage);
+  const [onSource, setOnSource] = useOnSource(step);
   const { renders, order } = useRenders(board.id, framing.id);
   const finished = renders.find((render) => render.state === "done");
-  const time = moment(transport.frame, footage.facts.rate);
+  const time = moment(transport.frame, footage.timing.rate);
   const framingId = framing.id;
 
   function orderAndLook() {
@@ -51,6 +58,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
   return (
     <div className="flex h-full min-h-[600px] flex-col overflow-hidden">
       <Header projectId={board.id} trail={trail}>
+        <Neighbours board={board} framing={framing} step={step} />
         <Button look="quiet" disabled={!framing.undo} title={framing.undo ?? undefined} onClick={undo}>
           Undo
         </Button>
@@ -63,23 +71,45 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
         </Button>
       </Header>
       <div className="flex min-h-0 grow">
-        <Steps measure={changer.measure} checked={checkWords(renders)} current={step} onChoose={choose} />
+        <div className="flex w-36 shrink-0 flex-col justify-between border-r border-rule">
+          <Steps measure={changer.measure} checked={checkWords(renders)} current={step} onChoose={choose} />
+          <RuleNote framing={framing} />
+        </div>
         <div className="relative flex min-w-0 grow">
           {step === "check" && finished ? (
             <ResultWell render={finished} />
           ) : (
             <>
-              <Well
-                {...changer}
-                framingId={framingId}
-                footageId={footage.id}
-                frame={transport.frame}
-                rate={footage.facts.rate}
-                playing={transport.speed !== 0}
-                surroundOff={held.surroundOff}
-                outside={outside || held.outside}
+              {onSource ? (
+                <SourceWell
+                  {...changer}
+                  framingId={framingId}
+                  footage={footage}
+                  frame={transport.frame}
+                  rate={footage.timing.rate}
+                  onBars={step === "source" ? (baked) => say({ baked }) : null}
+                />
+              ) : (
+                <Well
+                  {...changer}
+                  framingId={framingId}
+                  frameId={framing.frame}
+                  footageId={footage.id}
+                  frame={transport.frame}
+                  rate={footage.timing.rate}
+                  playing={transport.speed !== 0}
+                  surroundOff={held.surroundOff}
+                  outside={outside || held.outside}
+                  straightening={straightening}
+                  onStraightened={() => setStraightening(false)}
+                />
+              )}
+              <WellBar
+                onSource={onSource}
+                onView={setOnSource}
+                outside={outside}
+                onOutside={() => setOutside(!outside)}
               />
-              <WellBar outside={outside} onOutside={() => setOutside(!outside)} />
             </>
           )}
         </div>
@@ -88,7 +118,18 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
           {step !== "source" && step !== "check" && <CostPanel measure={changer.measure} />}
           {step === "source" && <SourcePanel footage={footage} time={time} />}
           {step === "frame" && <FramePanel board={board} framing={framing} measure={changer.measure} />}
-          {step === "placement" && <PlacementPanel {...changer} framingId={framingId} time={time} />}
+          {step === "placement" && (
+            <PlacementPanel
+              {...changer}
+              framingId={framingId}
+              time={time}
+              straightening={straightening}
+              onStraighten={(on) => {
+                setOnSource(false);
+                setStraightening(on);
+              }}
+            />
+          )}
           {step === "surround" && <SurroundPanel {...changer} framingId={framingId} time={time} />}
           {step === "check" && (
             <CheckPanel
@@ -111,6 +152,13 @@ function useStep(): [StepName, (step: StepName) => void] {
   return [STEPS.includes(asked) ? asked : "placement", (step) => setQuery({ step }, { replace: true })];
 }
 
+/** Which of the two views is open; the step Source begins with the source, every other with the frame. */
+function useOnSource(step: StepName): [boolean, (onSource: boolean) => void] {
+  const [chosen, setChosen] = useState<{ step: StepName; onSource: boolean } | null>(null);
+  const onSource = chosen?.step === step ? chosen.onSource : step === "source";
+  return [onSource, (next) => setChosen({ step, onSource: next })];
+}
+
 function useRenders(projectId: number, framingId: number) {
   const client = useQueryClient();
   const { data } = useQuery(rendersQuery(projectId));
@@ -130,30 +178,4 @@ function checkWords(renders: Render[]): string {
   if (newest.state !== "done") return newest.state;
   if (!newest.current) return "changed since";
   return newest.report?.right ? "right" : "wrong";
-}
-
-/** Which frame this clip is being put into; the others are one choice away. */
-function IntoFrame({ board, framing, step }: { board: Board; framing: Framing; step: StepName }) {
-  const navigate = useNavigate();
-  return (
-    <label className="flex items-center gap-2 whitespace-nowrap text-soft">
-      into
-      <select
-        className="rounded border border-rule bg-sheet px-2 py-1.5 font-semibold text-ink"
-        value={framing.id}
-        onChange={(event) => navigate(`/projects/${board.id}/framings/${event.target.value}?step=${step}`)}
-      >
-        {board.framings
-          .filter((other) => other.footage === framing.footage)
-          .map((other) => {
-            const row = board.frames.find((frame) => frame.id === other.frame);
-            return (
-              <option key={other.id} value={other.id}>
-                {row?.frame.name} {row?.shape} {row?.frame.width}×{row?.frame.height}
-              </option>
-            );
-          })}
-      </select>
-    </label>
-  );
 }

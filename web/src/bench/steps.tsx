@@ -18,7 +18,7 @@ export function Steps({ measure, checked, current, onChoose }: Props) {
   const { words } = measure;
   const states: Record<StepName, string> = { ...words, check: checked };
   return (
-    <nav aria-label="Steps" className="w-36 shrink-0 border-r border-rule pt-3">
+    <nav aria-label="Steps" className="pt-3">
       <ol>
         {STEPS.map((step, index) => (
           <li key={step}>

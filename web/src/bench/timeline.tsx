@@ -14,7 +14,7 @@ type Props = { footage: Footage; aspect: number; transport: Transport };
 /** Time along the bottom: the clip as a strip of its own pictures, and where we are in it. */
 export function Timeline({ footage, aspect, transport }: Props) {
   const { frame, speed, go, step, toggle } = transport;
-  const { frames, rate } = footage.facts;
+  const { frames, rate } = footage.timing;
   const last = Math.max(1, frames - 1);
 
   function scrub(event: PointerEvent<HTMLElement>) {
@@ -66,7 +66,7 @@ export function Timeline({ footage, aspect, transport }: Props) {
           alt=""
           draggable={false}
           className="h-full w-full object-fill"
-          src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&aspect=${aspect}`}
+          src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}`}
         />
         <div
           className="absolute -top-2 -bottom-2 w-0.5 bg-ochre"

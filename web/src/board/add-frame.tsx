@@ -1,41 +1,29 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { type FormEvent, type ReactNode, useState } from "react";
-import { answered, api } from "../api/client";
+import { answered, api, type Catalogue, type Frame } from "../api/client";
+import { frame as frameOf } from "../api/placement";
 import { catalogueQuery } from "../api/queries";
 import { Button } from "../ui/button";
 import { NumberField } from "../ui/number-field";
+import { Outline } from "../ui/outline";
 import { ProblemNote } from "../ui/problem-note";
 
-const TALLEST_OUTLINE = 44;
-
-/** A dialog that adds a frame to a project: one of the usual ones, or any size. */
+/** A dialog that adds a frame to a project: one of the catalogue, one of one's own, or any size. */
 export function AddFrame({ projectId, children }: { projectId: number; children: ReactNode }) {
   const [open, setOpen] = useState(false);
-  const [name, setName] = useState("");
-  const [width, setWidth] = useState(1920);
-  const [height, setHeight] = useState(1080);
   const { data: catalogue } = useQuery(catalogueQuery);
   const client = useQueryClient();
   const add = useMutation({
-    mutationFn: (frame: { name: string; width: number; height: number }) =>
+    mutationFn: (body: Frame) =>
       answered(
-        api.POST("/api/projects/{project_id}/frames", {
-          params: { path: { project_id: projectId } },
-          body: { active: null, bar_colour: "#000000", ...frame, pixel_aspect: "1" },
-        }),
+        api.POST("/api/projects/{project_id}/frames", { params: { path: { project_id: projectId } }, body }),
       ),
     onSuccess: () => {
       client.invalidateQueries({ queryKey: ["board", projectId] });
       setOpen(false);
-      setName("");
     },
   });
-
-  function onSubmit(event: FormEvent) {
-    event.preventDefault();
-    add.mutate({ name, width, height });
-  }
 
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
@@ -44,67 +32,102 @@ export function AddFrame({ projectId, children }: { projectId: number; children:
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded border border-rule bg-paper p-5 shadow-xl"
+          className="fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] w-[720px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-rule bg-paper p-5 shadow-xl"
         >
           <Dialog.Title className="mb-3 text-[17px] font-bold">Add a frame</Dialog.Title>
-          <ul className="mb-5 grid grid-cols-4 gap-2">
-            {catalogue?.frames.map((frame) => (
-              <li key={frame.name}>
-                <button
-                  type="button"
-                  className="flex h-28 w-full flex-col items-center justify-end gap-1 rounded border border-rule bg-sheet pb-2 hover:border-soft"
-                  onClick={() => add.mutate(frame)}
-                >
-                  <Outline width={frame.width} height={frame.height} />
-                  <span className="font-semibold">{frame.name}</span>
-                  <span className="num text-[11px] text-soft">
-                    {frame.width}×{frame.height}
-                  </span>
-                </button>
-              </li>
-            ))}
-          </ul>
-          <form onSubmit={onSubmit} className="grid gap-3">
-            <p className="font-semibold">Or any other size</p>
-            <input
-              aria-label="Name of the frame"
-              placeholder="Name, such as Foyer screen"
-              className="rounded border border-rule bg-sheet px-2 py-1"
-              maxLength={80}
-              value={name}
-              onChange={(event) => setName(event.target.value)}
-            />
-            <div className="flex items-center gap-2">
-              <NumberField
-                label="Width"
-                className="w-28"
-                {...{ value: width, unit: "px", low: 16, high: 8192, step: 2, decimals: 0 }}
-                onCommit={(value) => setWidth(Math.round(value))}
-              />
-              ×
-              <NumberField
-                label="Height"
-                className="w-28"
-                {...{ value: height, unit: "px", low: 16, high: 8192, step: 2, decimals: 0 }}
-                onCommit={(value) => setHeight(Math.round(value))}
-              />
-              <div className="grow" />
-              <Button type="submit" disabled={add.isPending}>
-                Add this size
-              </Button>
-            </div>
-            <ProblemNote error={add.error} />
-          </form>
+          <div className="min-h-0 overflow-y-auto">
+            {catalogue && <Choices catalogue={catalogue} onChoose={add.mutate} />}
+          </div>
+          <OwnSize busy={add.isPending} onAdd={add.mutate} />
+          <ProblemNote error={add.error} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
   );
 }
 
-/** A frame's shape as an outline. */
-export function Outline({ width, height }: { width: number; height: number }) {
-  const scale = TALLEST_OUTLINE / Math.max(width, height);
+function Choices({ catalogue, onChoose }: { catalogue: Catalogue; onChoose: (frame: Frame) => void }) {
+  const groups = [...new Set(catalogue.frames.map(({ format }) => format.group))];
+  const sets = [
+    ...(catalogue.own.length ? [{ title: "Your own", frames: catalogue.own.map(({ frame }) => frame) }] : []),
+    ...groups.map((title) => ({
+      title,
+      frames: catalogue.frames.flatMap(({ format }) => (format.group === title ? [format.frame] : [])),
+    })),
+  ];
   return (
-    <span className="block border border-soft" style={{ width: width * scale, height: height * scale }} />
+    <div className="grid grid-cols-2 gap-x-6">
+      {sets.map(({ title, frames }) => (
+        <section key={title} className="mb-3">
+          <h3 className="mb-1 text-soft">{title}</h3>
+          <ul>
+            {frames.map((frame) => (
+              <li key={`${frame.name} ${frame.width} ${frame.height}`}>
+                <button
+                  type="button"
+                  className="flex w-full items-center gap-3 rounded px-1 py-0.5 text-left hover:bg-sheet"
+                  onClick={() => onChoose(frame)}
+                >
+                  <span className="flex h-6 w-8 items-center justify-center">
+                    <Outline frame={frame} size={24} />
+                  </span>
+                  <span className="grow">{frame.name}</span>
+                  <span className="num text-soft">
+                    {frame.width}×{frame.height}
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      ))}
+    </div>
+  );
+}
+
+function OwnSize({ busy, onAdd }: { busy: boolean; onAdd: (frame: Frame) => void }) {
+  const [name, setName] = useState("");
+  const [width, setWidth] = useState(1920);
+  const [height, setHeight] = useState(1080);
+  const field = { unit: "px", low: 16, high: 8192, step: 2, decimals: 0 };
+
+  function onSubmit(event: FormEvent) {
+    event.preventDefault();
+    onAdd(frameOf({ name, width, height }));
+  }
+
+  return (
+    <form onSubmit={onSubmit} className="grid gap-2 border-t border-rule pt-3">
+      <p className="font-semibold">Or any other size</p>
+      <div className="flex items-center gap-2">
+        <input
+          aria-label="Name of the frame"
+          placeholder="Name, such as Foyer screen"
+          className="w-56 rounded border border-rule bg-sheet px-2 py-1"
+          maxLength={80}
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <NumberField
+          label="Width"
+          className="w-28"
+          {...field}
+          value={width}
+          onCommit={(value) => setWidth(Math.round(value))}
+        />
+        ×
+        <NumberField
+          label="Height"
+          className="w-28"
+          {...field}
+          value={height}
+          onCommit={(value) => setHeight(Math.round(value))}
+        />
+        <span className="grow" />
+        <Button type="submit" disabled={busy}>
+          Add this size
+        </Button>
+      </div>
+    </form>
   );
 }

@@ -1,35 +1,46 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { type DragEvent, useRef, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { type DragEvent, useState } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { answered, api, type Board } from "../api/client";
-import { boardQuery, projectsQuery } from "../api/queries";
+import { boardQuery, projectsQuery, refreshFramings, visitorQuery } from "../api/queries";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
+import { AddFootage } from "./add-footage";
 import { AddFrame } from "./add-frame";
+import { arranged, type Order } from "./arranging";
+import { BoardFilter } from "./board-filter";
 import { BoardTable } from "./board-table";
+import { Note } from "./note";
+import { SelectionBar } from "./selection-bar";
 import { UploadList } from "./upload-list";
 import { useUploads } from "./uploads";
+import { useCells } from "./use-cells";
+import { useRemoval } from "./use-removal";
 
 /** The board: clips down, frames across. */
 export function BoardPage() {
   const projectId = Number(useParams().projectId);
   const { data: board, error } = useQuery(boardQuery(projectId));
+  const { data: visitor } = useQuery(visitorQuery);
+  const [query, setQuery] = useSearchParams();
   const [over, setOver] = useState(false);
-  const picker = useRef<HTMLInputElement>(null);
-  const add = useUploads((store) => store.add);
+  const [selected, setSelected] = useState<ReadonlySet<number>>(new Set());
+  const [copied, setCopied] = useState<number | null>(null);
+  const add = useUploads((store) => store.addAll);
   const client = useQueryClient();
-  const renderAll = useRenderAll(projectId);
-
-  function take(files: FileList | null) {
-    for (const file of files ?? [])
-      add(projectId, file, () => client.invalidateQueries({ queryKey: ["board", projectId] }));
-  }
+  const order = useOrder(projectId);
+  const removal = useRemoval(projectId);
+  const cells = useCells(projectId);
+  const sorted = (query.get("sort") ?? "added") as Order;
+  const reason = query.get("look");
+  const rows = board ? arranged(board, sorted, reason) : [];
+  const chosen = board?.cells.filter(({ id }) => selected.has(id)).map(({ id }) => id) ?? [];
 
   function onDrop(event: DragEvent) {
     event.preventDefault();
     setOver(false);
-    take(event.dataTransfer.files);
+    add(projectId, [...event.dataTransfer.files], () => refreshFramings(client));
   }
 
   return (
@@ -45,59 +56,104 @@ export function BoardPage() {
     >
       <Header projectId={projectId} trail={<span className="font-semibold">{board?.name}</span>} />
       <main className={`grow p-6 ${over ? "outline-2 -outline-offset-8 outline-ochre outline-dashed" : ""}`}>
-        <div className="mb-5 flex items-center gap-6">
-          <h1 className="text-[26px] font-bold tracking-tight">{board?.name}</h1>
+        <div className="mb-4 flex items-center gap-4">
+          <h1 className="text-[26px] font-bold tracking-tight whitespace-nowrap">{board?.name}</h1>
           <p className="grow text-soft">{board && summary(board)}</p>
-          <input
-            ref={picker}
-            type="file"
-            multiple
-            hidden
-            aria-label="Footage to add"
-            onChange={(event) => {
-              take(event.target.files);
-              event.target.value = "";
-            }}
-          />
-          <Button onClick={() => picker.current?.click()}>Add footage</Button>
+          <AddFootage projectId={projectId} folders={visitor?.folders ?? false} />
           <AddFrame projectId={projectId}>
             <Button>Add frame</Button>
           </AddFrame>
           <Button
             look="main"
-            disabled={!board?.framings.length || renderAll.isPending}
-            onClick={() => board && renderAll.mutate(board)}
+            disabled={!board?.cells.length || order.isPending}
+            onClick={() => board && order.mutate(board.cells.map(({ id }) => id))}
           >
-            Render all {board?.framings.length ?? ""}
+            Render all {board?.cells.length ?? ""}
           </Button>
         </div>
-        <ProblemNote error={error ?? renderAll.error} />
+        <ProblemNote error={error ?? order.error ?? cells.error ?? removal.error} />
+        {removal.last && (
+          <Note says={`Removed ${removal.last.name}.`} onUndo={removal.undo} onClose={removal.forget} />
+        )}
+        {cells.done && (
+          <Note
+            says={cells.done.changed.length ? cells.done.says : "They were so already."}
+            onUndo={cells.done.changed.length ? cells.undo : undefined}
+            onClose={cells.forget}
+          />
+        )}
         <UploadList />
-        {board && board.footage.length > 0 && <BoardTable board={board} />}
+        {board && board.footage.length > 0 && (
+          <>
+            <BoardFilter board={board} query={query} onChange={(next) => setQuery(next, { replace: true })} />
+            <BoardTable
+              board={board}
+              rows={rows}
+              folders={visitor?.folders ?? false}
+              selected={selected}
+              onSelect={setSelected}
+              onRemove={removal.remove}
+            />
+            {rows.length === 0 && <p className="py-4 text-soft">No clip needs a look for that reason.</p>}
+          </>
+        )}
+        {board && <Gone board={board} onRestore={removal.restore} />}
         {board?.footage.length === 0 && <EmptyBoard projectId={projectId} />}
       </main>
+      {chosen.length > 0 && (
+        <SelectionBar
+          selected={chosen}
+          copied={copied}
+          busy={cells.busy || order.isPending}
+          onAct={(action, says) => cells.act({ framings: chosen, action, says })}
+          onCopy={setCopied}
+          onRender={() => order.mutate(chosen)}
+          onClear={() => setSelected(new Set())}
+        />
+      )}
     </div>
   );
 }
 
 function summary(board: Board): string {
   const many = (count: number, one: string) => `${count} ${one}${count === 1 ? "" : "s"}`;
-  return `${many(board.footage.length, "clip")} into ${many(board.frames.length, "frame")}, ${many(board.framings.length, "framing")}`;
+  return `${many(board.footage.length, "clip")} into ${many(board.frames.length, "frame")}, ${many(board.cells.length, "framing")}`;
 }
 
-function useRenderAll(projectId: number) {
+function useOrder(projectId: number) {
   const client = useQueryClient();
   const navigate = useNavigate();
   return useMutation({
-    mutationFn: async (board: Board) => {
-      for (const { id } of board.framings)
-        await answered(
-          api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: id } } }),
-        );
-    },
+    mutationFn: (framings: number[]) =>
+      answered(
+        api.POST("/api/projects/{project_id}/renders", {
+          params: { path: { project_id: projectId } },
+          body: { framings },
+        }),
+      ),
     onSuccess: () => navigate(`/projects/${projectId}/renders`),
     onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
   });
+}
+
+/** Clips that were removed a short while ago, with the way back. */
+function Gone({ board, onRestore }: { board: Board; onRestore: (id: number) => void }) {
+  if (board.gone.length === 0) return null;
+  return (
+    <details className="mt-4 text-soft">
+      <summary className="cursor-pointer">Removed, and soon gone for good: {board.gone.length}</summary>
+      <ul className="mt-2 grid gap-1">
+        {board.gone.map(({ id, name }) => (
+          <li key={id}>
+            {name}{" "}
+            <button type="button" className="text-ochre underline" onClick={() => onRestore(id)}>
+              Bring back
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
 }
 
 function EmptyBoard({ projectId }: { projectId: number }) {
@@ -107,9 +163,9 @@ function EmptyBoard({ projectId }: { projectId: number }) {
     <section className="mt-10 max-w-xl border-l-3 border-ochre bg-sheet px-5 py-4">
       <h2 className="mb-1 text-[15px] font-semibold">Drop clips anywhere on this page</h2>
       <p className="text-soft">
-        MP4, MOV, MKV, AVI, MXF or MPEG, of any shape and rate. Each clip becomes a row, each frame a column,
-        and every cell shows the clip in that frame: whole, over a blurred copy of itself, until you change
-        it.
+        MP4, MOV, MKV, AVI, MXF or MPEG, of any shape and rate; PNG, JPEG and TIFF stills, alone or numbered.
+        Each clip becomes a row, each frame a column, and every cell shows the clip in that frame: whole, over
+        a blurred copy of itself, or filling it where the shapes nearly agree, until you change it.
       </p>
       {example && (
         <p className="mt-2">

@@ -12,11 +12,12 @@ export type Upload = {
 
 type Store = {
   uploads: Upload[];
-  add: (projectId: number, file: File, onAccepted: () => void) => void;
+  addAll: (projectId: number, files: File[], onAccepted: () => void) => void;
   close: (key: number) => void;
 };
 
 let lastKey = 0;
+const STILL = /^image\/(png|jpeg|tiff)$/;
 
 /** Files on their way in. Each is sent as it is read, with progress, and can be stopped. */
 export const useUploads = create<Store>((set) => {
@@ -27,11 +28,19 @@ export const useUploads = create<Store>((set) => {
   const close = (key: number) =>
     set(({ uploads }) => ({ uploads: uploads.filter((item) => item.key !== key) }));
 
-  function add(projectId: number, file: File, onAccepted: () => void) {
+  /** Stills go together, so that the server can tell which of them are one sequence; clips go one by one. */
+  function addAll(projectId: number, files: File[], onAccepted: () => void) {
+    const stills = files.filter((file) => STILL.test(file.type));
+    const clips = files.filter((file) => !STILL.test(file.type));
+    for (const file of clips) send(`/api/projects/${projectId}/footage`, "file", [file], onAccepted);
+    if (stills.length) send(`/api/projects/${projectId}/stills`, "files", stills, onAccepted);
+  }
+
+  function send(address: string, field: string, files: File[], onAccepted: () => void) {
     const key = ++lastKey;
     // fetch tells nothing of how far an upload is; this does.
     const request = new XMLHttpRequest();
-    request.open("POST", `/api/projects/${projectId}/footage`);
+    request.open("POST", address);
     request.setRequestHeader("X-CSRFToken", csrfToken());
     request.responseType = "json";
     request.upload.onprogress = ({ loaded, total }) => change(key, { fraction: loaded / Math.max(1, total) });
@@ -46,7 +55,7 @@ export const useUploads = create<Store>((set) => {
     };
     const upload: Upload = {
       key,
-      name: file.name,
+      name: files.length === 1 ? (files[0]?.name ?? "") : `${files.length} stills`,
       fraction: 0,
       state: "sending",
       problem: null,
@@ -54,9 +63,9 @@ export const useUploads = create<Store>((set) => {
     };
     set(({ uploads }) => ({ uploads: [...uploads, upload] }));
     const form = new FormData();
-    form.append("file", file);
+    for (const file of files) form.append(field, file);
     request.send(form);
   }
 
-  return { uploads: [], add, close };
+  return { uploads: [], addAll, close };
 });

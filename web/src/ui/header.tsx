@@ -24,6 +24,11 @@ export function Header({
       </nav>
       <div className="grow" />
       {children}
+      {!children && (
+        <Link to="/formats" className="text-soft hover:text-ink">
+          Formats
+        </Link>
+      )}
       {projectId !== undefined && <RendersLink projectId={projectId} />}
       {visitor && !visitor.demonstration && <span className="text-soft">{visitor.name}</span>}
     </header>

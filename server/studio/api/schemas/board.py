@@ -114,7 +114,7 @@ class Board(Schema):
     gone: list[Gone]
 
 
-class Paste(Schema):
+class PasteCells(Schema):
     """Give cells the placement, the surround or both of another."""
 
     do: Literal["paste"]
@@ -122,14 +122,14 @@ class Paste(Schema):
     parts: list[Literal["placement", "surround"]]
 
 
-class Place(Schema):
+class PlaceCells(Schema):
     """Give cells a placement."""
 
     do: Literal["place"]
     placement: Placement
 
 
-class Move(Schema):
+class MoveCells(Schema):
     """Set the offset of cells."""
 
     do: Literal["move"]
@@ -137,7 +137,7 @@ class Move(Schema):
     offset_y: Exact
 
 
-class Plain(Schema):
+class EachCell(Schema):
     """Bring cells back to their rules, make each the rule for its format and frame, or undo one step of each."""
 
     do: Literal["obey", "rule", "undo"]
@@ -147,4 +147,4 @@ class CellsIn(Schema):
     """Something to do with many cells."""
 
     framings: list[int] = Field(max_length=5000)
-    action: Annotated[Paste | Place | Move | Plain, Field(discriminator="do")]
+    action: Annotated[PasteCells | PlaceCells | MoveCells | EachCell, Field(discriminator="do")]

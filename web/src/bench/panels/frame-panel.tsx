@@ -1,13 +1,16 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answered, api, type Board, type FrameRow, type Framing, type Measure } from "../../api/client";
-import { shown, toNumber } from "../../api/exact";
-import { refreshFramings } from "../../api/queries";
-import { AddFrame, Outline } from "../../board/add-frame";
+import type { Board, FrameRow, Framing, Measure } from "../../api/client";
+import { shown, toExact, toNumber } from "../../api/exact";
+import { AddFrame } from "../../board/add-frame";
 import { Button } from "../../ui/button";
-import { ColourRow } from "../../ui/colour-row";
+import { ChoiceRow } from "../../ui/choice-row";
+import { Fold } from "../../ui/fold";
 import { NumberField } from "../../ui/number-field";
+import { Outline } from "../../ui/outline";
 import { ProblemNote } from "../../ui/problem-note";
+import { ActivePicture } from "./frame/active-picture";
+import { GuidesPart } from "./frame/guides-part";
+import { useFrame } from "./frame/use-frame";
 
 type Props = { board: Board; framing: Framing; measure: Measure };
 
@@ -15,7 +18,7 @@ type Props = { board: Board; framing: Framing; measure: Measure };
 export function FramePanel({ board, framing, measure }: Props) {
   const current = board.frames.find((row) => row.id === framing.frame);
   const into = (frameId: number) =>
-    board.framings.find((other) => other.footage === framing.footage && other.frame === frameId);
+    board.cells.find((other) => other.footage === framing.footage && other.frame === frameId);
   return (
     <section aria-label="Frame" className="grid gap-3">
       <h2 className="font-semibold">Frame</h2>
@@ -25,12 +28,12 @@ export function FramePanel({ board, framing, measure }: Props) {
             <Link
               to={`/projects/${board.id}/framings/${into(row.id)?.id ?? framing.id}?step=frame`}
               aria-current={row.id === framing.frame ? "true" : undefined}
-              className={`flex items-center gap-3 rounded border-2 bg-sheet px-3 py-2 ${
+              className={`flex items-center gap-3 rounded border-2 bg-sheet px-3 py-1.5 ${
                 row.id === framing.frame ? "border-ochre" : "border-rule hover:border-soft"
               }`}
             >
-              <span className="flex h-11 w-11 items-center justify-center">
-                <Outline width={row.frame.width} height={row.frame.height} />
+              <span className="flex h-9 w-11 items-center justify-center">
+                <Outline frame={row.frame} size={36} />
               </span>
               <span>
                 <span className="block font-semibold">{row.frame.name}</span>
@@ -45,76 +48,47 @@ export function FramePanel({ board, framing, measure }: Props) {
       <AddFrame projectId={board.id}>
         <Button className="justify-self-start">Add frame</Button>
       </AddFrame>
-      {current && <ActivePicture row={current} measure={measure} />}
-      <p className="text-soft">The file is written at exactly this size and at the clip's own rate.</p>
+      {current && <Parts key={current.id} row={current} measure={measure} />}
     </section>
   );
 }
 
-const ASPECTS = [
-  ["", "the whole frame"],
-  ["2.39", "2.39, scope"],
-  ["2.35", "2.35"],
-  ["2", "2:1"],
-  ["1.85", "1.85"],
-  ["1.66", "1.66"],
-  ["14/9", "14:9"],
-  ["4/3", "4:3"],
-  ["1", "1:1"],
-] as const;
+const RATES = ["24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001", "60"];
 
-/** The active picture inside the frame, into which every clip is placed; outside it are bars. */
-function ActivePicture({ row, measure }: { row: FrameRow; measure: Measure }) {
-  const { active, bar_colour } = row.frame;
-  const client = useQueryClient();
-  const set = useMutation({
-    mutationFn: (body: { active: string | null; bar_colour: string }) =>
-      answered(api.PATCH("/api/frames/{frame_id}/active", { params: { path: { frame_id: row.id } }, body })),
-    onSettled: () => refreshFramings(client),
-  });
-  const listed = ASPECTS.some(([aspect]) => aspect === (active ?? ""));
-  const exact = (side: "width" | "height") => shown(measure.active[side]);
-  const drawn = (side: "width" | "height") => shown(measure.drawn[side]);
+function Parts({ row, measure }: { row: FrameRow; measure: Measure }) {
+  const { set, ask, error } = useFrame(row);
+  const { rate } = row.frame;
+  const { longest } = row.delivery;
+  const rates = rate && !RATES.includes(rate) ? [...RATES, rate] : RATES;
   return (
-    <div className="grid gap-2 border-t border-rule pt-3">
-      <h3 className="font-semibold">Active picture</h3>
-      <select
-        aria-label="Active picture"
-        className="rounded border border-rule bg-sheet px-2 py-1.5"
-        value={listed ? (active ?? "") : "own"}
-        onChange={({ target }) => set.mutate({ active: target.value || null, bar_colour })}
-      >
-        {ASPECTS.map(([aspect, title]) => (
-          <option key={aspect} value={aspect}>
-            {title}
-          </option>
-        ))}
-        {!listed && <option value="own">{shown(active ?? "1", 4)}</option>}
-      </select>
-      <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
-        <span>Own aspect</span>
-        <NumberField
-          label="Aspect of the active picture"
-          {...{ unit: ": 1", low: 0.1, high: 10, step: 0.01, decimals: 4 }}
-          value={toNumber(active ?? "0")}
-          onCommit={(value) => set.mutate({ active: String(value), bar_colour })}
+    <>
+      <ProblemNote error={error} />
+      <ActivePicture row={row} measure={measure} set={set} />
+      <GuidesPart row={row} ask={ask} />
+      <Fold title="Time" state={rate ? `${shown(rate, 3)} fps` : "each clip's own rate"}>
+        <ChoiceRow
+          label="Rate"
+          value={rate ?? ""}
+          choices={[
+            { value: "", title: "each clip's own" },
+            ...rates.map((value) => ({ value, title: `${shown(value, 3)} fps` })),
+          ]}
+          onChange={(value) => set({ rate: value || null })}
         />
-      </div>
-      {active && (
-        <>
-          <p className="num text-soft">
-            {exact("width")} × {exact("height")}, drawn as {drawn("width")} × {drawn("height")}
-          </p>
-          <ColourRow
-            label="Bars"
-            value={bar_colour}
-            initial="#000000"
-            onChange={() => undefined}
-            onCommit={(colour) => set.mutate({ active, bar_colour: colour })}
+        <p className="text-soft">
+          Another rate is reached by repeating and dropping whole pictures. None is blended.
+        </p>
+        <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
+          <span>At most</span>
+          <NumberField
+            label="Longest a clip may last, in seconds; 0 for any"
+            {...{ unit: "s", low: 0, high: 86400, step: 5 }}
+            value={longest ? toNumber(longest) : 0}
+            onCommit={(value) => ask({ longest: value > 0 ? toExact(value) : null })}
           />
-        </>
-      )}
-      <ProblemNote error={set.error} />
-    </div>
+        </div>
+        <p className="text-soft">Longer clips are flagged, not cut. 0 is as long as they like.</p>
+      </Fold>
+    </>
   );
 }

@@ -6,6 +6,7 @@ import { SliderRow } from "../../ui/slider-row";
 import { Anchors } from "../anchors";
 import { Tile } from "../tile";
 import type { Changer } from "../use-framing";
+import { Straighten } from "./straighten";
 
 const CHOICES = [
   { name: "whole", title: "Whole", sizing: "tightness", tightness: "0" },
@@ -16,10 +17,16 @@ const CHOICES = [
   { name: "native", title: "Native size", sizing: "native", tightness: "0" },
 ] as const;
 
-type Props = Changer & { framingId: number; time: string };
+type Props = Changer & {
+  framingId: number;
+  time: string;
+  straightening: boolean;
+  onStraighten: (on: boolean) => void;
+};
 
 /** Where the picture sits and how large. */
-export function PlacementPanel({ framingId, time, plan, measure, change, commit }: Props) {
+export function PlacementPanel(props: Props) {
+  const { framingId, time, plan, measure, change, commit } = props;
   const { placement } = plan;
   const withPlacement = (fields: Partial<Placement>) => ({ ...plan, placement: { ...placement, ...fields } });
   const tight = (percent: number) =>
@@ -96,6 +103,7 @@ export function PlacementPanel({ framingId, time, plan, measure, change, commit 
           </Button>
         </div>
       </div>
+      <Straighten {...props} />
       <p className="text-soft">
         Drag the picture in the well; the wheel enlarges it; arrow keys nudge it by one pixel, with Shift by
         ten. Alt while dragging leaves snapping out.

@@ -1,17 +1,25 @@
 import type { Measure } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
-import { type Box, lostParts, type ScreenBox, toScreen, type View } from "./view";
+import { Lost } from "./lost";
+import { type Box, pointOnScreen, type ScreenBox, type ScreenPoint, toScreen, type View } from "./view";
 
 const TICK = 14;
 const GAP = 30;
 const SMALLEST_LABELLED = 30;
 
 type Segment = { from: number; to: number; label: string };
+type Props = {
+  view: View;
+  measure: Measure;
+  active: Box;
+  frame: { width: number; height: number };
+  well: { width: number; height: number };
+};
 
 /** The numbers of a framing, drawn on it as a draughtsman would. */
-export function Dimensions({ view, measure, picture, active, frame, well }: DrawingProps) {
+export function Dimensions({ view, measure, active, frame, well }: Props) {
   const frameBox = toScreen(view, { x: 0, y: 0, ...frame });
-  const pictureBox = toScreen(view, picture);
+  const corners = measure.corners.map((corner) => pointOnScreen(view, corner));
   return (
     <svg
       className="pointer-events-none absolute inset-0 select-none text-chalk"
@@ -20,9 +28,6 @@ export function Dimensions({ view, measure, picture, active, frame, well }: Draw
       aria-hidden="true"
     >
       <defs>
-        <pattern id="lost" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line x1="0" x2="0" y1="0" y2="9" stroke="currentColor" strokeWidth="1.4" opacity="0.75" />
-        </pattern>
         <marker
           id="arrow"
           viewBox="0 0 8 8"
@@ -35,10 +40,7 @@ export function Dimensions({ view, measure, picture, active, frame, well }: Draw
           <path d="M1 1 L7 4 L1 7" fill="none" stroke="currentColor" />
         </marker>
       </defs>
-      {lostParts(picture, active).map((part) => {
-        const box = toScreen(view, part);
-        return <rect key={`${part.x} ${part.y}`} {...box} fill="url(#lost)" />;
-      })}
+      <Lost well={well} all={corners} kept={toScreen(view, active)} />
       <rect {...frameBox} fill="none" stroke="currentColor" strokeWidth="1" opacity="0.9" />
       {(active.width !== frame.width || active.height !== frame.height) && (
         <rect
@@ -49,7 +51,7 @@ export function Dimensions({ view, measure, picture, active, frame, well }: Draw
           opacity="0.9"
         />
       )}
-      <CornerTicks box={pictureBox} />
+      <CornerTicks corners={corners} />
       <Chain
         segments={segmentsAcross(view, measure, frameBox)}
         at={frameBox.y + frameBox.height + GAP}
@@ -59,15 +61,6 @@ export function Dimensions({ view, measure, picture, active, frame, well }: Draw
     </svg>
   );
 }
-
-type DrawingProps = {
-  view: View;
-  measure: Measure;
-  picture: Box;
-  active: Box;
-  frame: { width: number; height: number };
-  well: { width: number; height: number };
-};
 
 function segmentsAcross(view: View, { bars, seen }: Measure, frame: ScreenBox): Segment[] {
   const [left, right] = [toNumber(bars.left), toNumber(bars.right)];
@@ -138,19 +131,25 @@ function Chain({ segments, at, across }: { segments: Segment[]; at: number; acro
   );
 }
 
-/** Small angles at the four corners of the picture. */
-function CornerTicks({ box }: { box: ScreenBox }) {
-  const corners = [
-    { x: box.x, y: box.y, h: 1, v: 1 },
-    { x: box.x + box.width, y: box.y, h: -1, v: 1 },
-    { x: box.x, y: box.y + box.height, h: 1, v: -1 },
-    { x: box.x + box.width, y: box.y + box.height, h: -1, v: -1 },
-  ];
+/** Small angles at the four corners of the picture, along its edges. */
+function CornerTicks({ corners }: { corners: ScreenPoint[] }) {
+  const toward = (from: ScreenPoint, to: ScreenPoint) => {
+    const length = Math.hypot(to.x - from.x, to.y - from.y) || 1;
+    return `${from.x + ((to.x - from.x) / length) * TICK} ${from.y + ((to.y - from.y) / length) * TICK}`;
+  };
   return (
     <g fill="none" stroke="currentColor" strokeWidth="2">
-      {corners.map(({ x, y, h, v }) => (
-        <path key={`${h} ${v}`} d={`M${x + h * TICK} ${y} H${x} V${y + v * TICK}`} />
-      ))}
+      {corners.map((corner, index) => {
+        const before = corners[(index + 3) % 4] ?? corner;
+        const after = corners[(index + 1) % 4] ?? corner;
+        return (
+          <path
+            // biome-ignore lint/suspicious/noArrayIndexKey: corners stay in their order
+            key={index}
+            d={`M${toward(corner, before)} L${corner.x} ${corner.y} L${toward(corner, after)}`}
+          />
+        );
+      })}
     </g>
   );
 }

@@ -7,34 +7,49 @@ export type ScreenPx = number & { readonly __space: "screen" };
 export const screenPx = (value: number) => value as ScreenPx;
 
 export type ScreenBox = { x: ScreenPx; y: ScreenPx; width: ScreenPx; height: ScreenPx };
+export type ScreenPoint = { x: ScreenPx; y: ScreenPx };
 
-/** How frame pixels lie on the screen: where the frame's corner is, and screen pixels for one frame pixel. */
+/** How pixels lie on the screen: where their corner is, and screen pixels for one of them. */
 export type View = { left: number; top: number; across: number; down: number };
 
 /** Room around the frame for dimension lines and words. */
 export const MARGINS = { left: 78, right: 44, top: 52, bottom: 104 };
 
-/** The part of a frame that is drawn on. */
+/** The part of a frame or of a source that is drawn on. */
 export type Box = { x: number; y: number; width: number; height: number };
+export type Point = { x: number; y: number };
+type Size = { width: number; height: number };
 
 export function boxOf({ x, y, width, height }: Measure["box"]): Box {
   return { x: toNumber(x), y: toNumber(y), width: toNumber(width), height: toNumber(height) };
 }
 
-/** The smallest box around two. */
-function around(one: Box, other: Box): Box {
-  const x = Math.min(one.x, other.x);
-  const y = Math.min(one.y, other.y);
-  const right = Math.max(one.x + one.width, other.x + other.width);
-  const bottom = Math.max(one.y + one.height, other.y + other.height);
-  return { x, y, width: right - x, height: bottom - y };
+/** The smallest box around some points. */
+export function boxAround(points: Point[]): Box {
+  const across = points.map(({ x }) => x);
+  const down = points.map(({ y }) => y);
+  const [x, y] = [Math.min(...across), Math.min(...down)];
+  return { x, y, width: Math.max(...across) - x, height: Math.max(...down) - y };
+}
+
+function cornersOf({ x, y, width, height }: Box): Point[] {
+  return [
+    { x, y },
+    { x: x + width, y },
+    { x: x + width, y: y + height },
+    { x, y: y + height },
+  ];
 }
 
 /** Fit the frame into the well; or, to show what lies outside it, the frame and the whole picture. */
-export function fitView(well: { width: number; height: number }, frame: Frame, picture: Box | null): View {
+export function fitView(well: Size, frame: Frame, picture: Point[] | null): View {
   const whole = { x: 0, y: 0, width: frame.width, height: frame.height };
-  const shown = picture ? around(whole, picture) : whole;
-  const pixel = toNumber(frame.pixel_aspect);
+  return fitBox(well, picture ? boxAround([...cornersOf(whole), ...picture]) : whole, frame.pixel_aspect);
+}
+
+/** Fit a box of pixels of some shape into the well. */
+export function fitBox(well: Size, shown: Box, pixelAspect: string): View {
+  const pixel = toNumber(pixelAspect);
   const room = {
     width: Math.max(40, well.width - MARGINS.left - MARGINS.right),
     height: Math.max(40, well.height - MARGINS.top - MARGINS.bottom),
@@ -49,35 +64,24 @@ export function fitView(well: { width: number; height: number }, frame: Frame, p
   };
 }
 
+export function pointOnScreen(view: View, { x, y }: Point): ScreenPoint {
+  return { x: screenPx(view.left + x * view.across), y: screenPx(view.top + y * view.down) };
+}
+
 export function toScreen(view: View, box: Box): ScreenBox {
   return {
-    x: screenPx(view.left + box.x * view.across),
-    y: screenPx(view.top + box.y * view.down),
+    ...pointOnScreen(view, box),
     width: screenPx(box.width * view.across),
     height: screenPx(box.height * view.down),
   };
 }
 
-/** The parts of a picture that lie outside the active picture, as boxes that do not overlap. */
-export function lostParts(picture: Box, active: Box): Box[] {
-  const right = picture.x + picture.width;
-  const bottom = picture.y + picture.height;
-  const activeRight = active.x + active.width;
-  const activeBottom = active.y + active.height;
-  const top = Math.min(Math.max(picture.y, active.y), bottom);
-  const low = Math.max(Math.min(bottom, activeBottom), top);
-  const { width } = picture;
-  const parts = [
-    { x: picture.x, y: picture.y, width, height: Math.min(bottom, active.y) - picture.y },
-    { x: picture.x, y: Math.max(picture.y, activeBottom), width, height: bottom - activeBottom },
-    { x: picture.x, y: top, width: Math.min(right, active.x) - picture.x, height: low - top },
-    { x: Math.max(picture.x, activeRight), y: top, width: right - activeRight, height: low - top },
-  ];
-  return parts
-    .map((part) => ({
-      ...part,
-      width: Math.min(part.width, width),
-      height: Math.min(part.height, picture.height),
-    }))
-    .filter((part) => part.width > 0 && part.height > 0);
+/** Points as an SVG path, closed. */
+export function pathOf(points: Point[]): string {
+  return `M${points.map(({ x, y }) => `${x} ${y}`).join("L")}Z`;
+}
+
+/** A box as an SVG path, closed. */
+export function boxPath(box: Box): string {
+  return pathOf(cornersOf(box));
 }

@@ -1,16 +1,37 @@
-/** What can be switched over the well, in words. */
-export function WellBar({ outside, onOutside }: { outside: boolean; onOutside: () => void }) {
+type Props = {
+  onSource: boolean;
+  onView: (onSource: boolean) => void;
+  outside: boolean;
+  onOutside: () => void;
+};
+
+/** The two views of a framing, and looking past the frame; what is done by holding a key stays open by a click. */
+export function WellBar({ onSource, onView, outside, onOutside }: Props) {
+  const look = (pressed: boolean) =>
+    `px-1.5 py-0.5 ${pressed ? "bg-chalk text-ink" : "bg-well/85 text-chalk hover:underline"}`;
   return (
-    <div className="num absolute bottom-3 left-4 flex gap-5 text-chalk">
-      <button
-        type="button"
-        aria-pressed={outside}
-        className={`bg-well/85 px-1 ${outside ? "underline" : ""}`}
-        onClick={onOutside}
-      >
-        Outside the frame (hold O)
-      </button>
-      <span className="bg-well/85 px-1">Surround off (hold B)</span>
+    <div className="num absolute bottom-3 left-4 flex gap-5">
+      <div className="flex border border-chalk/60">
+        <button
+          type="button"
+          aria-pressed={!onSource}
+          className={look(!onSource)}
+          onClick={() => onView(false)}
+        >
+          In the frame
+        </button>
+        <button type="button" aria-pressed={onSource} className={look(onSource)} onClick={() => onView(true)}>
+          On the source
+        </button>
+      </div>
+      {!onSource && (
+        <>
+          <button type="button" aria-pressed={outside} className={look(outside)} onClick={onOutside}>
+            Outside the frame (hold O)
+          </button>
+          <span className="px-1.5 py-0.5 text-chalk">Surround off (hold B)</span>
+        </>
+      )}
     </div>
   );
 }

@@ -1,39 +1,43 @@
-import { useEffect, useLayoutEffect, useRef, useState } from "react";
-import { shown } from "../../api/exact";
+import { useEffect, useRef } from "react";
+import { shown, toNumber } from "../../api/exact";
 import { ProblemNote } from "../../ui/problem-note";
 import { moment } from "../timecode";
 import type { Changer } from "../use-framing";
 import { usePreview } from "../use-preview";
 import { Dimensions } from "./dimensions";
+import { Guides } from "./guides";
+import { SnapLines } from "./snap-lines";
+import { useLine } from "./use-line";
 import { usePlacing } from "./use-placing";
-import { boxOf, fitView, lostParts, toScreen } from "./view";
+import { useSize } from "./use-size";
+import { boxOf, fitView, toScreen } from "./view";
 
-const WIDEST = 1920;
+const WIDEST = 1600;
 const PLAYING_WIDTH = 640;
-/** The well's own grey, as what is seen where there is neither picture nor surround. */
 const NOTHING = { kind: "plain", colour: "#777777" } as const;
 
 type Props = Changer & {
   framingId: number;
+  frameId: number;
   footageId: number;
   frame: number;
   rate: string;
   playing: boolean;
   surroundOff: boolean;
   outside: boolean;
+  straightening: boolean;
+  onStraightened: () => void;
 };
 
 /** The picture in its frame, in real pixels, with its dimensions drawn on it. */
 export function Well(props: Props) {
-  const { plan, measure, framingId, footageId, surroundOff, outside, playing } = props;
+  const { plan, measure, framingId, footageId, surroundOff, outside, playing, straightening } = props;
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
-  const picture = boxOf(measure.box);
-  const active = boxOf(measure.drawn);
-  const view = fitView(size, plan.frame, outside ? picture : null);
+  const view = fitView(size, plan.frame, outside ? measure.corners : null);
   const frameBox = toScreen(view, { x: 0, y: 0, width: plan.frame.width, height: plan.frame.height });
-  const pictureBox = toScreen(view, picture);
   const { handlers, onWheel, snapped } = usePlacing(view, props);
+  const drawing = useLine(place, view, framingId, props, props.onStraightened);
   const time = moment(props.frame, props.rate);
   const pixels = Math.min(WIDEST, Math.round(frameBox.width * window.devicePixelRatio));
   const preview = usePreview("well", {
@@ -42,7 +46,6 @@ export function Well(props: Props) {
     time,
     width: Math.max(16, playing ? Math.min(PLAYING_WIDTH, pixels) : pixels),
   });
-  const lost = lostParts(picture, active).length > 0;
   useWheel(place, onWheel);
 
   return (
@@ -52,23 +55,11 @@ export function Well(props: Props) {
       aria-label="The picture in its frame. Drag it, turn the wheel to enlarge, nudge it with the arrow keys."
       // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is handled directly, by pointer and by key
       tabIndex={0}
-      className="well relative min-h-0 min-w-0 grow cursor-move touch-none overflow-hidden bg-well"
+      className={`well relative min-h-0 min-w-0 grow touch-none overflow-hidden bg-well ${straightening ? "cursor-crosshair" : "cursor-move"}`}
       {...handlers}
+      {...(straightening ? drawing.handlers : {})}
     >
-      {lost && (
-        <img
-          alt=""
-          draggable={false}
-          className="absolute max-w-none opacity-55"
-          style={{
-            left: pictureBox.x,
-            top: pictureBox.y,
-            width: pictureBox.width,
-            height: pictureBox.height,
-          }}
-          src={`/api/footage/${footageId}/picture?width=640&time=${encodeURIComponent(time)}&reading=${encodeURIComponent(JSON.stringify(plan.interpretation))}`}
-        />
-      )}
+      {measure.words.loses && <LostPicture {...{ footageId, view, measure, plan, time }} />}
       {preview?.url && (
         <img
           data-testid="composed"
@@ -82,12 +73,17 @@ export function Well(props: Props) {
       <Dimensions
         view={view}
         measure={measure}
-        picture={picture}
-        active={active}
+        active={boxOf(measure.drawn)}
         frame={plan.frame}
         well={size}
       />
+      <Guides frameId={props.frameId} view={view} frame={plan.frame} />
       <SnapLines snapped={snapped} view={view} size={size} />
+      {drawing.line && (
+        <svg className="pointer-events-none absolute inset-0 h-full w-full text-chalk" aria-hidden="true">
+          <line {...drawing.line} stroke="currentColor" strokeWidth="2" />
+        </svg>
+      )}
       <p
         className="num pointer-events-none absolute flex justify-between gap-4 whitespace-nowrap text-chalk"
         style={{ left: frameBox.x, top: frameBox.y - 25, minWidth: Math.max(320, frameBox.width) }}
@@ -96,56 +92,46 @@ export function Well(props: Props) {
           {plan.frame.name} {plan.frame.width} × {plan.frame.height}
         </span>
         <span className="bg-well/85 px-1">
-          picture {measure.picture_width} × {measure.picture_height} at {shown(measure.scale, 4)}×
+          picture {shown(measure.picture.width, 1)} × {shown(measure.picture.height, 1)} at{" "}
+          {shown(measure.scale, 4)}×
         </span>
       </p>
-      <div className="absolute top-3 right-3 left-3">
+      <div className="absolute top-3 right-3 left-3 grid gap-2">
         <ProblemNote error={preview?.error} />
+        {straightening && (
+          <p className="justify-self-center rounded bg-ink px-2 py-1 text-chalk">
+            Draw along the horizon, or along something upright.
+          </p>
+        )}
       </div>
     </section>
   );
 }
 
-/** Says what the picture has snapped to, and where. */
-function SnapLines({ snapped, view, size }: { snapped: ReturnType<typeof usePlacing>["snapped"] } & Sized) {
-  const { across, down } = snapped;
+type LostProps = Pick<Props, "footageId" | "measure" | "plan"> & {
+  view: ReturnType<typeof fitView>;
+  time: string;
+};
+
+/** The whole picture, faint, behind the frame: what of it is lost can still be seen. */
+function LostPicture({ footageId, view, measure, plan, time }: LostProps) {
+  const box = toScreen(view, boxOf(measure.box));
+  const query = new URLSearchParams({ width: "640", time, reading: JSON.stringify(plan.interpretation) });
   return (
-    <>
-      {across && (
-        <div
-          className="pointer-events-none absolute w-px bg-chalk"
-          style={{ left: view.left + Number(across.line) * view.across, top: 0, height: size.height }}
-        />
-      )}
-      {down && (
-        <div
-          className="pointer-events-none absolute h-px bg-chalk"
-          style={{ top: view.top + Number(down.line) * view.down, left: 0, width: size.width }}
-        />
-      )}
-      {(across || down) && (
-        <p className="num pointer-events-none absolute top-3 left-1/2 -translate-x-1/2 rounded bg-ink px-2 py-1 text-chalk">
-          {[across && `${across.says} across`, down && `${down.says} down`].filter(Boolean).join(", ")}
-        </p>
-      )}
-    </>
+    <img
+      alt=""
+      draggable={false}
+      className="absolute max-w-none opacity-55"
+      style={{
+        left: box.x,
+        top: box.y,
+        width: box.width,
+        height: box.height,
+        transform: `rotate(${toNumber(plan.placement.angle)}deg) scaleX(${plan.placement.mirror ? -1 : 1})`,
+      }}
+      src={`/api/footage/${footageId}/picture?${query}`}
+    />
   );
-}
-
-type Sized = { view: ReturnType<typeof fitView>; size: { width: number; height: number } };
-
-function useSize(place: React.RefObject<HTMLElement | null>) {
-  const [size, setSize] = useState({ width: 840, height: 600 });
-  useLayoutEffect(() => {
-    const element = place.current;
-    if (!element) return;
-    const observer = new ResizeObserver(() =>
-      setSize({ width: element.clientWidth, height: element.clientHeight }),
-    );
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [place]);
-  return size;
 }
 
 /** React listens to the wheel passively; the page must not scroll while the picture grows. */

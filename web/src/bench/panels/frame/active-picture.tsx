@@ -1,0 +1,72 @@
+import { useQuery } from "@tanstack/react-query";
+import type { Frame, FrameRow, Measure } from "../../../api/client";
+import { shown, toExact, toNumber } from "../../../api/exact";
+import { catalogueQuery } from "../../../api/queries";
+import { ChoiceRow } from "../../../ui/choice-row";
+import { ColourRow } from "../../../ui/colour-row";
+import { Fold } from "../../../ui/fold";
+import { NumberField } from "../../../ui/number-field";
+
+const OTHERS = [
+  { value: "2", title: "2:1" },
+  { value: "16/9", title: "16:9" },
+  { value: "14/9", title: "14:9" },
+  { value: "1", title: "1:1" },
+];
+
+type Props = { row: FrameRow; measure: Measure; set: (fields: Partial<Frame>) => void };
+
+/** The active picture inside the frame, into which every clip is placed; outside it are bars, or the surround. */
+export function ActivePicture({ row, measure, set }: Props) {
+  const { data: catalogue } = useQuery(catalogueQuery);
+  const { active, bar_colour, outside } = row.frame;
+  const films = (catalogue?.ratios ?? []).map(({ aspect, name }) => ({ value: aspect, title: name }));
+  const choices = [{ value: "", title: "the whole frame" }, ...films, ...OTHERS];
+  const own = active && !choices.some(({ value }) => value === active);
+  const exact = (side: "width" | "height") => shown(measure.active[side]);
+  const drawn = (side: "width" | "height") => shown(measure.drawn[side]);
+  return (
+    <Fold title="Active picture" state={active ? shown(active) : "the whole frame"} open>
+      <ChoiceRow
+        label="Active picture"
+        value={active ?? ""}
+        choices={own ? [...choices, { value: active, title: shown(active, 4) }] : choices}
+        onChange={(value) => set({ active: value || null })}
+      />
+      <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
+        <span>Own aspect</span>
+        <NumberField
+          label="Aspect of the active picture"
+          {...{ unit: ": 1", low: 0.1, high: 10, step: 0.01, decimals: 4 }}
+          value={toNumber(active ?? "0")}
+          onCommit={(value) => set({ active: toExact(value, 4) })}
+        />
+      </div>
+      {active && (
+        <>
+          <p className="num text-soft">
+            {exact("width")} × {exact("height")}, drawn as {drawn("width")} × {drawn("height")}
+          </p>
+          <ChoiceRow
+            label="Outside it"
+            value={outside}
+            choices={[
+              { value: "bars", title: "bars of one colour" },
+              { value: "surround", title: "the surround goes on" },
+            ]}
+            onChange={(value) => set({ outside: value as Frame["outside"] })}
+          />
+          {outside === "bars" && (
+            <ColourRow
+              label="Bars"
+              value={bar_colour}
+              initial="#000000"
+              onChange={() => undefined}
+              onCommit={(colour) => set({ bar_colour: colour })}
+            />
+          )}
+        </>
+      )}
+    </Fold>
+  );
+}

@@ -1,0 +1,74 @@
+import type { Edges } from "../../../api/client";
+import { shown, toExact, toNumber } from "../../../api/exact";
+import { Button } from "../../../ui/button";
+import { Fold } from "../../../ui/fold";
+import { NumberField } from "../../../ui/number-field";
+import type { PartProps } from "./use-interpretation";
+
+const NONE: Edges = { left: "0", right: "0", top: "0", bottom: "0" };
+const SIDES = ["left", "right", "top", "bottom"] as const;
+
+/** Bars that are part of the picture: what was found, and what is taken off. */
+export function BakedBars({ footage, say }: PartProps) {
+  const { bars, said, looked } = footage;
+  const edges = said.baked ?? NONE;
+  const found = bars && ["bars", "surround", "changing"].includes(bars.kind);
+  const state =
+    said.baked == null ? (found ? "not decided" : "") : sum(edges) ? "taken off" : "part of the picture";
+  return (
+    <Fold title="Bars in the picture" state={state} open={Boolean(found)}>
+      <p className={found && said.baked == null ? "text-rust" : "text-soft"}>
+        {looked ? (bars?.says ?? "Its pictures could not be looked at.") : "Looking for bars …"}
+        {found && bars.confidence_percent > 0 && (
+          <span className="num"> {bars.confidence_percent} % sure</span>
+        )}
+      </p>
+      {bars && bars.stretches.length > 0 && (
+        <ul className="num text-soft">
+          {bars.stretches.map(({ start, end, edges: part }) => (
+            <li key={start}>
+              {shown(start, 2)} to {shown(end, 2)} s: {words(part)}
+              {sum(part) > 0 && (
+                <button
+                  type="button"
+                  className="ml-2 text-ochre underline"
+                  onClick={() => say({ baked: part })}
+                >
+                  take off
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="flex flex-wrap gap-2">
+        {found && sum(bars.edges) > 0 && (
+          <Button onClick={() => say({ baked: bars.edges })}>Take them off</Button>
+        )}
+        <Button onClick={() => say({ baked: NONE })}>Leave them</Button>
+        {said.baked != null && <Button onClick={() => say({ baked: null })}>Not decided</Button>}
+      </div>
+      <div className="grid grid-cols-2 gap-2">
+        {SIDES.map((side) => (
+          <div key={side} className="grid grid-cols-[48px_1fr] items-center gap-1">
+            <span className="first-letter:uppercase">{side}</span>
+            <NumberField
+              label={`Bar ${side}, in stored pixels`}
+              {...{ unit: "px", low: 0, high: 8192, step: 1 }}
+              value={toNumber(edges[side])}
+              onCommit={(value) => say({ baked: { ...edges, [side]: toExact(value) } })}
+            />
+          </div>
+        ))}
+      </div>
+      <p className="text-soft">Or drag the edges in the well.</p>
+    </Fold>
+  );
+}
+
+const sum = (edges: Edges) => SIDES.reduce((total, side) => total + toNumber(edges[side]), 0);
+
+function words(edges: Edges): string {
+  const sides = SIDES.filter((side) => toNumber(edges[side]) > 0);
+  return sides.map((side) => `${side} ${shown(edges[side])}`).join(", ") || "none";
+}

@@ -1,0 +1,85 @@
+import { useQuery } from "@tanstack/react-query";
+import { shown, toExact, toNumber } from "../../../api/exact";
+import { catalogueQuery } from "../../../api/queries";
+import { ChoiceRow } from "../../../ui/choice-row";
+import { NumberField } from "../../../ui/number-field";
+import type { PartProps } from "./use-interpretation";
+
+/** The shapes that the clip's pixels may have, each as a real rendering with what speaks for and against it. */
+export function PixelShapes({ footage, say, time }: PartProps & { time: string }) {
+  const { data: catalogue } = useQuery(catalogueQuery);
+  const { interpretation, facts, said } = footage;
+  const used = toNumber(interpretation.pixel_aspect ?? facts.pixel_aspect ?? "1");
+  const source = (pixel_aspect: string) =>
+    `/api/footage/${footage.id}/picture?${new URLSearchParams({
+      width: "200",
+      time,
+      reading: JSON.stringify({ ...interpretation, pixel_aspect }),
+    })}`;
+  return (
+    <>
+      <p className="text-soft">Choose the picture whose wheels and clocks are round.</p>
+      <ul className="grid grid-cols-2 gap-2">
+        {footage.candidates.map(({ pixel_aspect, shape, evidence, doubts }) => {
+          const chosen = used === toNumber(pixel_aspect);
+          return (
+            <li key={pixel_aspect}>
+              <button
+                type="button"
+                aria-pressed={chosen}
+                onClick={() => say({ pixel_aspect })}
+                className={`flex h-full w-full flex-col overflow-hidden rounded border-2 bg-sheet text-left ${
+                  chosen ? "border-ochre" : "border-rule hover:border-soft"
+                }`}
+              >
+                <span className="flex h-20 w-full shrink-0 items-center justify-center bg-well">
+                  <img
+                    alt={`The clip with pixels of ${ratio(pixel_aspect)}`}
+                    className="max-h-full max-w-full"
+                    src={source(pixel_aspect)}
+                  />
+                </span>
+                <span className="block px-1.5 py-1 text-[12px] leading-4">
+                  <span className="num block">
+                    {ratio(pixel_aspect)}, {shape}
+                  </span>
+                  <span className="block text-soft">{evidence.join("; ")}</span>
+                  {doubts.length > 0 && <span className="block text-rust">but {doubts.join("; ")}</span>}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
+        <span>Own aspect</span>
+        <NumberField
+          label="Pixel aspect of its own"
+          {...{ unit: "×", low: 0.1, high: 10, step: 0.01, decimals: 4 }}
+          value={used}
+          onCommit={(value) => say({ pixel_aspect: toExact(value, 6) })}
+        />
+      </div>
+      <ChoiceRow
+        label="Lens squeeze"
+        value={said.pixel_aspect ?? ""}
+        choices={[
+          { value: "", title: "as the file says" },
+          ...(catalogue?.squeezes ?? []).map((squeeze) => ({
+            value: squeeze,
+            title: `anamorphic ${shown(squeeze)}×`,
+          })),
+          ...(said.pixel_aspect && !catalogue?.squeezes.includes(said.pixel_aspect)
+            ? [{ value: said.pixel_aspect, title: ratio(said.pixel_aspect) }]
+            : []),
+        ]}
+        onChange={(value) => say({ pixel_aspect: value || null })}
+      />
+    </>
+  );
+}
+
+/** A pixel aspect as people write it. */
+export function ratio(exact: string): string {
+  return exact.includes("/") ? exact.replace("/", ":") : shown(exact, 4) === "1" ? "square" : shown(exact, 4);
+}

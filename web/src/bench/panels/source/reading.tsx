@@ -1,0 +1,157 @@
+import type { Interpretation } from "../../../api/client";
+import { toExact, toNumber } from "../../../api/exact";
+import { ChoiceRow } from "../../../ui/choice-row";
+import { ColourRow } from "../../../ui/colour-row";
+import { Fold } from "../../../ui/fold";
+import { NumberField } from "../../../ui/number-field";
+import { TickRow } from "../../../ui/tick-row";
+import type { PartProps } from "./use-interpretation";
+
+const FROM_FILE = { value: "", title: "as the file says" };
+const WHOLE_LINE = 720;
+
+/** Fields: what the flag says, what was found by looking, what is taken, and what becomes of them. */
+export function Fields({ footage, say }: PartProps) {
+  const { said, interpretation, facts, fields } = footage;
+  if (facts.kind !== "clip") return null;
+  const taken = interpretation.fields ?? facts.field_order;
+  return (
+    <Fold title="Fields" state={taken} open={taken !== "progressive" && taken !== "unknown"}>
+      <p className="text-soft">
+        Flagged {facts.field_order}. {fields ? `Seen: ${fields.says}.` : ""}
+      </p>
+      <ChoiceRow
+        label="Taken as"
+        value={said.fields ?? ""}
+        choices={[
+          {
+            value: "",
+            title: fields?.order ? `as seen, ${fields.order}` : `as flagged, ${facts.field_order}`,
+          },
+          { value: "progressive", title: "progressive" },
+          { value: "upper first", title: "upper field first" },
+          { value: "lower first", title: "lower field first" },
+        ]}
+        onChange={(value) => say({ fields: (value || null) as Interpretation["fields"] })}
+      />
+      <ChoiceRow
+        label="Become"
+        value={said.deinterlace}
+        choices={[
+          { value: "one per pair", title: "one frame for each pair" },
+          { value: "one per field", title: "one frame for each field" },
+        ]}
+        onChange={(value) => say({ deinterlace: value as Interpretation["deinterlace"] })}
+      />
+    </Fold>
+  );
+}
+
+/** How it is turned, and how much of a standard-definition line is picture. */
+export function Turning({ footage, say }: PartProps) {
+  const { said, facts } = footage;
+  const turned = said.rotation ?? facts.rotation;
+  return (
+    <Fold title="Turned, mirrored" state={`${turned}°${said.mirror ? ", mirrored" : ""}`}>
+      <ChoiceRow
+        label="Turned"
+        value={said.rotation == null ? "" : String(said.rotation)}
+        choices={[
+          { value: "", title: `as its flag says, ${facts.rotation}°` },
+          ...[0, 90, 180, 270].map((turn) => ({ value: String(turn), title: `${turn}° clockwise` })),
+        ]}
+        onChange={(value) =>
+          say({ rotation: (value === "" ? null : Number(value)) as Interpretation["rotation"] })
+        }
+      />
+      <TickRow ticked={said.mirror} onChange={(mirror) => say({ mirror })}>
+        Left and right change places
+      </TickRow>
+      {facts.width === WHOLE_LINE && (
+        <ChoiceRow
+          label="Aperture"
+          hint="How many of the 720 samples of a line carry the picture"
+          value={said.clean_aperture ?? ""}
+          choices={[
+            { value: "", title: "all 720 samples" },
+            { value: "704", title: "the middle 704" },
+            { value: "702.9", title: "the middle 702.9, analogue" },
+          ]}
+          onChange={(value) => say({ clean_aperture: (value || null) as Interpretation["clean_aperture"] })}
+        />
+      )}
+    </Fold>
+  );
+}
+
+/** What black, white and colour are stored as. */
+export function Colour({ footage, say }: PartProps) {
+  const { said, facts, described } = footage;
+  if (facts.kind !== "clip") return null;
+  const tagged = described.find(({ name }) => name === "Colour")?.says ?? "";
+  const range = facts.full_range ? "full" : "limited";
+  return (
+    <Fold title="Colour" state={said.matrix ?? tagged.replace("not tagged, taken as", "assumed")}>
+      <ChoiceRow
+        label="Matrix"
+        value={said.matrix ?? ""}
+        choices={[
+          { ...FROM_FILE, title: tagged },
+          { value: "bt601", title: "BT.601" },
+          { value: "bt709", title: "BT.709" },
+          { value: "bt2020", title: "BT.2020" },
+        ]}
+        onChange={(value) => say({ matrix: (value || null) as Interpretation["matrix"] })}
+      />
+      <ChoiceRow
+        label="Range"
+        value={said.range ?? ""}
+        choices={[
+          { ...FROM_FILE, title: `as the file says, ${range}` },
+          { value: "limited", title: "limited, 16 to 235" },
+          { value: "full", title: "full, 0 to 255" },
+        ]}
+        onChange={(value) => say({ range: (value || null) as Interpretation["range"] })}
+      />
+    </Fold>
+  );
+}
+
+/** How long a still lasts, how fast stills follow each other, and what shows through them. */
+export function StillTime({ footage, say }: PartProps) {
+  const { said, facts, timing } = footage;
+  if (facts.kind === "clip") return null;
+  return (
+    <Fold title={facts.kind === "still" ? "Still" : "Sequence of stills"} open>
+      <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
+        {facts.kind === "still" && (
+          <>
+            <span>Lasts</span>
+            <NumberField
+              label="Seconds the still lasts"
+              {...{ unit: "s", low: 0.04, high: 3600, step: 0.5 }}
+              value={toNumber(timing.duration)}
+              onCommit={(value) => say({ duration: toExact(value, 3) })}
+            />
+          </>
+        )}
+        <span>Rate</span>
+        <NumberField
+          label="Frames a second"
+          {...{ unit: "fps", low: 1, high: 240, step: 1, decimals: 3 }}
+          value={toNumber(timing.rate)}
+          onCommit={(value) => say({ rate: toExact(value, 3) })}
+        />
+      </div>
+      {facts.pixel_format === "rgba" && (
+        <ColourRow
+          label="Shows through"
+          value={said.matte}
+          initial="#000000"
+          onChange={() => undefined}
+          onCommit={(matte) => say({ matte })}
+        />
+      )}
+    </Fold>
+  );
+}

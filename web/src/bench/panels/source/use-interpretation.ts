@@ -1,0 +1,28 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { answered, api, type Footage, type Interpretation } from "../../../api/client";
+import { refreshFramings } from "../../../api/queries";
+
+/** Saying what a clip is: this one, or every clip of its format. */
+export function useInterpretation(footage: Footage) {
+  const client = useQueryClient();
+  const interpret = useMutation({
+    mutationFn: (body: { interpretation: Interpretation | null; for_format: boolean }) =>
+      answered(
+        api.PUT("/api/footage/{footage_id}/interpretation", {
+          params: { path: { footage_id: footage.id } },
+          body,
+        }),
+      ),
+    onSettled: () => refreshFramings(client),
+  });
+  return {
+    say: (fields: Partial<Interpretation>) =>
+      interpret.mutate({ interpretation: { ...footage.said, ...fields }, for_format: false }),
+    sayForFormat: () => interpret.mutate({ interpretation: footage.said, for_format: true }),
+    obey: () => interpret.mutate({ interpretation: null, for_format: false }),
+    error: interpret.error,
+  };
+}
+
+export type Sayer = ReturnType<typeof useInterpretation>;
+export type PartProps = { footage: Footage; say: Sayer["say"] };

@@ -1,0 +1,44 @@
+import type { Placement } from "../../api/client";
+import { toExact, toNumber } from "../../api/exact";
+import { Button } from "../../ui/button";
+import { SliderRow } from "../../ui/slider-row";
+import { TickRow } from "../../ui/tick-row";
+import type { Changer } from "../use-framing";
+
+type Props = Changer & { straightening: boolean; onStraighten: (on: boolean) => void };
+
+/** Laying the horizon level, covering what that leaves empty, and mirroring. */
+export function Straighten({ plan, change, commit, straightening, onStraighten }: Props) {
+  const { placement } = plan;
+  const turned = (fields: Partial<Placement>) => ({ ...plan, placement: { ...placement, ...fields } });
+  const angle = (degrees: number) => turned({ angle: toExact(degrees, 3) });
+  return (
+    <>
+      <SliderRow
+        label="Straighten"
+        {...{ unit: "°", low: -10, high: 10, step: 0.1, initial: 0, typedLow: -45, typedHigh: 45 }}
+        value={toNumber(placement.angle)}
+        onChange={(degrees) => change(angle(degrees))}
+        onCommit={(degrees) => commit(angle(degrees), "Straightened")}
+      />
+      <div className="flex flex-wrap gap-2">
+        <Button look={straightening ? "main" : "plain"} onClick={() => onStraighten(!straightening)}>
+          Draw the horizon
+        </Button>
+        <Button
+          look={placement.sizing === "cover" ? "main" : "plain"}
+          title="The least enlargement at which nothing of the frame is empty, at this angle and place"
+          onClick={() => commit(turned({ sizing: "cover" }), "Just covers")}
+        >
+          Enlarge just enough to cover
+        </Button>
+      </div>
+      <TickRow
+        ticked={placement.mirror}
+        onChange={(mirror) => commit(turned({ mirror }), mirror ? "Mirrored" : "Not mirrored")}
+      >
+        Mirror the picture
+      </TickRow>
+    </>
+  );
+}

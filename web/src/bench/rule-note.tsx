@@ -1,0 +1,54 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { answered, api, type Framing } from "../api/client";
+import { framingQuery } from "../api/queries";
+import { ProblemNote } from "../ui/problem-note";
+
+/** Whether this framing obeys the rule for its format and frame, and what can be done about it. */
+export function RuleNote({ framing }: { framing: Framing }) {
+  const client = useQueryClient();
+  const params = { path: { framing_id: framing.id } };
+  const settled = {
+    onSuccess: (next: Framing) => {
+      client.setQueryData(framingQuery(framing.id).queryKey, next);
+      client.invalidateQueries({ queryKey: ["board"] });
+    },
+  };
+  const obey = useMutation({
+    mutationFn: () => answered(api.POST("/api/framings/{framing_id}/obey", { params })),
+    ...settled,
+  });
+  const make = useMutation({
+    mutationFn: () => answered(api.POST("/api/framings/{framing_id}/rule", { params })),
+    ...settled,
+  });
+  const drop = useMutation({
+    mutationFn: () => answered(api.DELETE("/api/framings/{framing_id}/rule", { params })),
+    ...settled,
+  });
+  const { obeys, rule_set, rule_for } = framing;
+  const action = "text-left text-ochre underline";
+  return (
+    <section aria-label="Rule" className="grid gap-1 border-t border-rule p-3 text-[12px] leading-4">
+      <p>
+        {obeys ? "By the rule for " : "Its own; there is a rule for "}
+        <span className="text-soft">{rule_for}</span>
+      </p>
+      {!obeys && (
+        <>
+          <button type="button" className={action} onClick={() => obey.mutate()}>
+            Back to the rule
+          </button>
+          <button type="button" className={action} onClick={() => make.mutate()}>
+            Make this the rule
+          </button>
+        </>
+      )}
+      {obeys && rule_set && (
+        <button type="button" className={action} onClick={() => drop.mutate()}>
+          Forget that rule
+        </button>
+      )}
+      <ProblemNote error={obey.error ?? make.error ?? drop.error} />
+    </section>
+  );
+}

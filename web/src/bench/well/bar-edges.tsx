@@ -1,0 +1,77 @@
+import { type PointerEvent, useState } from "react";
+import type { Edges } from "../../api/client";
+import { toExact } from "../../api/exact";
+import { type Box, toScreen, type View } from "./view";
+
+type Side = keyof Edges;
+type Props = { view: View; stored: Box; picture: Box; onBars: (edges: Edges) => void };
+
+const SIDES: Side[] = ["left", "right", "top", "bottom"];
+const REACH = 9;
+
+/** The four edges of the picture inside the stored raster, to be dragged to where the bars end. */
+export function BarEdges({ view, stored, picture, onBars }: Props) {
+  const [held, setHeld] = useState<{ side: Side; width: number } | null>(null);
+  const widths: Record<Side, number> = {
+    left: picture.x,
+    right: stored.width - picture.x - picture.width,
+    top: picture.y,
+    bottom: stored.height - picture.y - picture.height,
+  };
+  if (held) widths[held.side] = held.width;
+  const shown = toScreen(view, {
+    x: widths.left,
+    y: widths.top,
+    width: stored.width - widths.left - widths.right,
+    height: stored.height - widths.top - widths.bottom,
+  });
+  const ends: Record<Side, { x1: number; y1: number; x2: number; y2: number }> = {
+    left: { x1: shown.x, y1: shown.y, x2: shown.x, y2: shown.y + shown.height },
+    right: { x1: shown.x + shown.width, y1: shown.y, x2: shown.x + shown.width, y2: shown.y + shown.height },
+    top: { x1: shown.x, y1: shown.y, x2: shown.x + shown.width, y2: shown.y },
+    bottom: {
+      x1: shown.x,
+      y1: shown.y + shown.height,
+      x2: shown.x + shown.width,
+      y2: shown.y + shown.height,
+    },
+  };
+
+  function widthAt(side: Side, event: PointerEvent<SVGLineElement>): number {
+    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    const x = (event.clientX - (box?.left ?? 0) - view.left) / view.across;
+    const y = (event.clientY - (box?.top ?? 0) - view.top) / view.down;
+    const wanted = { left: x, right: stored.width - x, top: y, bottom: stored.height - y }[side];
+    const most = (side === "left" || side === "right" ? stored.width : stored.height) * 0.48;
+    return Math.round(Math.min(Math.max(0, wanted), most));
+  }
+
+  function drop() {
+    if (held)
+      onBars(Object.fromEntries(SIDES.map((side) => [side, toExact(widths[side], 2)])) as unknown as Edges);
+    setHeld(null);
+  }
+
+  return (
+    <>
+      <rect {...shown} fill="none" stroke="currentColor" strokeWidth="1.5" />
+      {SIDES.map((side) => (
+        <line
+          key={side}
+          data-testid={`edge ${side}`}
+          {...ends[side]}
+          stroke="transparent"
+          strokeWidth={2 * REACH}
+          className={side === "left" || side === "right" ? "cursor-ew-resize" : "cursor-ns-resize"}
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId);
+            setHeld({ side, width: widths[side] });
+          }}
+          onPointerMove={(event) => held && setHeld({ side: held.side, width: widthAt(held.side, event) })}
+          onPointerUp={drop}
+          onPointerCancel={drop}
+        />
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,126 @@
+import { useRef } from "react";
+import type { Edges, Footage } from "../../api/client";
+import { shown, toNumber } from "../../api/exact";
+import { moment } from "../timecode";
+import type { Changer } from "../use-framing";
+import { BarEdges } from "./bar-edges";
+import { Lost } from "./lost";
+import { useSize } from "./use-size";
+import { useWindow } from "./use-window";
+import { boxOf, fitBox, pathOf, pointOnScreen, toScreen } from "./view";
+import { windowCorners } from "./window";
+
+const WIDTH = 960;
+
+type Props = Changer & {
+  framingId: number;
+  footage: Footage;
+  frame: number;
+  rate: string;
+  /** Where given, the bars that are part of the picture can be dragged; else the window is. */
+  onBars: ((edges: Edges) => void) | null;
+};
+
+/** The whole source as it is stored, upright and in its true shape, with the part that the frame shows. */
+export function SourceWell(props: Props) {
+  const { framingId, footage, measure, plan, onBars } = props;
+  const place = useRef<HTMLElement>(null);
+  const size = useSize(place);
+  const stored = boxOf(measure.stored);
+  const picture = boxOf(measure.picture);
+  const view = fitBox(size, stored, measure.pixel_aspect);
+  const box = toScreen(view, stored);
+  const handle = useWindow(framingId, view, picture, props);
+  const corners = windowCorners(handle.window, picture, toNumber(measure.pixel_aspect)).map((corner) =>
+    pointOnScreen(view, corner),
+  );
+  // As stored: the window and the bars are told in pixels before any mirroring.
+  const reading = { ...plan.interpretation, mirror: footage.facts.mirrored };
+  const query = new URLSearchParams({
+    whole: "true",
+    width: String(WIDTH),
+    time: moment(props.frame, props.rate),
+    reading: JSON.stringify(reading),
+  });
+  const outline = [
+    { x: box.x, y: box.y },
+    { x: box.x + box.width, y: box.y },
+    { x: box.x + box.width, y: box.y + box.height },
+    { x: box.x, y: box.y + box.height },
+  ] as typeof corners;
+
+  return (
+    <section
+      ref={place}
+      role="application"
+      aria-label={
+        onBars
+          ? "The whole source. Drag the edges of the picture to where its bars end."
+          : "The whole source. Drag the window that the frame shows, or its corners."
+      }
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is handled directly, by pointer and by key
+      tabIndex={0}
+      className="well relative min-h-0 min-w-0 grow touch-none overflow-hidden bg-well"
+      onKeyDown={onBars ? undefined : handle.onKeyDown}
+    >
+      <img
+        alt="The whole source"
+        data-testid="source"
+        draggable={false}
+        className="absolute max-w-none"
+        style={{ left: box.x, top: box.y, width: box.width, height: box.height }}
+        src={`/api/footage/${footage.id}/picture?${query}`}
+      />
+      <svg
+        className="absolute inset-0 h-full w-full text-chalk"
+        width={size.width}
+        height={size.height}
+        aria-hidden="true"
+      >
+        <Lost well={size} all={outline} kept={toScreen(view, picture)} />
+        <rect {...box} fill="none" stroke="currentColor" opacity="0.6" />
+        {!onBars && (
+          <>
+            <path
+              data-testid="window"
+              d={pathOf(corners)}
+              className="cursor-move"
+              fill="transparent"
+              stroke="currentColor"
+              strokeWidth="2"
+              {...handle.move}
+            />
+            {corners.map((corner, index) => (
+              <rect
+                // biome-ignore lint/suspicious/noArrayIndexKey: corners stay in their order
+                key={index}
+                data-testid="window-corner"
+                className="cursor-nwse-resize"
+                x={corner.x - 6}
+                y={corner.y - 6}
+                width="12"
+                height="12"
+                fill="currentColor"
+                {...handle.size}
+              />
+            ))}
+          </>
+        )}
+        {onBars && <BarEdges {...{ view, stored, picture }} onBars={onBars} />}
+      </svg>
+      <p
+        className="num pointer-events-none absolute flex justify-between gap-4 whitespace-nowrap text-chalk"
+        style={{ left: box.x, top: box.y - 25, minWidth: Math.max(320, box.width) }}
+      >
+        <span className="bg-well/85 px-1">
+          stored {shown(measure.stored.width, 0)} × {shown(measure.stored.height, 0)}
+        </span>
+        <span className="bg-well/85 px-1">
+          {onBars
+            ? `picture ${shown(measure.picture.width, 1)} × ${shown(measure.picture.height, 1)}`
+            : `window ${shown(handle.window.width, 1)} × ${shown(handle.window.height, 1)}`}
+        </span>
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,51 @@
+import type { Board, Cell, Footage } from "../api/client";
+import { toNumber } from "../api/exact";
+
+export type Order = "added" | "name" | "shape" | "state";
+export type Row = { footage: Footage; cells: (Cell | undefined)[] };
+
+export const ORDERS = [
+  { value: "added", title: "as added" },
+  { value: "name", title: "by name" },
+  { value: "shape", title: "by shape, widest first" },
+  { value: "state", title: "what needs a look first" },
+] as const;
+
+/** How wide a clip is shown, for sorting only. */
+function aspectOf({ facts }: Footage): number {
+  const aspect = (facts.width / facts.height) * toNumber(facts.pixel_aspect ?? "1");
+  return facts.rotation % 180 ? 1 / aspect : aspect;
+}
+
+function concernsOf({ cells }: Row): number {
+  return cells.reduce((sum, cell) => sum + (cell?.concerns.length ?? 0), 0);
+}
+
+/** Whether a cell needs a look at all ("any"), or for one reason. */
+export function needsLook(cell: Cell | undefined, reason: string): boolean {
+  return cell?.concerns.some((concern) => reason === "any" || concern.reason === reason) ?? false;
+}
+
+/** The rows of the board in an order; with a reason, only clips with a cell that needs a look for it. */
+export function arranged(board: Board, order: Order, reason: string | null): Row[] {
+  const byPlace = new Map(board.cells.map((cell) => [`${cell.footage} ${cell.frame}`, cell]));
+  const rows = board.footage.map((footage) => ({
+    footage,
+    cells: board.frames.map((frame) => byPlace.get(`${footage.id} ${frame.id}`)),
+  }));
+  const shown = reason ? rows.filter(({ cells }) => cells.some((cell) => needsLook(cell, reason))) : rows;
+  if (order === "name") shown.sort((one, other) => one.footage.name.localeCompare(other.footage.name));
+  if (order === "shape") shown.sort((one, other) => aspectOf(other.footage) - aspectOf(one.footage));
+  if (order === "state") shown.sort((one, other) => concernsOf(other) - concernsOf(one));
+  return shown;
+}
+
+/** How many cells need a look, in all and for each reason. */
+export function reasonCounts(board: Board): Record<string, number> {
+  const counts: Record<string, number> = { any: 0 };
+  for (const { concerns } of board.cells) {
+    if (concerns.length) counts.any = (counts.any ?? 0) + 1;
+    for (const { reason } of concerns) counts[reason] = (counts[reason] ?? 0) + 1;
+  }
+  return counts;
+}

@@ -1,0 +1,60 @@
+import { useQuery } from "@tanstack/react-query";
+import type { Board } from "../api/client";
+import { catalogueQuery } from "../api/queries";
+import { ORDERS, reasonCounts } from "./arranging";
+
+type Props = { board: Board; query: URLSearchParams; onChange: (query: URLSearchParams) => void };
+
+/** Which clips the board shows, and in what order. */
+export function BoardFilter({ board, query, onChange }: Props) {
+  const { data: catalogue } = useQuery(catalogueQuery);
+  const counts = reasonCounts(board);
+  const chosen = query.get("look");
+
+  function set(name: string, value: string | null) {
+    const next = new URLSearchParams(query);
+    if (value) next.set(name, value);
+    else next.delete(name);
+    onChange(next);
+  }
+
+  const chips = [
+    { reason: null, title: "All clips" },
+    { reason: "any", title: "Needs a look" },
+    ...(catalogue?.reasons ?? []).filter(({ reason }) => counts[reason]),
+  ];
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-1.5">
+      {chips.map(({ reason, title }) => (
+        <button
+          key={title}
+          type="button"
+          aria-pressed={chosen === reason}
+          className={`rounded border px-2 py-0.5 ${
+            chosen === reason ? "border-ochre bg-sheet font-semibold" : "border-rule text-soft hover:text-ink"
+          }`}
+          onClick={() => set("look", reason)}
+        >
+          {title}
+          {reason && <span className="num ml-1.5">{counts[reason] ?? 0}</span>}
+        </button>
+      ))}
+      <span className="grow" />
+      <label className="flex items-center gap-2 text-soft">
+        sorted
+        <select
+          aria-label="Sorted"
+          className="rounded border border-rule bg-sheet px-2 py-0.5 text-ink"
+          value={query.get("sort") ?? "added"}
+          onChange={({ target }) => set("sort", target.value === "added" ? null : target.value)}
+        >
+          {ORDERS.map(({ value, title }) => (
+            <option key={value} value={value}>
+              {title}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}

@@ -1,0 +1,79 @@
+import type { MouseEvent } from "react";
+import { Link } from "react-router";
+import type { Cell, FrameRow } from "../api/client";
+import { shown, toNumber } from "../api/exact";
+
+const THUMBNAIL_HEIGHT = 72;
+const WIDEST_THUMBNAIL = 112;
+
+type Props = {
+  cell: Cell | undefined;
+  frame: FrameRow;
+  projectId: number;
+  selected: boolean;
+  reachable: boolean;
+  onPick: (event: MouseEvent, id: number) => void;
+};
+
+/** One framing: as it will be rendered, what it keeps, and why it needs a look. */
+export function CellView({ cell, frame, projectId, selected, reachable, onPick }: Props) {
+  if (!cell) return null;
+  const aspect = (frame.frame.width / frame.frame.height) * toNumber(frame.frame.pixel_aspect);
+  const width = Math.min(WIDEST_THUMBNAIL, THUMBNAIL_HEIGHT * aspect);
+  const concern = cell.concerns[0];
+  const more = cell.concerns.length - 1;
+
+  function onClick(event: MouseEvent) {
+    if (!event.shiftKey && !event.ctrlKey && !event.metaKey) return;
+    event.preventDefault();
+    onPick(event, cell?.id ?? 0);
+  }
+
+  return (
+    <div
+      className={`group relative rounded ${selected ? "bg-sheet outline-2 outline-ochre" : "hover:bg-sheet"}`}
+    >
+      <input
+        type="checkbox"
+        tabIndex={-1}
+        aria-label={`Select ${cell.placement} in ${frame.frame.name}`}
+        checked={selected}
+        className={`absolute top-1 left-1 z-10 accent-ochre ${selected ? "" : "opacity-0 group-hover:opacity-100"}`}
+        onChange={() => undefined}
+        onClick={(event) => onPick(event, cell.id)}
+      />
+      <Link
+        to={`/projects/${projectId}/framings/${cell.id}`}
+        data-cell={cell.id}
+        tabIndex={reachable ? 0 : -1}
+        draggable={false}
+        className="flex items-center gap-3 px-2 py-2"
+        onClick={onClick}
+      >
+        <span className="flex shrink-0 justify-center" style={{ width }}>
+          <img
+            alt={`${cell.placement} in ${frame.frame.name}`}
+            loading="lazy"
+            draggable={false}
+            className="bg-well"
+            style={{ width, height: width / aspect }}
+            src={`/api/framings/${cell.id}/thumbnail?width=240&stamp=${cell.stamp}`}
+          />
+        </span>
+        <span className="min-w-0">
+          <span className="block font-semibold first-letter:uppercase">{cell.placement}</span>
+          <span className="block text-soft first-letter:uppercase">{cell.surround}</span>
+          <span className="num block text-soft">
+            kept {shown(cell.kept_percent, 1)} %{cell.obeys ? "" : ", its own"}
+          </span>
+          {concern && (
+            <span className="num block text-rust">
+              {concern.says}
+              {more > 0 && ` +${more}`}
+            </span>
+          )}
+        </span>
+      </Link>
+    </div>
+  );
+}

@@ -1,0 +1,175 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { DropdownMenu } from "radix-ui";
+import { useRef, useState } from "react";
+import { answered, api, csrfToken, type Footage, problemFrom } from "../api/client";
+import { refreshFramings } from "../api/queries";
+import { ProblemNote } from "../ui/problem-note";
+import { FolderDialog } from "./folder-dialog";
+
+type Props = { footage: Footage; folders: boolean; onSelect: () => void; onRemove: () => void };
+
+/** A clip at the head of its row: what it is, what was found in it, and what can be done with it. */
+export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
+  const [renaming, setRenaming] = useState(false);
+  const [finding, setFinding] = useState(false);
+  const picker = useRef<HTMLInputElement>(null);
+  const { rename, replace, find } = useClip(footage);
+  const error = rename.error ?? replace.error ?? find.error;
+  const stem = footage.name.replace(/\.[^.]+$/, "");
+
+  return (
+    <th scope="row" className="w-[300px] px-2 py-2 text-left font-normal">
+      <div className="flex items-start gap-3">
+        <button
+          type="button"
+          title="Select the whole row"
+          className="flex h-[72px] w-[96px] shrink-0 items-center justify-center"
+          onClick={onSelect}
+        >
+          <img
+            alt=""
+            loading="lazy"
+            className="max-h-full max-w-full"
+            src={`/api/footage/${footage.id}/picture?width=160&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&size=${footage.size}`}
+          />
+        </button>
+        <div className="min-w-0 grow">
+          {renaming ? (
+            <RenameField
+              name={footage.name}
+              onDone={(name) => {
+                setRenaming(false);
+                if (name && name !== footage.name) rename.mutate(name);
+              }}
+            />
+          ) : (
+            <p className="font-semibold break-words">{stem}</p>
+          )}
+          <p className="num text-soft">{footage.words}</p>
+          <Notes footage={footage} />
+          <ProblemNote error={error} />
+        </div>
+        <ClipMenu
+          name={stem}
+          items={[
+            ["Rename", () => setRenaming(true)],
+            ["Replace by another file", () => picker.current?.click()],
+            ...(folders ? ([["Find on the server", () => setFinding(true)]] as const) : []),
+            ["Remove", onRemove],
+          ]}
+        />
+      </div>
+      <input
+        ref={picker}
+        type="file"
+        hidden
+        aria-label={`File in place of ${stem}`}
+        onChange={({ target }) => {
+          const file = target.files?.[0];
+          if (file) replace.mutate(file);
+          target.value = "";
+        }}
+      />
+      {finding && (
+        <FolderDialog
+          title={`Find ${stem} again`}
+          onClose={() => setFinding(false)}
+          onChoose={(path) => {
+            setFinding(false);
+            find.mutate(path);
+          }}
+        />
+      )}
+    </th>
+  );
+}
+
+function Notes({ footage }: { footage: Footage }) {
+  const { bars, looked, missing, twin } = footage;
+  return (
+    <>
+      {missing && <p className="text-rust">The file is missing. Replace it, or find it again.</p>}
+      {twin && <p className="text-rust">The same file as {twin.replace(/\.[^.]+$/, "")}.</p>}
+      {!looked && !missing && <p className="text-soft">Looking for bars and fields …</p>}
+      {bars && ["bars", "surround", "changing"].includes(bars.kind) && (
+        <p className="num text-soft">{bars.says}</p>
+      )}
+    </>
+  );
+}
+
+function ClipMenu({ name, items }: { name: string; items: readonly (readonly [string, () => void])[] }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        aria-label={`What to do with ${name}`}
+        className="rounded px-1.5 text-soft hover:bg-sheet hover:text-ink"
+      >
+        •••
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          className="z-50 min-w-44 rounded border border-rule bg-sheet py-1 shadow-lg"
+          onCloseAutoFocus={(event) => event.preventDefault()}
+        >
+          {items.map(([title, act]) => (
+            <DropdownMenu.Item
+              key={title}
+              className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-paper"
+              onSelect={act}
+            >
+              {title}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function RenameField({ name, onDone }: { name: string; onDone: (name: string | null) => void }) {
+  return (
+    <input
+      aria-label="New name"
+      // biome-ignore lint/a11y/noAutofocus: it comes up because its clip is being renamed
+      autoFocus
+      className="w-full rounded border border-ochre bg-sheet px-1.5 py-0.5 font-semibold"
+      defaultValue={name}
+      maxLength={240}
+      onBlur={({ target }) => onDone(target.value.trim())}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") event.currentTarget.blur();
+        if (event.key === "Escape") onDone(null);
+      }}
+    />
+  );
+}
+
+function useClip(footage: Footage) {
+  const client = useQueryClient();
+  const params = { path: { footage_id: footage.id } };
+  const settled = { onSettled: () => refreshFramings(client) };
+  const rename = useMutation({
+    mutationFn: (name: string) =>
+      answered(api.PATCH("/api/footage/{footage_id}", { params, body: { name } })),
+    ...settled,
+  });
+  const find = useMutation({
+    mutationFn: (path: string) =>
+      answered(api.POST("/api/footage/{footage_id}/find", { params, body: { path } })),
+    ...settled,
+  });
+  const replace = useMutation({
+    mutationFn: async (file: File) => {
+      const body = new FormData();
+      body.append("file", file);
+      const headers = { "X-CSRFToken": csrfToken() };
+      const answer = await fetch(`/api/footage/${footage.id}/replace`, { method: "POST", headers, body });
+      if (!answer.ok) throw problemFrom(await answer.json().catch(() => null), answer.status);
+    },
+    ...settled,
+  });
+  return { rename, replace, find };
+}

@@ -1,0 +1,148 @@
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import type { CellAction } from "../api/client";
+import { toExact } from "../api/exact";
+import { placement } from "../api/placement";
+import { Button } from "../ui/button";
+import { NumberField } from "../ui/number-field";
+
+const PLACES = [
+  ["Whole", { tightness: "0" }],
+  ["Half tight", { tightness: "0.5" }],
+  ["Fill", { tightness: "1" }],
+  ["Fit width", { sizing: "width" }],
+  ["Fit height", { sizing: "height" }],
+  ["Native size", { sizing: "native" }],
+] as const;
+
+type Props = {
+  selected: number[];
+  copied: number | null;
+  busy: boolean;
+  onAct: (action: CellAction, says: string) => void;
+  onCopy: (id: number) => void;
+  onRender: () => void;
+  onClear: () => void;
+};
+
+/** What can be done with the selected cells, all at once. */
+export function SelectionBar({ selected, copied, busy, onAct, onCopy, onRender, onClear }: Props) {
+  const count = `${selected.length} ${selected.length === 1 ? "cell" : "cells"}`;
+  const only = selected.length === 1 ? selected[0] : undefined;
+  const paste = (parts: ("placement" | "surround")[], says: string) =>
+    copied !== null && onAct({ do: "paste", source: copied, parts }, says);
+  return (
+    <section
+      aria-label="Selected cells"
+      className="sticky bottom-0 z-20 flex flex-wrap items-center gap-2 border-t border-rule bg-paper px-6 py-2.5"
+    >
+      <p className="w-32 font-semibold">{count} selected</p>
+      <Menu
+        title="Place"
+        disabled={busy}
+        items={PLACES.map(([title, fields]) => [
+          title,
+          () =>
+            onAct({ do: "place", placement: placement(fields) }, `Placed ${count}: ${title.toLowerCase()}.`),
+        ])}
+      />
+      <MoveMenu
+        disabled={busy}
+        onMove={(offset_x, offset_y) => onAct({ do: "move", offset_x, offset_y }, `Moved ${count}.`)}
+      />
+      <Button
+        disabled={only === undefined}
+        title="Select one cell to copy from"
+        onClick={() => only !== undefined && onCopy(only)}
+      >
+        Copy
+      </Button>
+      <Menu
+        title="Paste"
+        disabled={busy || copied === null}
+        items={[
+          ["Placement and surround", () => paste(["placement", "surround"], `Pasted into ${count}.`)],
+          ["Placement only", () => paste(["placement"], `Pasted the placement into ${count}.`)],
+          ["Surround only", () => paste(["surround"], `Pasted the surround into ${count}.`)],
+        ]}
+      />
+      <Menu
+        title="Rule"
+        disabled={busy}
+        items={[
+          ["Back to the rule", () => onAct({ do: "obey" }, `${count} back to the rule.`)],
+          [
+            "Make each the rule for its format",
+            () => onAct({ do: "rule" }, `${count} made the rule for their formats.`),
+          ],
+        ]}
+      />
+      <span className="grow" />
+      <Button look="quiet" onClick={onClear}>
+        Select none
+      </Button>
+      <Button look="main" disabled={busy} onClick={onRender}>
+        Render {count}
+      </Button>
+    </section>
+  );
+}
+
+const CONTENT = "z-50 min-w-48 rounded border border-rule bg-sheet py-1 shadow-lg";
+const TRIGGER =
+  "rounded border border-rule bg-sheet px-3 py-1.5 font-semibold hover:border-soft disabled:opacity-45";
+
+function Menu({
+  title,
+  items,
+  disabled,
+}: {
+  title: string;
+  items: readonly (readonly [string, () => void])[];
+  disabled: boolean;
+}) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger disabled={disabled} className={TRIGGER}>
+        {title} ▴
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content side="top" align="start" className={CONTENT}>
+          {items.map(([name, act]) => (
+            <DropdownMenu.Item
+              key={name}
+              className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-paper"
+              onSelect={act}
+            >
+              {name}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** One offset for all: in frame pixels from the middle. */
+function MoveMenu({ disabled, onMove }: { disabled: boolean; onMove: (x: string, y: string) => void }) {
+  const [x, setX] = useState(0);
+  const [y, setY] = useState(0);
+  const field = { low: -100000, high: 100000, step: 1 };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger disabled={disabled} className={TRIGGER}>
+        Move ▴
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content side="top" align="start" className={`${CONTENT} grid w-56 gap-2 p-3`}>
+          <p className="text-soft">From the middle, in frame pixels</p>
+          <NumberField label="Right" unit="px →" value={x} onCommit={setX} {...field} />
+          <NumberField label="Down" unit="px ↓" value={y} onCommit={setY} {...field} />
+          <DropdownMenu.Item asChild onSelect={() => onMove(toExact(x), toExact(y))}>
+            <Button>Move them there</Button>
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,36 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { answered, api, type CellAction } from "../api/client";
+import { refreshFramings } from "../api/queries";
+
+type Wanted = { framings: number[]; action: CellAction; says: string };
+
+/** Do something with many cells at once; what was changed can be taken back. */
+export function useCells(projectId: number) {
+  const client = useQueryClient();
+  const send = (framings: number[], action: CellAction) =>
+    answered(
+      api.POST("/api/projects/{project_id}/cells", {
+        params: { path: { project_id: projectId } },
+        body: { framings, action },
+      }),
+    );
+  const settled = { onSettled: () => refreshFramings(client) };
+  const act = useMutation({
+    mutationFn: ({ framings, action }: Wanted) => send(framings, action),
+    ...settled,
+  });
+  const undo = useMutation({
+    mutationFn: (framings: number[]) => send(framings, { do: "undo" }),
+    onSuccess: () => act.reset(),
+    ...settled,
+  });
+  const done = act.data && act.variables ? { changed: act.data, says: act.variables.says } : null;
+  return {
+    act: act.mutate,
+    done,
+    undo: () => done && undo.mutate(done.changed),
+    forget: () => act.reset(),
+    error: act.error ?? undo.error,
+    busy: act.isPending || undo.isPending,
+  };
+}

@@ -1,0 +1,110 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { answered, api, type Catalogue, type Frame } from "../api/client";
+import { toExact, toNumber } from "../api/exact";
+import { frame as frameOf } from "../api/placement";
+import { Button } from "../ui/button";
+import { NumberField } from "../ui/number-field";
+import { ProblemNote } from "../ui/problem-note";
+
+const ASPECTS = ["4:3", "16:9", "1:1", "9:16", "2.39", "21:9"];
+
+/** Frames of one's own: made new, or derived from another. */
+export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
+  const [made, setMade] = useState<Frame>(frameOf({ width: 3072, height: 768 }));
+  const client = useQueryClient();
+  const refresh = { onSuccess: () => client.invalidateQueries({ queryKey: ["catalogue"] }) };
+  const save = useMutation({
+    mutationFn: (body: Frame) => answered(api.POST("/api/formats", { body })),
+    ...refresh,
+  });
+  const remove = useMutation({
+    mutationFn: (own_id: number) =>
+      answered(api.DELETE("/api/formats/{own_id}", { params: { path: { own_id } } })),
+    ...refresh,
+  });
+  const derive = useMutation({
+    mutationFn: ({ body, aspect }: { body: Frame; aspect: string }) =>
+      answered(api.POST("/api/catalogue/derived", { params: { query: { aspect } }, body })),
+    onSuccess: setMade,
+  });
+  const side = { unit: "px", low: 16, high: 8192, step: 2, decimals: 0, className: "w-28" };
+
+  function onSubmit(event: FormEvent) {
+    event.preventDefault();
+    save.mutate(made);
+  }
+
+  return (
+    <form onSubmit={onSubmit} className="grid gap-2 border-t border-rule pt-3">
+      <h2 className="font-semibold">A format of your own</h2>
+      <div className="flex flex-wrap items-center gap-2">
+        <input
+          aria-label="Name of the format"
+          placeholder="Name, such as Foyer wall"
+          className="w-44 rounded border border-rule bg-sheet px-2 py-1"
+          maxLength={80}
+          value={made.name}
+          onChange={({ target }) => setMade({ ...made, name: target.value })}
+        />
+        <NumberField
+          label="Width of the format"
+          {...side}
+          value={made.width}
+          onCommit={(value) => setMade({ ...made, width: Math.round(value) })}
+        />
+        ×
+        <NumberField
+          label="Height of the format"
+          {...side}
+          value={made.height}
+          onCommit={(value) => setMade({ ...made, height: Math.round(value) })}
+        />
+        <NumberField
+          label="Pixel aspect of the format"
+          {...{ unit: "pixel", low: 0.1, high: 10, step: 0.01, decimals: 4 }}
+          className="w-28"
+          value={toNumber(made.pixel_aspect)}
+          onCommit={(value) => setMade({ ...made, pixel_aspect: toExact(value, 6) })}
+        />
+        <Button type="submit" disabled={save.isPending}>
+          Save it
+        </Button>
+      </div>
+      <div className="flex flex-wrap items-center gap-2 text-soft">
+        From this one:
+        <Button onClick={() => derive.mutate({ body: made, aspect: "" })}>Turned upright</Button>
+        {ASPECTS.map((aspect) => (
+          <button
+            key={aspect}
+            type="button"
+            className="num text-ochre underline"
+            onClick={() => derive.mutate({ body: made, aspect })}
+          >
+            same height, {aspect}
+          </button>
+        ))}
+      </div>
+      <ProblemNote error={save.error ?? derive.error ?? remove.error} />
+      {catalogue.own.length > 0 && (
+        <ul className="grid gap-1">
+          {catalogue.own.map(({ id, frame }) => (
+            <li key={id} className="flex items-baseline gap-3">
+              <span>{frame.name}</span>
+              <span className="num text-soft">
+                {frame.width}×{frame.height}
+              </span>
+              <button
+                type="button"
+                className="text-soft underline hover:text-ink"
+                onClick={() => remove.mutate(id)}
+              >
+                Remove
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,27 @@
+import type { ReactNode } from "react";
+
+/** A part of a panel that can be folded away; its state shows while it is. */
+export function Fold({
+  title,
+  state,
+  open,
+  children,
+}: {
+  title: string;
+  state?: string;
+  open?: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <details open={open} className="group border-t border-rule pt-2.5">
+      <summary className="flex cursor-pointer list-none items-baseline gap-2">
+        <span aria-hidden="true" className="w-2.5 text-soft group-open:rotate-90">
+          ›
+        </span>
+        <span className="font-semibold">{title}</span>
+        {state && <span className="num ml-auto text-right text-soft">{state}</span>}
+      </summary>
+      <div className="mt-2.5 grid gap-2.5">{children}</div>
+    </details>
+  );
+}
