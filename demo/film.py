@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
+from typing import Literal
 
 import av
 import numpy as np
@@ -25,7 +26,9 @@ class Film:
         seconds: how long, a whole number of frames.
         pixel_aspect: width of a pixel over its height.
         rotation: degrees clockwise by which a player must turn it, as a flag.
-        colour: ITU-T H.273 code for matrix, primaries and transfer: 1 is BT.709, 5 the 625-line BT.601.
+        colour: ITU-T H.273 code for matrix, primaries and transfer: 1 is BT.709, 5 and 6 the 625- and the 525-line
+            BT.601.
+        fields: whether pictures are pairs of fields, the upper one first.
     """
 
     width: int
@@ -35,6 +38,7 @@ class Film:
     pixel_aspect: Fraction = Fraction(1)
     rotation: int = 0
     colour: int = 1
+    fields: Literal["", "upper first"] = ""
 
     @property
     def frames(self) -> int:
@@ -46,14 +50,16 @@ def write(film: Film, path: Path, pictures: Iterator[Image], sound: NDArray[np.f
     """Write a clip; it appears under its name only when it is complete."""
     part = path.with_name(f".{path.name}.part")
     with av.open(str(part), "w", format="mp4", options={"movflags": "+faststart"}) as container:
-        picture = container.add_stream("libx264", rate=film.rate, options={"crf": "17", "preset": "veryfast"})
+        interlaced = {"x264-params": "tff=1"} if film.fields else {}
+        options = {"crf": "17", "preset": "veryfast", **interlaced}
+        picture = container.add_stream("libx264", rate=film.rate, options=options)
         context = picture.codec_context
         context.width, context.height, context.pix_fmt = film.width, film.height, "yuv420p"
         context.sample_aspect_ratio = film.pixel_aspect
         context.gop_size = round(film.rate)
         context.colorspace = film.colour
         context.color_primaries = film.colour
-        context.color_trc = 6 if film.colour == 5 else film.colour
+        context.color_trc = 1 if film.colour == 1 else 6
         context.color_range = 1
         if film.rotation:
             picture.set_display_rotation(-film.rotation)
@@ -63,7 +69,7 @@ def write(film: Film, path: Path, pictures: Iterator[Image], sound: NDArray[np.f
         for number, image in enumerate(pictures):
             frame = av.VideoFrame.from_ndarray(image, "rgb24").reformat(
                 format="yuv420p",
-                dst_colorspace=5 if film.colour == 5 else 1,
+                dst_colorspace=1 if film.colour == 1 else 5,
                 dst_color_range=1,
             )
             frame.pts, frame.time_base = number, 1 / film.rate

@@ -44,7 +44,8 @@ def candidates(facts: Facts) -> tuple[Candidate, ...]:
     stored = Fraction(facts.width, facts.height)
     if not rows and FULL_APERTURE[0] <= stored <= FULL_APERTURE[1] and facts.kind == "clip":
         known.setdefault(SQUEEZES[-1], []).append("a full-aperture raster, as behind a 2× anamorphic lens")
-    known.setdefault(Fraction(1), []).append("square, as computers have them")
+    if not any(row.convention == "square" for row in rows):
+        known.setdefault(Fraction(1), []).append("square, as computers have them")
     return tuple(_candidate(facts, aspect, evidence, bool(rows)) for aspect, evidence in known.items())
 
 

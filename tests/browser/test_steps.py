@@ -26,13 +26,15 @@ def open_bench(page: Page, name: str, clip, step: str):
 def test_another_pixel_shape_is_chosen_from_pictures(page: Page, tape):
     open_bench(page, "Tapes", tape, "Source")
     expect(page.get_by_role("button", name="square, 5:4")).to_have_attribute("aria-pressed", "true")
+    page.get_by_role("button", name="In the frame").click()
     expect(page.get_by_text("1350", exact=True)).to_be_visible()
     page.get_by_role("button", name="12:11, 1.36").click()
     expect(page.get_by_text("1472.73", exact=True)).to_be_visible()
     page.reload()
     expect(page.get_by_role("button", name="12:11, 1.36")).to_have_attribute("aria-pressed", "true")
+    page.get_by_text("Turned, mirrored").click()
     page.get_by_label("Turned").select_option("90")
-    expect(page.get_by_text("picture 576 × 720")).to_be_visible()
+    expect(page.get_by_text("stored 576 × 720")).to_be_visible()
 
 
 def test_an_active_picture_puts_bars_into_the_frame(page: Page, tape):

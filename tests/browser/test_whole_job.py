@@ -36,7 +36,7 @@ def begin_project(page: Page, name: str):
 
 
 def send(page: Page, path):
-    page.locator("input[type=file]").set_input_files(path)
+    page.get_by_label("Footage to add").set_input_files(path)
 
 
 def well_pixels(page: Page):

@@ -44,7 +44,7 @@ def test_a_killed_worker_leaves_no_half_file_and_the_render_is_done_again(applic
     project = visitor.post("/api/projects", data={"name": "Mortal"})["id"]
     upload = {"name": "long.mp4", "mimeType": "video/mp4", "buffer": clip.read_bytes()}
     visitor.post(f"/api/projects/{project}/footage", multipart={"file": upload})
-    framing = visitor.get(f"/api/projects/{project}")["framings"][0]["id"]
+    framing = visitor.get(f"/api/projects/{project}")["cells"][0]["id"]
     job = visitor.post(f"/api/framings/{framing}/renders")["id"]
 
     def state():

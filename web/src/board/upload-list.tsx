@@ -21,9 +21,14 @@ export function UploadList() {
             <span className="w-64 truncate font-semibold">{upload.name}</span>
             <progress className="h-1 grow" value={upload.fraction} max={1} />
             <span className="num w-40 text-soft">
-              {upload.state === "sending"
-                ? `sent ${Math.floor(upload.fraction * 100)} %`
-                : "looking at the file"}
+              {
+                {
+                  waiting: "waiting",
+                  sending: `sent ${Math.floor(upload.fraction * 100)} %`,
+                  probing: "looking at the file",
+                  refused: "",
+                }[upload.state]
+              }
             </span>
             <Button look="quiet" onClick={upload.stop}>
               Cancel

@@ -5,7 +5,7 @@ export type Upload = {
   key: number;
   name: string;
   fraction: number;
-  state: "sending" | "probing" | "refused";
+  state: "waiting" | "sending" | "probing" | "refused";
   problem: Problem | null;
   stop: () => void;
 };
@@ -17,6 +17,8 @@ type Store = {
 };
 
 let lastKey = 0;
+/** Files go one after another, so that clips stand on the board in the order they were chosen in. */
+let line: Promise<void> = Promise.resolve();
 const STILL = /^image\/(png|jpeg|tiff)$/;
 
 /** Files on their way in. Each is sent as it is read, with progress, and can be stopped. */
@@ -45,6 +47,9 @@ export const useUploads = create<Store>((set) => {
     request.responseType = "json";
     request.upload.onprogress = ({ loaded, total }) => change(key, { fraction: loaded / Math.max(1, total) });
     request.upload.onload = () => change(key, { state: "probing", fraction: 1 });
+    let over: () => void = () => undefined;
+    let stopped = false;
+    request.onloadend = () => over();
     request.onabort = () => close(key);
     request.onerror = () => change(key, { state: "refused", problem: problemFrom(null, 0) });
     request.onload = () => {
@@ -57,14 +62,26 @@ export const useUploads = create<Store>((set) => {
       key,
       name: files.length === 1 ? (files[0]?.name ?? "") : `${files.length} stills`,
       fraction: 0,
-      state: "sending",
+      state: "waiting",
       problem: null,
-      stop: () => request.abort(),
+      stop: () => {
+        stopped = true;
+        request.abort();
+        close(key);
+      },
     };
     set(({ uploads }) => ({ uploads: [...uploads, upload] }));
     const form = new FormData();
     for (const file of files) form.append(field, file);
-    request.send(form);
+    line = line.then(
+      () =>
+        new Promise((resolve) => {
+          if (stopped) return resolve();
+          over = resolve;
+          change(key, { state: "sending" });
+          request.send(form);
+        }),
+    );
   }
 
   return { uploads: [], addAll, close };

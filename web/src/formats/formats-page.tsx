@@ -63,7 +63,7 @@ export function FormatsPage() {
           </div>
           <FormatList lines={lines[list]} chosen={chosen} onToggle={toggle} onLight={setLit} />
         </section>
-        <section className="grid content-start gap-4 self-start">
+        <section>
           <div className="sticky top-4 grid gap-4">
             <Outlines shapes={shapes.map(({ shape }) => shape)} lit={lit} by={by} />
             <div className="flex items-center gap-4">

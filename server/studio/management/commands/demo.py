@@ -9,9 +9,9 @@ from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand
 
 from cadrage.formats import Frame
-from demo.clips import CLIPS, draw_all
+from demo.clips import CLIPS, PHOTOGRAPH, draw_all
 from server.studio.actions.footage import adopt
-from server.studio.actions.framings import begin
+from server.studio.actions.framings import begin_all
 from server.studio.models import OrderedFrame, Project
 
 PROJECT = "Centenary wall"
@@ -42,10 +42,10 @@ class Command(BaseCommand):
         frames = [OrderedFrame.from_value(project, frame) for frame in FRAMES]
         for frame in frames:
             frame.save()
-        for clip in CLIPS:
-            copy = Path(settings.INCOMING_DIR) / clip.file
-            shutil.copyfile(drawn / clip.file, copy)
-            footage = adopt(project, f"{clip.name}.mp4", copy)
-            for frame in frames:
-                begin(footage, frame)
-        self.stdout.write(f"Loaded “{PROJECT}”: {len(CLIPS)} clips, {len(frames)} frames.")
+        named = {clip.file: f"{clip.name}.mp4" for clip in CLIPS} | {PHOTOGRAPH: "Waiting for visitors.jpg"}
+        for file, name in named.items():
+            copy = Path(settings.INCOMING_DIR) / file
+            shutil.copyfile(drawn / file, copy)
+            adopt(project, name, copy)
+        begin_all(project)
+        self.stdout.write(f"Loaded “{PROJECT}”: {len(named)} clips, {len(frames)} frames.")

@@ -14,6 +14,8 @@ const OTHERS = [
   { value: "1", title: "1:1" },
 ];
 
+const wholeAspect = ({ width, height, pixel_aspect }: Frame) => (width * toNumber(pixel_aspect)) / height;
+
 type Props = { row: FrameRow; measure: Measure; set: (fields: Partial<Frame>) => void };
 
 /** The active picture inside the frame, into which every clip is placed; outside it are bars, or the surround. */
@@ -38,7 +40,7 @@ export function ActivePicture({ row, measure, set }: Props) {
         <NumberField
           label="Aspect of the active picture"
           {...{ unit: ": 1", low: 0.1, high: 10, step: 0.01, decimals: 4 }}
-          value={toNumber(active ?? "0")}
+          value={toNumber(active ?? "0") || wholeAspect(row.frame)}
           onCommit={(value) => set({ active: toExact(value, 4) })}
         />
       </div>
