@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
 import { answered, api, type Plan, type Window } from "../../api/client";
 import { toNumber } from "../../api/exact";
 import type { Changer } from "../use-framing";
@@ -20,6 +20,14 @@ export function useWindow(framingId: number, view: View, origin: Point, changer:
   const grab = useRef<Grab | null>(null);
   const asked = useRef(0);
   const [held, setHeld] = useState<Window | null>(null);
+  const shown = held ?? measure.window;
+  const { x, y, height } = measure.window;
+
+  // What the hand has set stands until the numbers have caught up with it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the numbers are what is waited for
+  useEffect(() => {
+    if (!grab.current) setHeld(null);
+  }, [x, y, height]);
 
   async function open(window: Window, then: (plan: Plan) => void) {
     const number = ++asked.current;
@@ -35,7 +43,7 @@ export function useWindow(framingId: number, view: View, origin: Point, changer:
   function begin(event: PointerEvent, sizing: boolean) {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
-    const { window } = measure;
+    const window = shown;
     const middle = pointOnScreen(view, {
       x: origin.x + toNumber(window.x),
       y: origin.y + toNumber(window.y),
@@ -64,10 +72,7 @@ export function useWindow(framingId: number, view: View, origin: Point, changer:
     const held = grab.current;
     grab.current = null;
     if (!held || held.last === held.window) return;
-    open(held.last, (wanted) => {
-      setHeld(null);
-      commit(wanted, held.middle ? "Window sized" : "Window moved");
-    });
+    open(held.last, (wanted) => commit(wanted, held.middle ? "Window sized" : "Window moved"));
   }
 
   function onKeyDown(event: KeyboardEvent) {
@@ -75,11 +80,11 @@ export function useWindow(framingId: number, view: View, origin: Point, changer:
     if (!way) return;
     event.preventDefault();
     const by = event.shiftKey ? 10 : 1;
-    open(moved(measure.window, way[0] * by, way[1] * by), (wanted) => commit(wanted, "Window moved"));
+    open(moved(shown, way[0] * by, way[1] * by), (wanted) => commit(wanted, "Window moved"));
   }
 
   return {
-    window: held ?? measure.window,
+    window: shown,
     move: {
       onPointerDown: (event: PointerEvent<SVGElement>) => begin(event, false),
       onPointerMove,
