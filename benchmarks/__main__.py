@@ -8,6 +8,7 @@ from pathlib import Path
 
 import av
 
+from benchmarks.board import BoardFigures, board
 from benchmarks.plan import make_clip
 from benchmarks.previews import Waits, previews
 from benchmarks.runs import REPEATS, once, rendering
@@ -27,7 +28,8 @@ def main() -> None:
         held, new = previews(ten)
         say("Memory over 60 s …")
         long = once("render", sixty, folder / "long.mp4")
-    text = page(figures, held, new, long["memory"])
+    say("A board of 60 clips and 4 frames …")
+    text = page(figures, held, new, long["memory"], board())
     PAGE.write_text(text)
     print(text)
 
@@ -37,7 +39,7 @@ def say(what: str) -> None:
     print(what, file=sys.stderr, flush=True)
 
 
-def page(figures: dict[str, dict[str, float]], held: Waits, new: Waits, memory: float) -> str:
+def page(figures: dict[str, dict[str, float]], held: Waits, new: Waits, memory: float, large: BoardFigures) -> str:
     """The page of results."""
     floor = figures["decode"]["cpu"] + figures["encode"]["cpu"]
     ratio = figures["render"]["cpu"] / floor
@@ -62,6 +64,8 @@ settings.
 | preview 960 wide, picture held: median, 95th percentile | {held.median:.0f} ms, {held.most:.0f} ms | 60, 120 ms |
 | preview 960 wide, at a new time: median, 95th percentile | {new.median:.0f} ms, {new.most:.0f} ms | 250 ms |
 | most memory for 10 s and for 60 s | {memories} | within 10 % |
+| board of 60 clips and 4 frames, thumbnails on disk: usable after | {large.usable:.0f} ms | 1500 ms |
+| the same: longest that a thumbnail in sight is blank while scrolling | {large.blank:.0f} ms | 500 ms |
 
 Processor seconds behind the first row: {", ".join(made)}.
 """

@@ -1,5 +1,6 @@
 """`make screenshots`: one current picture of each main view, from the demonstration data."""
 
+import re
 import tempfile
 from pathlib import Path
 
@@ -10,13 +11,15 @@ from tests.chromium import launch
 
 FOLDER = Path(__file__).resolve().parent / "screenshots"
 SIZE = {"width": 1280, "height": 800}
+FRAMES = 3
+DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, WAITING = range(8)
 
 
 class Demonstration(Application):
     """The application with the demonstration project in it."""
 
     def prepare(self) -> None:
-        """Draw and load, which takes half a minute."""
+        """Draw and load, which takes a while."""
         self.manage("demo")
 
 
@@ -29,32 +32,90 @@ def main() -> None:
         sync_playwright() as playwright,
         launch(playwright) as browser,
     ):
-        take_all(browser.new_page(viewport=SIZE, base_url=running.address))
+        page = browser.new_page(viewport=SIZE, base_url=running.address)
+        page.goto("/")
+        page.get_by_text("Centenary wall").click()
+        page.get_by_text("black bars, top 138, bottom 138").wait_for(timeout=120_000)
+        page.wait_for_timeout(4000)
+        for views in (of_the_board, of_sources, of_frames, of_placements, of_results):
+            views(page, page.url)
 
 
-def take_all(page: Page) -> None:
-    """Walk through the job, taking a picture at each view."""
-    page.goto("/")
-    page.get_by_text("Centenary wall").click()
-    page.locator("td a").nth(8).wait_for()
-    take(page, "board", 2500)
+def of_the_board(page: Page, board: str) -> None:
+    """The board, many cells at once, adding a frame, formats."""
+    take(page, "board", 1500)
+    page.get_by_role("button", name="Totem", exact=True).click()
+    page.get_by_role("button", name=re.compile("^Place")).click()
+    page.get_by_role("menuitem", name="Half tight").click()
+    page.get_by_role("status").wait_for()
+    take(page, "board-selection", 5000)
+    page.get_by_role("status").get_by_role("button", name="Undo").click()
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Select none").click()
     page.get_by_role("button", name="Add frame").click()
     take(page, "add-frame", 600)
-    page.keyboard.press("Escape")
-    page.locator("td a").first.click()
+    page.goto("/formats")
+    page.get_by_label("Square", exact=True).check()
+    page.get_by_label("Ultrawide 1080").check()
+    page.evaluate("scrollTo(0, 0)")
+    take(page, "formats", 800)
+    page.goto(board)
+
+
+def of_sources(page: Page, board: str) -> None:
+    """A tape's pixel shapes; a master with bars in its picture."""
+    open_cell(page, POINTS)
+    open_step(page, "Source")
+    take(page, "bench-source", 2000)
+    page.goto(board)
+    open_cell(page, CENTENARY)
+    open_step(page, "Source")
+    page.get_by_role("button", name="Take them off").click()
+    take(page, "bench-bars", 2000)
+    page.goto(board)
+
+
+def of_frames(page: Page, board: str) -> None:
+    """An active picture and guides."""
+    open_cell(page, STREET)
+    open_step(page, "Frame")
+    active = page.get_by_label("Active picture", exact=True)
+    active.select_option("2.39")
+    page.get_by_label("Frame", exact=True).get_by_text("Guides", exact=True).click()
+    for name in ("Title safe 90 %, SMPTE ST 2046-1", "Thirds"):
+        page.get_by_label(name).check()
+    active.scroll_into_view_if_needed()
+    take(page, "bench-frame", 2500)
+    for name in ("Title safe 90 %, SMPTE ST 2046-1", "Thirds"):
+        page.get_by_label(name).uncheck()
+    active.select_option("")
+    page.wait_for_timeout(800)
+    page.goto(board)
+
+
+def of_placements(page: Page, board: str) -> None:
+    """A surround, what filling loses, and the same on the source."""
+    open_cell(page, DEPOT)
     open_step(page, "Surround")
-    take(page, "bench-surround", 1500)
-    show_tape(page)
-    page.locator("td a").first.click()
+    take(page, "bench-surround", 2000)
     open_step(page, "Placement")
     page.get_by_role("button", name="Fill").click()
-    take(page, "bench-placement", 2000)
+    take(page, "bench-placement", 2500)
+    page.get_by_role("button", name="On the source").click()
+    take(page, "bench-window", 1500)
     page.keyboard.press("Control+z")
+    page.wait_for_timeout(500)
+    page.goto(board)
+
+
+def of_results(page: Page, board: str) -> None:
+    """A finished file beside what was measured in it, and renders at work."""
+    open_cell(page, DEPOT)
     page.get_by_role("banner").get_by_role("button", name="Render").click()
     page.get_by_text("checked, right").wait_for(timeout=120_000)
     take(page, "bench-check", 1500)
-    page.goto(page.url.split("/framings")[0])
-    page.locator("td a").nth(4).click()
+    page.goto(board)
+    open_cell(page, CROSSING, 1)
     page.get_by_role("banner").get_by_role("button", name="Render").click()
     page.get_by_role("link", name="Renders").click()
     page.get_by_text("frames/s").wait_for(timeout=60_000)
@@ -62,19 +123,10 @@ def take_all(page: Page) -> None:
     page.get_by_role("button", name="Cancel").click()
 
 
-def show_tape(page: Page) -> None:
-    """The tape's pixel shapes, and the wide frame with an active picture; then back to the board."""
-    board = page.url.split("/framings")[0]
-    page.goto(board)
-    page.locator("td a").nth(3).click()
-    open_step(page, "Source")
-    take(page, "bench-source", 1500)
-    open_step(page, "Frame")
-    page.get_by_label("Active picture", exact=True).select_option("2.39")
-    take(page, "bench-frame", 2000)
-    page.get_by_label("Active picture", exact=True).select_option("")
-    page.wait_for_timeout(500)
-    page.goto(board)
+def open_cell(page: Page, clip: int, frame: int = 0) -> None:
+    """Open a clip in a frame on the bench."""
+    page.locator("[data-cell]").nth(clip * FRAMES + frame).click()
+    page.get_by_role("navigation", name="Steps").wait_for()
 
 
 def open_step(page: Page, name: str) -> None:

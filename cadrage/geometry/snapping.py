@@ -5,6 +5,7 @@ from fractions import Fraction
 
 from cadrage.geometry.placement import Placed
 from cadrage.geometry.shapes import FrameRect
+from cadrage.geometry.turning import brief
 from cadrage.values import Exact, Value
 
 
@@ -26,11 +27,16 @@ def snaps(placed: Placed) -> tuple[tuple[Snap, ...], tuple[Snap, ...]]:
     """The offsets, across and down, that people look for.
 
     The picture is centred, its edges meet those of the active picture or of the frame, or its centre lies on a third.
+    Of a turned picture the outermost corners count as edges.
     """
-    area, rect, frame = placed.opening.rect, placed.rect, FrameRect.whole(placed.frame)
-    across = _Line(area.x, area.width, rect.width, frame.width, "left", "right")
-    down = _Line(area.y, area.height, rect.height, frame.height, "top", "bottom")
-    return across.snaps(turned=bool(placed.angle)), down.snaps(turned=bool(placed.angle))
+    area, frame = placed.opening.rect, FrameRect.whole(placed.frame)
+    width, height = placed.rect.width, placed.rect.height
+    if placed.angle:
+        outline = FrameRect.around(placed.corners)
+        width, height = brief(outline.width), brief(outline.height)
+    across = _Line(area.x, area.width, width, frame.width, "left", "right")
+    down = _Line(area.y, area.height, height, frame.height, "top", "bottom")
+    return across.snaps(), down.snaps()
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,13 +50,12 @@ class _Line:
     first: str
     second: str
 
-    def snaps(self, *, turned: bool) -> tuple[Snap, ...]:
+    def snaps(self) -> tuple[Snap, ...]:
         middle = self.start + self.opening / 2
         found = [Snap(offset=Fraction(0), says="centred", line=middle)]
-        if not turned:
-            found += self._edges(self.start, self.opening, "edges meet")
-            if self.opening != self.frame:
-                found += self._edges(Fraction(0), self.frame, "edges meet the frame's")
+        found += self._edges(self.start, self.opening, "edges meet")
+        if self.opening != self.frame:
+            found += self._edges(Fraction(0), self.frame, "edges meet the frame's")
         sixth = self.opening / 6
         found += [
             Snap(offset=-sixth, says="centre on the first third", line=middle - sixth),

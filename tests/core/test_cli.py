@@ -6,6 +6,8 @@ import sys
 
 import pytest
 
+from tests.clips import write_clip
+
 
 def cadrage(*arguments):
     return subprocess.run(  # noqa: PLW1510 - exit statuses are what is tested
@@ -99,3 +101,38 @@ def test_bad_files_end_with_2(tmp_path):
     run = cadrage("inspect", tmp_path / "gone.mp4", "--json")
     assert run.returncode == 2
     assert json.loads(run.stdout)["error"]["remedy"]
+
+
+def test_what_a_clip_is_taken_to_be_and_how_it_is_turned(small_clip):
+    options = ["--as", "rotation=90,fields=upper-first,baked=0/0/10/12.5,mirror=true,matrix=bt601,duration=3"]
+    options += ["--placement", "cover", "--angle", "-1.5", "--mirror", "--rate", "30000/1001"]
+    options += ["--active", "2.39", "--outside", "surround"]
+    plan = json.loads(cadrage("plan", small_clip, *options).stdout)
+    said = plan["interpretation"]
+    assert (said["rotation"], said["fields"], said["matrix"], said["duration"]) == (90, "upper first", "bt601", "3")
+    assert said["baked"] == {"left": "0", "right": "0", "top": "10", "bottom": "12.5"}
+    assert plan["placement"] | {"sizing": "cover", "angle": "-1.5", "mirror": True} == plan["placement"]
+    assert (plan["frame"]["rate"], plan["frame"]["outside"]) == ("30000/1001", "surround")
+
+
+@pytest.mark.parametrize("said", ["baked=1/2", "rotation=37", "fields=both", "colour", "range=half"])
+def test_what_a_clip_cannot_be_is_refused(small_clip, said):
+    refused = cadrage("plan", small_clip, "--as", said)
+    assert refused.returncode == 2
+    assert refused.stderr.startswith("cadrage: ")
+
+
+def test_looking_at_a_clip(tmp_path):
+    clip = write_clip(tmp_path / "clip.mp4", size=(640, 360), sound=None)
+    seen = json.loads(cadrage("look", clip, "--json").stdout)
+    assert (seen["bars"]["kind"], seen["fields"]["order"]) == ("none", "progressive")
+
+
+def test_a_chart_of_guides(tmp_path):
+    made = cadrage("chart", tmp_path / "chart.svg", "--active", "2.39", "--raster", "4096x2160", "--also", "1080x1920")
+    assert made.returncode == 0, made.stderr
+    assert "Active picture 2.39" in (tmp_path / "chart.svg").read_text()
+    assert cadrage("chart", tmp_path / "chart.png", "--json").returncode == 0
+    assert (tmp_path / "chart.png").read_bytes().startswith(b"\x89PNG")
+    assert cadrage("chart", tmp_path / "no.svg", "--raster", "wide").returncode == 2
+    assert cadrage("chart", tmp_path / "no.svg", "--frame", "3x3").returncode == 2

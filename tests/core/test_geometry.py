@@ -7,7 +7,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from cadrage.geometry import FrameRect, Placement, Raster, SourceRect, cautions, cost_of, place, snaps
+from cadrage.geometry import (
+    FrameRect,
+    Placement,
+    Raster,
+    SourceRect,
+    active_picture,
+    cautions,
+    cost_of,
+    drawn_even,
+    place,
+    snaps,
+)
 
 SIDES = st.integers(16, 8192)
 ASPECTS = st.fractions(min_value=Fraction(1, 4), max_value=4, max_denominator=200)
@@ -139,3 +150,30 @@ def test_cautions_come_where_they_are_due(picture, placement, said):
     assert len(found) == len(said)
     for sentence, part in zip(found, said, strict=True):
         assert part in sentence
+
+
+def test_snaps_are_named():
+    """Centre, thirds, the edges of the active picture, and those of the frame around it."""
+    frame = Raster(1920, 1080)
+    active = active_picture(frame, Fraction("2.39"))
+    across, down = snaps(place(Raster(1280, 536), frame, Placement(sizing="native"), active))
+    assert [snap.says for snap in across] == [
+        "centred",
+        "left edges meet",
+        "right edges meet",
+        "centre on the first third",
+        "centre on the second third",
+    ]
+    found = {snap.says: snap for snap in down}
+    assert found["top edges meet"].line == active.y
+    assert found["top edges meet the frame's"].line == 0
+    assert found["bottom edges meet the frame's"].offset == (1080 - 536) / Fraction(2)
+    assert found["centre on the first third"].line == active.y + active.height / 3
+
+
+@given(st.integers(16, 8192), st.integers(16, 8192), st.fractions(Fraction(1, 10), 10, max_denominator=300))
+def test_an_active_picture_is_never_larger_than_its_frame(width, height, aspect):
+    frame = Raster(width, height)
+    for rect in (active_picture(frame, aspect), drawn_even(frame, active_picture(frame, aspect))):
+        assert 0 <= rect.x <= rect.right <= width
+        assert 0 <= rect.y <= rect.bottom <= height

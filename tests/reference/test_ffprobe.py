@@ -6,7 +6,7 @@ from fractions import Fraction
 
 import pytest
 
-from cadrage.footage import probe
+from cadrage.footage import describe, probe
 from tests.clips import write_clip
 
 CODES = {"bt709": 1, "bt470bg": 5, "smpte170m": 6, "bt2020nc": 9, "bt2020": 9, "bt2020-10": 14, "unknown": 2}
@@ -63,3 +63,10 @@ def test_ten_bit_full_range_and_film_rate(tmp_path):
     compare(write_clip(tmp_path / "ten.mp4", pixel_format="yuv422p10le", frames=5, tags=(9, 9, 14)))
     compare(write_clip(tmp_path / "full.mp4", frames=5, full_range=True, tags=(1, 1, 1)))
     compare(write_clip(tmp_path / "film.mp4", frames=5, rate=Fraction(24000, 1001), pixel_aspect=Fraction(40, 33)))
+
+
+@pytest.mark.parametrize(("flag", "taken"), [(37, 0), (50, 90), (-95, 270)])
+def test_a_flag_that_is_no_quarter_turn_is_taken_as_the_nearest_and_told(tmp_path, flag, taken):
+    facts = probe(write_clip(tmp_path / "tilted.mp4", rotation=flag, frames=3))
+    assert (facts.rotation, facts.rotation_flag) == (taken, flag % 360)
+    assert f"its flag says {flag % 360}°" in next(fact.says for fact in describe(facts) if fact.name == "Rotation")

@@ -4,15 +4,17 @@ import "@fontsource/ibm-plex-mono/500.css";
 import "./index.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { Tooltip } from "radix-ui";
-import { StrictMode } from "react";
+import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { BenchPage } from "./bench/bench-page";
 import { BoardPage } from "./board/board-page";
 import { ProjectsPage } from "./board/projects-page";
-import { FormatsPage } from "./formats/formats-page";
 import { RendersPage } from "./renders/renders-page";
 
+const FormatsPage = lazy(() =>
+  import("./formats/formats-page").then((module) => ({ default: module.FormatsPage })),
+);
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 const root = document.getElementById("root");
 if (root) {
@@ -21,13 +23,15 @@ if (root) {
       <QueryClientProvider client={client}>
         <Tooltip.Provider delayDuration={400}>
           <BrowserRouter>
-            <Routes>
-              <Route path="/" element={<ProjectsPage />} />
-              <Route path="/formats" element={<FormatsPage />} />
-              <Route path="/projects/:projectId" element={<BoardPage />} />
-              <Route path="/projects/:projectId/renders" element={<RendersPage />} />
-              <Route path="/projects/:projectId/framings/:framingId" element={<BenchPage />} />
-            </Routes>
+            <Suspense>
+              <Routes>
+                <Route path="/" element={<ProjectsPage />} />
+                <Route path="/formats" element={<FormatsPage />} />
+                <Route path="/projects/:projectId" element={<BoardPage />} />
+                <Route path="/projects/:projectId/renders" element={<RendersPage />} />
+                <Route path="/projects/:projectId/framings/:framingId" element={<BenchPage />} />
+              </Routes>
+            </Suspense>
           </BrowserRouter>
         </Tooltip.Provider>
       </QueryClientProvider>

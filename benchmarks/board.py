@@ -1,0 +1,101 @@
+"""How soon a large board is usable, and whether rows stay blank while it is scrolled: 60 clips into 4 frames."""
+
+import tempfile
+from dataclasses import dataclass
+from fractions import Fraction
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from tests.application import Application
+from tests.chromium import launch
+from tests.clips import write_clip
+
+CLIPS, STEP, PAUSE_MS = 60, 400, 120
+FILL = """
+from pathlib import Path
+import shutil
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from cadrage.formats import Frame
+from server.studio.actions.footage import adopt
+from server.studio.actions.framings import begin_all
+from server.studio.models import Footage, OrderedFrame, Project
+
+owner = get_user_model().objects.create(username="museum")
+project = Project.objects.create(owner=owner, name="Large")
+for width, height in ((1920, 1080), (1080, 1920), (1080, 1080), (1440, 1080)):
+    OrderedFrame.from_value(project, Frame(width=width, height=height)).save()
+for number in range({clips}):
+    copy = Path(settings.INCOMING_DIR) / f"{{number}}.mp4"
+    shutil.copyfile({source!r}, copy)
+    adopt(project, f"Clip {{number:02d}}.mp4", copy)
+Footage.objects.update(looked=True)
+begin_all(project)
+"""
+BLANK = """() => [...document.querySelectorAll('img')].filter((image) => {
+    const box = image.getBoundingClientRect();
+    return box.bottom > 0 && box.top < innerHeight && !(image.complete && image.naturalWidth);
+}).length"""
+
+
+@dataclass(frozen=True, slots=True)
+class BoardFigures:
+    """Milliseconds.
+
+    Attributes:
+        usable: from opening the address until every cell is there and every thumbnail in sight is drawn.
+        blank: the longest that any thumbnail in sight stayed blank while scrolling to the end.
+    """
+
+    usable: float
+    blank: float
+
+
+class Large(Application):
+    """The application with a large project in it."""
+
+    def prepare(self) -> None:
+        """Fill it."""
+        clip = write_clip(self.folder / "source.mp4", size=(640, 360), frames=50, rate=Fraction(25), sound=None)
+        self.manage("shell", "--verbosity", "0", "-c", FILL.format(clips=CLIPS, source=str(clip)))
+
+
+def board() -> BoardFigures:
+    """Open it once so that thumbnails are made, then measure with a fresh browser cache."""
+    with (
+        tempfile.TemporaryDirectory(prefix="cadrage-board-") as folder,
+        Large(Path(folder)) as running,
+        sync_playwright() as playwright,
+        launch(playwright) as browser,
+    ):
+        first = _fresh(browser, running)
+        _open(first)
+        _scroll(first)
+        usable = _open(page := _fresh(browser, running))
+        return BoardFigures(usable, _scroll(page))
+
+
+def _fresh(browser: Browser, running: Application) -> Page:
+    return browser.new_context(viewport={"width": 1280, "height": 800}, base_url=running.address).new_page()
+
+
+def _open(page: Page) -> float:
+    """Milliseconds until it can be used."""
+    page.goto("/projects/1", wait_until="commit")
+    page.wait_for_function(f"document.querySelectorAll('[data-cell]').length === {4 * CLIPS}")
+    page.wait_for_function(f"({BLANK})() === 0", timeout=120_000)
+    taken: float = page.evaluate("performance.now()")
+    return taken
+
+
+def _scroll(page: Page) -> float:
+    """Scroll to the end; milliseconds of the longest blank."""
+    longest = 0.0
+    while not page.evaluate("scrollY + innerHeight >= document.documentElement.scrollHeight - 2"):
+        page.mouse.wheel(0, STEP)
+        began: float = page.evaluate("performance.now()")
+        page.wait_for_timeout(PAUSE_MS / 4)
+        page.wait_for_function(f"({BLANK})() === 0", timeout=120_000)
+        longest = max(longest, page.evaluate("performance.now()") - began)
+    return longest
