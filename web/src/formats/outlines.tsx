@@ -22,7 +22,7 @@ export function Outlines({ shapes, lit, by }: Props) {
       role="img"
       aria-label="The chosen formats as outlines over one another"
     >
-      {ordered.map((shape) => {
+      {ordered.map((shape, index) => {
         const [width, height] = [shape.width * scale, shape.height * scale];
         const [x, y] = [(ROOM.width - width) / 2, (ROOM.height - height) / 2];
         const strong = shape.key === lit;
@@ -37,7 +37,8 @@ export function Outlines({ shapes, lit, by }: Props) {
               <text
                 className="num"
                 x={x + 5}
-                y={y + height - 6}
+                // Each on a line of its own, since shapes of one height share their edges.
+                y={y + 15 + 14 * index}
                 fill="currentColor"
                 stroke="none"
                 fontSize="11"
