@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field, ValidationError
 
 from cadrage.errors import BadRequest
+from cadrage.finish import Finish
 from cadrage.footage import Interpretation
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
@@ -25,6 +26,7 @@ class Plan(Value):
         frame: what is delivered.
         placement: where the picture sits and how large.
         surround: what is seen where the picture is not.
+        finish: what is laid over the join and over all.
     """
 
     version: Literal[1] = VERSION
@@ -33,6 +35,7 @@ class Plan(Value):
     frame: Frame
     placement: Placement = Placement()
     surround: Surround = Blurred()
+    finish: Finish = Finish()
 
 
 def read_plan(path: Path) -> Plan:

@@ -2,6 +2,7 @@
 
 from fractions import Fraction
 
+from cadrage.finish import Finish
 from cadrage.footage import Facts
 from cadrage.formats import Frame
 from cadrage.geometry import Picture, Placement, cost_of, place
@@ -18,10 +19,12 @@ class Rule(Value):
     Attributes:
         placement: where the picture sits and how large.
         surround: what is seen where it is not.
+        finish: what is laid over the join and over all.
     """
 
     placement: Placement = Placement()
     surround: Surround = Blurred()
+    finish: Finish = Finish()
 
 
 def format_key(facts: Facts) -> str:

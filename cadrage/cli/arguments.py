@@ -120,7 +120,8 @@ def _surround(text: str) -> Surround:
     kind, _, rest = text.partition(":")
     if kind not in KINDS:
         raise BadRequest(f"{kind!r} is no kind of surround.", remedy=f"Choose from {', '.join(KINDS)}.")
-    return KINDS[kind](**_pairs(kind, rest))
+    made: Surround = KINDS[kind](**_pairs(kind, rest))
+    return made
 
 
 def _pairs(what: str, text: str) -> dict[str, Any]:

@@ -5,12 +5,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from cadrage.formats import Frame
+from cadrage.finish.specification import Edge
 from cadrage.geometry import FrameRect, Placed
 from cadrage.pixels.kernels import sampling_kernel
 from cadrage.pixels.mapping import Coverage, canvas_rect, plane_axes
 from cadrage.pixels.planes import Cut, Layout, Planes, Samples, Working
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands, limit, settle
+from cadrage.plan import Plan
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +25,7 @@ class Sheet:
         held: where all those samples lie; at most a sample larger each way than the picture.
         picture: where the picture's own edges lie, which need not fall on samples.
         drawn: the active picture; nothing is drawn outside it.
+        edge: how the picture's own edge is finished.
     """
 
     placed: Placed
@@ -32,14 +34,17 @@ class Sheet:
     held: FrameRect
     picture: FrameRect
     drawn: FrameRect
+    edge: Edge
 
     @classmethod
-    def of(cls, placed: Placed, cut: Cut, source: Layout, canvas: Layout, frame: Frame) -> "Sheet":
+    def of(cls, placed: Placed, cut: Cut, source: Layout, canvas: Layout, plan: Plan) -> "Sheet":
         """Everything brought to the canvas."""
-        size = (frame.width, frame.height)
+        size = (plan.frame.width, plan.frame.height)
         held = canvas_rect(placed.spread(placed.rect, cut.rect), size, canvas)
         picture = canvas_rect(placed.rect, size, canvas)
-        return cls(placed, source, canvas, held, picture, canvas_rect(frame.drawn_rect, size, canvas))
+        return cls(
+            placed, source, canvas, held, picture, canvas_rect(plan.frame.drawn_rect, size, canvas), plan.finish.edge
+        )
 
 
 class PicturePainter:

@@ -8,6 +8,7 @@ from pathlib import Path
 import numpy as np
 
 from cadrage.compose.compositor import Compositor
+from cadrage.compose.moment import moment_of
 from cadrage.compose.store import FrameStore
 from cadrage.footage import Facts, Interpretation, open_footage, read_as, taken_as
 from cadrage.footage.interpretation import BELIEVABLE
@@ -31,11 +32,12 @@ class Previewer:
 
     def image(self, plan: Plan, path: Path, facts: Facts, time: Fraction, width: int, suffix: str = ".jpg") -> bytes:
         """The composed frame at a time, `width` square pixels wide, as an image file."""
-        stored = self.store.frame(path, facts, plan.interpretation, time).planes
+        frame = self.store.frame(path, facts, plan.interpretation, time)
+        stored = frame.planes
         size = preview_size(plan.frame, width)
         compositor, lock = self._compositor(plan, facts, size, stored.layout)
         with lock:
-            planes = compositor.compose(stored)
+            planes = compositor.compose(stored, time=moment_of(frame, time))
         return encode_image(to_rgb(planes), suffix)
 
     def _compositor(

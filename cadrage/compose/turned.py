@@ -1,4 +1,4 @@
-"""Drawing a picture that is turned by any angle over its surround.
+"""Drawing a picture that is turned by any angle, or whose edge is soft or rounded, over its surround.
 
 The picture is first drawn straight, at its exact size and place, then turned about its centre at a scale of one. So
 enlarging and reducing are done by the same kernels as for a picture that is not turned.
@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.compose.picture import Sheet
+from cadrage.finish.shape import Outline
 from cadrage.pixels.kernels import sampling_kernel
 from cadrage.pixels.mapping import Area, Coverage, plane_axes
 from cadrage.pixels.planes import Planes, Working
@@ -68,7 +69,7 @@ def _corners(left: float, top: float, right: float, bottom: float) -> Matrix:
 
 
 class TurnedPainter:
-    """Draws planes of a turned picture. Samples that it half covers are mixed with what is there.
+    """Draws planes of a picture that covers samples in any way. Those that it half covers are mixed.
 
     Args:
         sheet: where it is drawn.
@@ -83,7 +84,7 @@ class TurnedPainter:
         self.uncovered: tuple[Area, ...] = (Area(0, rows, 0, columns),)
         if self.area.empty:
             return
-        self.shares = _shares(turning, self.area) * _of_active(sheet, planes[0], self.area)
+        self.shares = _shares(sheet, planes[0], self.area) * _of_active(sheet, planes[0], self.area)
         if (self.shares == 1).all() and self.area == self.uncovered[0]:
             self.uncovered = ()
         self._prepare(sheet, turning)
@@ -102,6 +103,9 @@ class TurnedPainter:
         high = np.ceil(turning.middle + turning.half).astype(int)
         left, top = max(around[0], low[0]) - REACH, max(around[1], low[1]) - REACH
         right, bottom = min(around[2], high[0]) + REACH, min(around[3], high[1]) + REACH
+        straight = not sheet.placed.angle
+        if straight:  # what is drawn is the area itself
+            left, top, right, bottom = area.left, area.top, area.right, area.bottom
         down, across = plane_axes(source, canvas, self.planes[0], sheet.held)
         rows, columns = source.shape(self.planes[0])
         self.resampler = Resampler(
@@ -113,7 +117,7 @@ class TurnedPainter:
         matrix = turning.back.copy()
         first = np.array([area.left + 0.5, area.top + 0.5])
         matrix[:, 2] += matrix[:, :2] @ first - np.array([left + 0.5, top + 0.5])
-        self.matrix = matrix
+        self.matrix = None if straight else matrix
 
     def paint(self, picture: Planes, canvas: Planes) -> None:
         """Draw the picture on the canvas, where the surround is already painted."""
@@ -122,8 +126,10 @@ class TurnedPainter:
         size = self.shares.shape[::-1]
         how = cv2.INTER_LANCZOS4 | cv2.WARP_INVERSE_MAP
         for plane in self.planes:
-            straight = self.resampler.draw(picture.arrays[plane])
-            turned: Working = cv2.warpAffine(straight, self.matrix, size, flags=how, borderMode=cv2.BORDER_REPLICATE)  # type: ignore[assignment]
+            turned = self.resampler.draw(picture.arrays[plane])
+            if self.matrix is not None:
+                warped = cv2.warpAffine(turned, self.matrix, size, flags=how, borderMode=cv2.BORDER_REPLICATE)
+                turned = np.asarray(warped, np.float32)
             limit(turned, self.depth)
             under = canvas.arrays[plane][self.area.slices]
             mixed: Working = under.astype(np.float32)
@@ -131,14 +137,22 @@ class TurnedPainter:
             settle(mixed, under, self.depth)
 
 
-def _shares(turning: _Turning, area: Area) -> Working:
-    """How much of each sample of an area the turned picture covers, from its distance to the picture's edges."""
-    x, y = np.meshgrid(np.arange(area.left, area.right) + 0.5, np.arange(area.top, area.bottom) + 0.5)
-    shares = np.ones(x.shape)
-    for row, (middle, half) in enumerate(zip(turning.middle, turning.half, strict=True)):
-        straight = turning.back[row, 0] * x + turning.back[row, 1] * y + turning.back[row, 2]
-        shares *= np.clip(half - np.abs(straight - middle) + 0.5, 0, 1)
-    return shares.astype(np.float32)
+def _shares(sheet: Sheet, plane: int, area: Area) -> Working:
+    """How much of each sample of an area the picture covers: its corners rounded, its sides softened inward."""
+    outline = Outline.of(sheet.placed, sheet.placed.rect, sheet.canvas, plane)
+    height = float(sheet.placed.rect.height)
+    edge = sheet.edge
+    shares = outline.covered(area, edge.corners / 100 * height)
+    across, down = outline.straight(area)
+    for soft, inside in (
+        (edge.left, across + outline.half[0]),
+        (edge.right, outline.half[0] - across),
+        (edge.top, down + outline.half[1]),
+        (edge.bottom, outline.half[1] - down),
+    ):
+        if soft:
+            shares *= np.clip(inside / (soft / 100 * height), 0, 1).astype(np.float32)
+    return shares
 
 
 def _of_active(sheet: Sheet, plane: int, area: Area) -> Working:

@@ -23,7 +23,7 @@ class Words(Value):
     """The state of each step in few words.
 
     Attributes:
-        source, frame, placement, surround: what is set there.
+        source, frame, placement, surround, finish: what is set there.
         lost: "nothing lost", or how much is.
         loses: whether anything is lost.
     """
@@ -32,6 +32,7 @@ class Words(Value):
     frame: str
     placement: str
     surround: str
+    finish: str
     lost: str
     loses: bool
 
@@ -46,6 +47,7 @@ def words_for(plan: Plan, picture: Picture, cost: Cost) -> Words:
         frame=_frame_words(plan.frame),
         placement=_placement_words(plan.placement, cost, same_shape=same_shape),
         surround="nothing to fill" if covered else plan.surround.words,
+        finish=plan.finish.words,
         lost=f"{tidy(lost)} % of the picture lost" if lost else "nothing lost",
         loses=bool(lost),
     )

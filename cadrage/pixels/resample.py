@@ -8,6 +8,7 @@ products in float32: exact weights, any phase, one rounding at the end, the same
 from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import Literal
 
 import cv2
 import numpy as np
@@ -49,17 +50,22 @@ class Tile:
     weights: Working
 
 
-def bands(axis: Axis, drawn: range, size: int, kernel: Kernel, tile: int) -> list[Tile]:
+def bands(
+    axis: Axis, drawn: range, size: int, kernel: Kernel, tile: int, beyond: Literal["carry", "mirror"] = "carry"
+) -> list[Tile]:
     """The weights for drawing a range of samples from a line of `size` source samples.
 
-    Source samples beyond the ends are read as the end sample, so edges are carried outward. The weights of every
-    drawn sample sum to one. Tiles count drawn samples from the start of the range.
+    Source samples beyond the ends are read as the end sample, so edges are carried outward; or, mirrored, back and
+    forth. The weights of every drawn sample sum to one. Tiles count drawn samples from the start of the range.
     """
     centres = axis.source(0) + float(axis.step) * (np.arange(drawn.start, drawn.stop) + 0.5) - 0.5
     taps = int(np.ceil(2 * kernel.reach)) + 1
     indices = np.ceil(centres - kernel.reach).astype(np.int64)[:, None] + np.arange(taps)
     weights = kernel.curve(indices - centres[:, None])
     weights /= weights.sum(axis=1, keepdims=True)
+    if beyond == "mirror":
+        turn = indices % (2 * size)
+        indices = np.minimum(turn, 2 * size - 1 - turn)
     indices = np.clip(indices, 0, size - 1)
     return [_tile(indices[at : at + tile], weights[at : at + tile], at) for at in range(0, len(centres), tile)]
 

@@ -117,8 +117,8 @@ def _write(
     def draw(decoded: DecodedFrame) -> tuple[Fraction, VideoFrame]:
         nonlocal held
         frame, canvas = blank(compositor.layout, decoded.time, tick)
-        if held is None or held[0] is not decoded.planes:
-            compositor.compose(decoded.planes, canvas)
+        if held is None or held[0] is not decoded.planes or compositor.moves:
+            compositor.compose(decoded.planes, canvas, decoded.time)
             held = (decoded.planes, canvas)
         else:
             canvas.copy_from(held[1])

@@ -4,23 +4,9 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any, ClassVar, Protocol
 
-from pydantic import Field
-
 from cadrage.geometry import FrameRect, Opening, Placed, SourceRect
 from cadrage.pixels.mapping import Area, canvas_rect
 from cadrage.pixels.planes import Layout, Planes
-
-
-def percent(low: float, high: float, default: float, label: str, step: float = 1) -> Any:  # noqa: ANN401 - what Field returns
-    """A field from `low` to `high` percent; the label and step are for whoever draws a control for it."""
-    extra: dict[str, Any] = {"unit": "%", "step": step}
-    return Field(default=default, ge=low, le=high, title=label, json_schema_extra=extra)
-
-
-def pixels(reach: float, label: str) -> Any:  # noqa: ANN401 - what Field returns
-    """A field of frame pixels, from -reach to reach, 0 unless set."""
-    extra: dict[str, Any] = {"unit": "px", "step": 1}
-    return Field(default=0.0, ge=-reach, le=reach, title=label, json_schema_extra=extra)
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,8 +44,8 @@ class Scene:
 class Painter(Protocol):
     """Paints the surround of one scene, picture after picture, in one thread."""
 
-    def paint(self, source: Planes, canvas: Planes) -> None:
-        """Paint the areas of the scene. `source` is the picture at this moment, upright."""
+    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+        """Paint the areas of the scene. `source` is the picture at this time, in seconds of the clip, upright."""
 
 
 class Specification(Protocol):

@@ -12,17 +12,16 @@ from typing import ClassVar, Literal
 
 import cv2
 import numpy as np
-from pydantic import Field
 
+from cadrage.fields import percent, pixels
 from cadrage.geometry import FrameRect
 from cadrage.geometry.placement import centred, fill_scale
-from cadrage.pixels.colour import codes_of
 from cadrage.pixels.kernels import blurring_kernel
 from cadrage.pixels.mapping import Area, plane_axes
 from cadrage.pixels.planes import Planes, Samples, Working, samples
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, Tile, bands, limit, settle
-from cadrage.surrounds.base import Scene, percent, pixels
-from cadrage.values import ColourText, Value
+from cadrage.surrounds.base import Scene
+from cadrage.surrounds.toning import Toned
 
 # Nodes for one standard deviation: straight lines between nodes this near stay within half a code of the curve.
 NODES_PER_SIGMA = 4
@@ -30,15 +29,13 @@ NODES_PER_SIGMA = 4
 SAMPLES_PER_SIGMA = 3
 
 
-class Blurred(Value):
+class Blurred(Toned):
     """A copy of the picture, enlarged until it covers the frame, blurred and dimmed.
 
     Attributes:
         softness: standard deviation of the Gaussian, in percent of the frame's height.
-        brightness: percent of the copy over the base; above 100 it is pushed away from the base.
         size: percent of the size that just covers the frame.
         shift_x, shift_y: how far the copy is moved right and down, in frame pixels.
-        base: the colour that shows as the copy is dimmed.
     """
 
     title: ClassVar[str] = "Blurred copy"
@@ -46,9 +43,8 @@ class Blurred(Value):
     softness: float = percent(0, 12, 4, "Softness", 0.1)
     brightness: float = percent(0, 150, 60, "Brightness")
     size: float = percent(100, 300, 108, "Size")
-    shift_x: float = pixels(4096, "Shift right")
-    shift_y: float = pixels(4096, "Shift down")
-    base: ColourText = Field(default="#000000", title="Base colour")
+    shift_x: float = pixels(-4096, 4096, "Shift right")
+    shift_y: float = pixels(-4096, 4096, "Shift down")
 
     @property
     def words(self) -> str:
@@ -136,18 +132,16 @@ class BlurredPainter:
         lines = blurred.softness / 100 * frame.height
         across, down = scene.scale
         sigma = (lines * float(down), lines / float(frame.pixel_aspect) * float(across))
-        base = codes_of(blurred.base, scene.canvas.colour, scene.canvas.depth)
         self.planes = [PlanePainter(scene, plane, rect, sigma) for plane in range(3)]
-        self.brightness = blurred.brightness / 100
-        self.base = base
+        self.tones = blurred.tones(scene.canvas)
 
-    def paint(self, source: Planes, canvas: Planes) -> None:
+    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
         """See `Painter`."""
+        del time
         for plane, painter in enumerate(self.planes):
             if painter.areas:
                 nodes = painter.nodes(source.arrays[plane])
-                nodes *= np.float32(self.brightness)
-                nodes += np.float32((1 - self.brightness) * self.base[plane])
+                self.tones[plane].apply(nodes)
                 limit(nodes, painter.depth)
                 painter.spread(nodes, canvas.arrays[plane])
 

@@ -1,5 +1,6 @@
 """One colour."""
 
+from fractions import Fraction
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -7,10 +8,11 @@ from pydantic import Field
 from cadrage.pixels.colour import codes_of
 from cadrage.pixels.planes import Planes
 from cadrage.surrounds.base import Scene
-from cadrage.values import ColourText, Value
+from cadrage.surrounds.toning import Toned
+from cadrage.values import ColourText
 
 
-class Plain(Value):
+class Plain(Toned):
     """One colour everywhere.
 
     Attributes:
@@ -37,11 +39,13 @@ class PlainPainter:
     def __init__(self, plain: Plain, scene: Scene) -> None:
         self.areas = scene.areas
         layout = scene.canvas
-        self.codes = [round(code) for code in codes_of(plain.colour, layout.colour, layout.depth)]
+        codes = codes_of(plain.colour, layout.colour, layout.depth)
+        toned = (code * tone.gain + tone.offset for code, tone in zip(codes, plain.tones(layout), strict=True))
+        self.codes = [round(min(max(code, 0), 2**layout.depth - 1)) for code in toned]
 
-    def paint(self, source: Planes, canvas: Planes) -> None:
+    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
         """See `Painter`."""
-        del source
+        del source, time
         for plane, areas in enumerate(self.areas):
             for area in areas:
                 canvas.arrays[plane][area.slices] = self.codes[plane]

@@ -2,6 +2,8 @@
 
 import pytest
 
+from cadrage.finish import Finish
+from cadrage.surrounds import KINDS
 from server.studio.models import Project
 
 pytestmark = pytest.mark.django_db
@@ -57,7 +59,8 @@ def test_the_catalogue(ida):
     assert sizes >= {(1920, 1080), (1080, 1920), (1080, 1080), (1440, 1080), (3840, 2160), (4096, 1716), (720, 576)}
     assert all(row["format"]["source"] for row in [*found["frames"], *found["sources"]])
     assert found["squeezes"] == ["1.25", "1.3", "4/3", "1.5", "1.8", "2"]
-    assert {kind["kind"] for kind in found["surrounds"]} == {"blurred", "plain"}
+    assert [kind["kind"] for kind in found["surrounds"]] == list(KINDS)
+    assert {part["name"] for part in found["finish"]} == set(Finish.model_fields)
 
 
 def test_what_is_not_there_is_told_in_one_form(ida):

@@ -70,7 +70,9 @@ def make_rule(framing: Framing) -> Framing:
     """Make the way this framing is now the rule for its format and frame; it obeys from then on."""
     plan = plan_of(framing)
     with transaction.atomic():
-        set_rule(framing.footage, framing.frame, Rule(placement=plan.placement, surround=plan.surround))
+        set_rule(
+            framing.footage, framing.frame, Rule(placement=plan.placement, surround=plan.surround, finish=plan.finish)
+        )
         obey([framing])
     return Framing.objects.select_related("footage__project", "frame").get(pk=framing.pk)
 

@@ -60,7 +60,7 @@ class RuleBook:
         if own is not None:
             return own.model_copy(update=fixed)
         rule = self.rule(footage, frame)
-        return Plan(placement=rule.placement, surround=rule.surround, **fixed)
+        return Plan(placement=rule.placement, surround=rule.surround, finish=rule.finish, **fixed)
 
 
 def set_rule(footage: Footage, frame: OrderedFrame, rule: Rule) -> FramingRule:

@@ -4,7 +4,7 @@ from django.db.models import Manager
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 
-from server.studio.models import Footage, Framing, OrderedFrame, OwnFrame, Project, Render
+from server.studio.models import Footage, Framing, OrderedFrame, OwnFrame, Project, Render, Treatment
 
 
 def project(request: HttpRequest, pk: int) -> Project:
@@ -15,6 +15,11 @@ def project(request: HttpRequest, pk: int) -> Project:
 def frame(request: HttpRequest, pk: int) -> OrderedFrame:
     """A frame in one of the visitor's projects."""
     return get_object_or_404(OrderedFrame.objects.select_related("project"), pk=pk, project__owner=request.user)
+
+
+def treatment(request: HttpRequest, pk: int) -> Treatment:
+    """A treatment that the visitor has saved."""
+    return get_object_or_404(Treatment, pk=pk, owner=request.user)
 
 
 def own_frame(request: HttpRequest, pk: int) -> OwnFrame:

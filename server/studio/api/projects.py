@@ -7,6 +7,7 @@ from ninja import Router
 
 from cadrage.formats import FIRST_FRAME
 from server.studio.actions import framings as framing_actions
+from server.studio.actions import treatments as treatment_actions
 from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.schemas import (
@@ -88,6 +89,9 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> list[
         changed = framing_actions.place_all(rows, action.placement)
     elif action.do == "move":
         changed = framing_actions.move(rows, {"offset_x": action.offset_x, "offset_y": action.offset_y})
+    elif action.do == "treat":
+        saved = None if action.saved is None else owned.treatment(request, action.saved)
+        changed = treatment_actions.apply(saved.value if saved else action.treatment, rows, saved)
     elif action.do == "rule":
         changed = [framing_actions.make_rule(row) for row in rows]
     elif action.do == "obey":

@@ -5,6 +5,7 @@ from server.studio.models.framing import Framing, Step
 from server.studio.models.project import OrderedFrame, OwnFrame, Project
 from server.studio.models.render import Render
 from server.studio.models.rule import FramingRule, SourceRule
+from server.studio.models.treatment import Treatment
 
 __all__ = [
     "Footage",
@@ -16,4 +17,5 @@ __all__ = [
     "Render",
     "SourceRule",
     "Step",
+    "Treatment",
 ]

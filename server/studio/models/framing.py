@@ -5,13 +5,15 @@ from django.db import models
 from cadrage.plan import Plan
 from server.studio.models.footage import Footage
 from server.studio.models.project import OrderedFrame
+from server.studio.models.treatment import Treatment
 
 
 class Framing(models.Model):
-    """One clip in one frame. Its plan is the one of its current step."""
+    """One clip in one frame. Its plan is that of its current step; its treatment, the saved one it was given last."""
 
     footage = models.ForeignKey(Footage, models.CASCADE, related_name="framings")
     frame = models.ForeignKey(OrderedFrame, models.CASCADE, related_name="framings")
+    treatment = models.ForeignKey(Treatment, models.SET_NULL, null=True, related_name="framings")
     current = models.PositiveIntegerField(default=0)
 
     class Meta:

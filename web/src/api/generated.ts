@@ -334,6 +334,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/lineup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lineup
+         * @description Ways worth seeing for a framing, the present one first, each with its numbers.
+         */
+        get: operations["server_studio_api_treatments_lineup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/measure": {
         parameters: {
             query?: never;
@@ -730,6 +750,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/treatments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Treatments
+         * @description Every treatment that can be used in a project; those that come with Cadrage have no id.
+         */
+        get: operations["server_studio_api_treatments_treatments"];
+        put?: never;
+        /**
+         * Save
+         * @description Save a treatment, for this project or for all.
+         */
+        post: operations["server_studio_api_treatments_save"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/treatments/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import One
+         * @description Save a treatment that was exported as JSON.
+         */
+        post: operations["server_studio_api_treatments_import_one"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/renders/{render_id}": {
         parameters: {
             query?: never;
@@ -790,6 +854,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/treatments/{treatment_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Rewrite
+         * @description Change a treatment; answers with the framings that followed it and have changed along.
+         */
+        put: operations["server_studio_api_treatments_rewrite"];
+        post?: never;
+        /**
+         * Remove
+         * @description Take a treatment away; framings keep what it gave them.
+         */
+        delete: operations["server_studio_api_treatments_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visitor": {
         parameters: {
             query?: never;
@@ -814,6 +902,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AlternativeOut
+         * @description One way of a line-up.
+         */
+        AlternativeOut: {
+            measure: components["schemas"]["Measure"];
+            /** Name */
+            name: string;
+            plan: components["schemas"]["Plan"];
+        };
         /**
          * BakedBars
          * @description What was found.
@@ -892,10 +990,8 @@ export interface components {
          *
          *     Attributes:
          *         softness: standard deviation of the Gaussian, in percent of the frame's height.
-         *         brightness: percent of the copy over the base; above 100 it is pushed away from the base.
          *         size: percent of the size that just covers the frame.
          *         shift_x, shift_y: how far the copy is moved right and down, in frame pixels.
-         *         base: the colour that shows as the copy is dimmed.
          */
         Blurred: {
             /**
@@ -914,6 +1010,16 @@ export interface components {
              * @enum {string}
              */
             kind: "blurred";
+            /**
+             * Opacity
+             * @default 100
+             */
+            opacity: number;
+            /**
+             * Saturation
+             * @default 100
+             */
+            saturation: number;
             /**
              * Shift right
              * @default 0
@@ -934,6 +1040,17 @@ export interface components {
              * @default 4
              */
             softness: number;
+            /**
+             * Tint
+             * Format: colour
+             * @default #a07850
+             */
+            tint: string;
+            /**
+             * Tinted
+             * @default 0
+             */
+            tinted: number;
         };
         /**
          * Board
@@ -1006,10 +1123,63 @@ export interface components {
             shape: string;
         };
         /**
+         * Carried
+         * @description The outermost rows and columns of the picture drawn outward, softer and softer.
+         *
+         *     Attributes:
+         *         softness: standard deviation of the blur along the edge at the frame's border, in percent of the frame's height.
+         */
+        Carried: {
+            /**
+             * Base colour
+             * Format: colour
+             * @default #000000
+             */
+            base: string;
+            /**
+             * Brightness
+             * @default 80
+             */
+            brightness: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "carried";
+            /**
+             * Opacity
+             * @default 100
+             */
+            opacity: number;
+            /**
+             * Saturation
+             * @default 100
+             */
+            saturation: number;
+            /**
+             * Softness
+             * @default 5
+             */
+            softness: number;
+            /**
+             * Tint
+             * Format: colour
+             * @default #a07850
+             */
+            tint: string;
+            /**
+             * Tinted
+             * @default 0
+             */
+            tinted: number;
+        };
+        /**
          * Catalogue
          * @description What there is to choose from.
          */
         Catalogue: {
+            /** Finish */
+            finish: components["schemas"]["FinishPart"][];
             /** Frames */
             frames: components["schemas"]["FrameRow"][];
             /** Own */
@@ -1062,7 +1232,7 @@ export interface components {
          */
         CellsIn: {
             /** Action */
-            action: components["schemas"]["PasteCells"] | components["schemas"]["PlaceCells"] | components["schemas"]["MoveCells"] | components["schemas"]["EachCell"];
+            action: components["schemas"]["PasteCells"] | components["schemas"]["PlaceCells"] | components["schemas"]["MoveCells"] | components["schemas"]["TreatCells"] | components["schemas"]["EachCell"];
             /** Framings */
             framings: number[];
         };
@@ -1085,27 +1255,42 @@ export interface components {
         };
         /**
          * Control
-         * @description One thing that can be set on a surround.
+         * @description One thing that can be set.
          *
          *     Attributes:
          *         name: the field.
          *         label: what people call it.
-         *         unit: "%", "px", or "colour".
+         *         unit: of a number, or empty; "colour"; "colour or none"; "choice"; "tick".
          *         low, high, step: of a number; 0 where it is none.
-         *         default: as JSON holds it.
+         *         default: as JSON holds it; empty for no colour.
+         *         choices: what a choice can be.
          */
         Control: {
+            /**
+             * Choices
+             * @default []
+             */
+            choices: string[];
             /** Default */
-            default: number | string;
-            /** High */
+            default: number | string | boolean;
+            /**
+             * High
+             * @default 0
+             */
             high: number;
             /** Label */
             label: string;
-            /** Low */
+            /**
+             * Low
+             * @default 0
+             */
             low: number;
             /** Name */
             name: string;
-            /** Step */
+            /**
+             * Step
+             * @default 0
+             */
             step: number;
             /** Unit */
             unit: string;
@@ -1206,6 +1391,89 @@ export interface components {
             margins: components["schemas"]["Margins"];
         };
         /**
+         * Drift
+         * @description A slow moving pattern between two colours.
+         *
+         *     Attributes:
+         *         pattern: which.
+         *         first, second: the colours it moves between.
+         *         period: seconds until it begins again, without a join.
+         *         scale: percent of its usual size.
+         *         seed: which of its many forms.
+         */
+        Drift: {
+            /**
+             * Base colour
+             * Format: colour
+             * @default #000000
+             */
+            base: string;
+            /**
+             * Brightness
+             * @default 100
+             */
+            brightness: number;
+            /**
+             * From
+             * Format: colour
+             * @default #1d2b33
+             */
+            first: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drift";
+            /**
+             * Opacity
+             * @default 100
+             */
+            opacity: number;
+            /**
+             * Pattern
+             * @default clouds
+             * @enum {string}
+             */
+            pattern: "clouds" | "water light" | "colour fields" | "fine weave" | "rising specks";
+            /**
+             * Period
+             * @default 16
+             */
+            period: number;
+            /**
+             * Saturation
+             * @default 100
+             */
+            saturation: number;
+            /**
+             * Scale
+             * @default 100
+             */
+            scale: number;
+            /**
+             * To
+             * Format: colour
+             * @default #5d7a80
+             */
+            second: string;
+            /**
+             * Form
+             * @default 7
+             */
+            seed: number;
+            /**
+             * Tint
+             * Format: colour
+             * @default #a07850
+             */
+            tint: string;
+            /**
+             * Tinted
+             * @default 0
+             */
+            tinted: number;
+        };
+        /**
          * EachCell
          * @description Bring cells back to their rules, make each the rule for its format and frame, or undo one step of each.
          */
@@ -1215,6 +1483,55 @@ export interface components {
              * @enum {string}
              */
             do: "obey" | "rule" | "undo";
+        };
+        /**
+         * Edge
+         * @description The picture's own edge.
+         *
+         *     Attributes:
+         *         left, right, top, bottom: how far in from that side the picture fades into the surround, in percent of its
+         *             height as placed.
+         *         corners: radius of its corners, in percent of the same.
+         *         outline: width of a line around it, in frame pixels.
+         *         colour: of that line.
+         */
+        Edge: {
+            /**
+             * Soft bottom
+             * @default 0
+             */
+            bottom: number;
+            /**
+             * Outline colour
+             * Format: colour
+             * @default #f2efe8
+             */
+            colour: string;
+            /**
+             * Corners
+             * @default 0
+             */
+            corners: number;
+            /**
+             * Soft left
+             * @default 0
+             */
+            left: number;
+            /**
+             * Outline
+             * @default 0
+             */
+            outline: number;
+            /**
+             * Soft right
+             * @default 0
+             */
+            right: number;
+            /**
+             * Soft top
+             * @default 0
+             */
+            top: number;
         };
         /**
          * Edges
@@ -1421,6 +1738,89 @@ export interface components {
             name: string;
         };
         /**
+         * Finish
+         * @description Everything laid over the join and over all.
+         */
+        Finish: {
+            /**
+             * @default {
+             *       "bottom": 0,
+             *       "colour": "#f2efe8",
+             *       "corners": 0,
+             *       "left": 0,
+             *       "outline": 0,
+             *       "right": 0,
+             *       "top": 0
+             *     }
+             */
+            edge: components["schemas"]["Edge"];
+            /**
+             * @default {
+             *       "contrast": 100,
+             *       "exposure": 0,
+             *       "saturation": 100,
+             *       "surround_only": false,
+             *       "warmth": 0
+             *     }
+             */
+            grade: components["schemas"]["Grade"];
+            /**
+             * @default {
+             *       "amount": 0
+             *     }
+             */
+            grain: components["schemas"]["Grain"];
+            /**
+             * @default {
+             *       "colour": "#000000",
+             *       "direction": 60,
+             *       "distance": 0.8,
+             *       "opacity": 0,
+             *       "softness": 1.5
+             *     }
+             */
+            shadow: components["schemas"]["Shadow"];
+            /**
+             * @default {
+             *       "amount": 0,
+             *       "size": 50
+             *     }
+             */
+            vignette: components["schemas"]["Vignette"];
+        };
+        /**
+         * FinishPart
+         * @description A part of a finish, for whoever offers it.
+         *
+         *     Attributes:
+         *         name: its field.
+         *         title: what people call it.
+         *         controls: what can be set, in order.
+         *         example: values that show what it does.
+         */
+        FinishPart: {
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /** Example */
+            example: {
+                [key: string]: number | string | boolean;
+            };
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * Follower
+         * @description A framing that was given a treatment, and in which parts it differs from it now.
+         */
+        Follower: {
+            /** Differs */
+            differs: ("placement" | "surround" | "finish")[];
+            /** Framing */
+            framing: number;
+        };
+        /**
          * FootageOut
          * @description A clip of a project.
          *
@@ -1602,6 +2002,145 @@ export interface components {
             name: string;
         };
         /**
+         * Grade
+         * @description One grade, for picture and surround together or for the surround alone.
+         *
+         *     Attributes:
+         *         surround_only: whether the picture is left as it is.
+         *         exposure: in stops of light as it is coded: each doubles or halves the distance from black.
+         *         contrast: percent, about middle grey.
+         *         saturation: percent.
+         *         warmth: -100 to 100, from blue to orange.
+         */
+        Grade: {
+            /**
+             * Contrast
+             * @default 100
+             */
+            contrast: number;
+            /**
+             * Exposure
+             * @default 0
+             */
+            exposure: number;
+            /**
+             * Saturation
+             * @default 100
+             */
+            saturation: number;
+            /**
+             * Surround only
+             * @default false
+             */
+            surround_only: boolean;
+            /**
+             * Warmth
+             * @default 0
+             */
+            warmth: number;
+        };
+        /**
+         * Gradient
+         * @description Two to four colours that run into each other.
+         *
+         *     Attributes:
+         *         form: along a line through the frame's middle, or in rings round a centre.
+         *         first, last: the colours at both ends.
+         *         second, third: colours evenly between them, where given.
+         *         angle: degrees clockwise from running to the right; of the linear form.
+         *         centre_x, centre_y: of the rings, in percent of the frame.
+         */
+        Gradient: {
+            /**
+             * Angle
+             * @default 90
+             */
+            angle: number;
+            /**
+             * Base colour
+             * Format: colour
+             * @default #000000
+             */
+            base: string;
+            /**
+             * Brightness
+             * @default 100
+             */
+            brightness: number;
+            /**
+             * Centre across
+             * @default 50
+             */
+            centre_x: number;
+            /**
+             * Centre down
+             * @default 50
+             */
+            centre_y: number;
+            /**
+             * From
+             * Format: colour
+             * @default #32505a
+             */
+            first: string;
+            /**
+             * Form
+             * @default linear
+             * @enum {string}
+             */
+            form: "linear" | "radial";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gradient";
+            /**
+             * To
+             * Format: colour
+             * @default #141a22
+             */
+            last: string;
+            /**
+             * Opacity
+             * @default 100
+             */
+            opacity: number;
+            /**
+             * Saturation
+             * @default 100
+             */
+            saturation: number;
+            /** By way of */
+            second?: string | null;
+            /** and of */
+            third?: string | null;
+            /**
+             * Tint
+             * Format: colour
+             * @default #a07850
+             */
+            tint: string;
+            /**
+             * Tinted
+             * @default 0
+             */
+            tinted: number;
+        };
+        /**
+         * Grain
+         * @description Fine grain over all, which hides too smooth a surround.
+         *
+         *     Attributes:
+         *         amount: standard deviation, in percent of the way from black to white.
+         */
+        Grain: {
+            /**
+             * Amount
+             * @default 0
+             */
+            amount: number;
+        };
+        /**
          * Guide
          * @description One guide on a frame.
          *
@@ -1722,7 +2261,7 @@ export interface components {
          *     Attributes:
          *         kind: its name in a plan.
          *         title: what people call it.
-         *         controls: what can be set, in order.
+         *         controls: what can be set, in order; what every kind has comes last.
          */
         Kind: {
             /** Controls */
@@ -1899,6 +2438,49 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
+         * Mirrored
+         * @description The picture mirrored at its own edges, again and again as far as the frame reaches.
+         */
+        Mirrored: {
+            /**
+             * Base colour
+             * Format: colour
+             * @default #000000
+             */
+            base: string;
+            /**
+             * Brightness
+             * @default 70
+             */
+            brightness: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mirrored";
+            /**
+             * Opacity
+             * @default 100
+             */
+            opacity: number;
+            /**
+             * Saturation
+             * @default 100
+             */
+            saturation: number;
+            /**
+             * Tint
+             * Format: colour
+             * @default #a07850
+             */
+            tint: string;
+            /**
+             * Tinted
+             * @default 0
+             */
+            tinted: number;
+        };
+        /**
          * MoveCells
          * @description Set the offset of cells.
          */
@@ -1941,7 +2523,7 @@ export interface components {
              */
             do: "paste";
             /** Parts */
-            parts: ("placement" | "surround")[];
+            parts: ("placement" | "surround" | "finish")[];
             /** Source */
             source: number;
         };
@@ -2034,6 +2616,17 @@ export interface components {
          */
         Plain: {
             /**
+             * Base colour
+             * Format: colour
+             * @default #000000
+             */
+            base: string;
+            /**
+             * Brightness
+             * @default 100
+             */
+            brightness: number;
+            /**
              * Colour
              * Format: colour
              * @default #000000
@@ -2044,6 +2637,27 @@ export interface components {
              * @enum {string}
              */
             kind: "plain";
+            /**
+             * Opacity
+             * @default 100
+             */
+            opacity: number;
+            /**
+             * Saturation
+             * @default 100
+             */
+            saturation: number;
+            /**
+             * Tint
+             * Format: colour
+             * @default #a07850
+             */
+            tint: string;
+            /**
+             * Tinted
+             * @default 0
+             */
+            tinted: number;
         };
         /**
          * Plan
@@ -2056,8 +2670,44 @@ export interface components {
          *         frame: what is delivered.
          *         placement: where the picture sits and how large.
          *         surround: what is seen where the picture is not.
+         *         finish: what is laid over the join and over all.
          */
         Plan: {
+            /**
+             * @default {
+             *       "edge": {
+             *         "bottom": 0,
+             *         "colour": "#f2efe8",
+             *         "corners": 0,
+             *         "left": 0,
+             *         "outline": 0,
+             *         "right": 0,
+             *         "top": 0
+             *       },
+             *       "grade": {
+             *         "contrast": 100,
+             *         "exposure": 0,
+             *         "saturation": 100,
+             *         "surround_only": false,
+             *         "warmth": 0
+             *       },
+             *       "grain": {
+             *         "amount": 0
+             *       },
+             *       "shadow": {
+             *         "colour": "#000000",
+             *         "direction": 60,
+             *         "distance": 0.8,
+             *         "opacity": 0,
+             *         "softness": 1.5
+             *       },
+             *       "vignette": {
+             *         "amount": 0,
+             *         "size": 50
+             *       }
+             *     }
+             */
+            finish: components["schemas"]["Finish"];
             frame: components["schemas"]["Frame"];
             /**
              * @default {
@@ -2099,13 +2749,17 @@ export interface components {
              *       "base": "#000000",
              *       "brightness": 60,
              *       "kind": "blurred",
+             *       "opacity": 100,
+             *       "saturation": 100,
              *       "shift_x": 0,
              *       "shift_y": 0,
              *       "size": 108,
-             *       "softness": 4
+             *       "softness": 4,
+             *       "tint": "#a07850",
+             *       "tinted": 0
              *     }
              */
-            surround: components["schemas"]["Plain"] | components["schemas"]["Blurred"];
+            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Drift"];
             /**
              * Version
              * @default 1
@@ -2240,6 +2894,57 @@ export interface components {
             framings: number[];
         };
         /**
+         * SaveIn
+         * @description A treatment to save; `everywhere` is for all projects.
+         */
+        SaveIn: {
+            /**
+             * Everywhere
+             * @default false
+             */
+            everywhere: boolean;
+            treatment: components["schemas"]["Treatment"];
+        };
+        /**
+         * Shadow
+         * @description A shadow of the picture on the surround.
+         *
+         *     Attributes:
+         *         opacity: percent at its darkest; 0 is none.
+         *         direction: where it falls, degrees clockwise from the right.
+         *         distance: how far, in percent of the frame's height.
+         *         softness: standard deviation of its edge, in percent of the frame's height.
+         *         colour: of the shadow.
+         */
+        Shadow: {
+            /**
+             * Colour
+             * Format: colour
+             * @default #000000
+             */
+            colour: string;
+            /**
+             * Direction
+             * @default 60
+             */
+            direction: number;
+            /**
+             * Distance
+             * @default 0.8
+             */
+            distance: number;
+            /**
+             * Opacity
+             * @default 0
+             */
+            opacity: number;
+            /**
+             * Softness
+             * @default 1.5
+             */
+            softness: number;
+        };
+        /**
          * Snap
          * @description One such offset.
          *
@@ -2368,6 +3073,136 @@ export interface components {
             rate: string;
         };
         /**
+         * TreatCells
+         * @description Give cells a treatment; with `saved`, the one of the visitor's that they follow from then on.
+         */
+        TreatCells: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "treat";
+            /** Saved */
+            saved?: number | null;
+            treatment: components["schemas"]["Treatment"];
+        };
+        /**
+         * Treatment
+         * @description One treatment.
+         *
+         *     Attributes:
+         *         version: of this form, 1.
+         *         name: what it is called.
+         *         placement, surround, finish: what it gives a framing.
+         */
+        Treatment: {
+            /**
+             * @default {
+             *       "edge": {
+             *         "bottom": 0,
+             *         "colour": "#f2efe8",
+             *         "corners": 0,
+             *         "left": 0,
+             *         "outline": 0,
+             *         "right": 0,
+             *         "top": 0
+             *       },
+             *       "grade": {
+             *         "contrast": 100,
+             *         "exposure": 0,
+             *         "saturation": 100,
+             *         "surround_only": false,
+             *         "warmth": 0
+             *       },
+             *       "grain": {
+             *         "amount": 0
+             *       },
+             *       "shadow": {
+             *         "colour": "#000000",
+             *         "direction": 60,
+             *         "distance": 0.8,
+             *         "opacity": 0,
+             *         "softness": 1.5
+             *       },
+             *       "vignette": {
+             *         "amount": 0,
+             *         "size": 50
+             *       }
+             *     }
+             */
+            finish: components["schemas"]["Finish"];
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "angle": "0",
+             *       "mirror": false,
+             *       "offset_x": "0",
+             *       "offset_y": "0",
+             *       "scale": "1",
+             *       "sizing": "tightness",
+             *       "tightness": "0"
+             *     }
+             */
+            placement: components["schemas"]["Placement"];
+            /**
+             * Surround
+             * @default {
+             *       "base": "#000000",
+             *       "brightness": 60,
+             *       "kind": "blurred",
+             *       "opacity": 100,
+             *       "saturation": 100,
+             *       "shift_x": 0,
+             *       "shift_y": 0,
+             *       "size": 108,
+             *       "softness": 4,
+             *       "tint": "#a07850",
+             *       "tinted": 0
+             *     }
+             */
+            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Drift"];
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * TreatmentOut
+         * @description A treatment; one that comes with Cadrage has no id.
+         */
+        TreatmentOut: {
+            /** Everywhere */
+            everywhere: boolean;
+            /** Followers */
+            followers: components["schemas"]["Follower"][];
+            /** Id */
+            id: number | null;
+            treatment: components["schemas"]["Treatment"];
+        };
+        /**
+         * Vignette
+         * @description The frame darkened towards its corners.
+         *
+         *     Attributes:
+         *         amount: percent of the light taken at the corners.
+         *         size: how far from the middle it begins, in percent of the way to a corner.
+         */
+        Vignette: {
+            /**
+             * Amount
+             * @default 0
+             */
+            amount: number;
+            /**
+             * Begins
+             * @default 50
+             */
+            size: number;
+        };
+        /**
          * Visitor
          * @description Who is looking.
          */
@@ -2429,11 +3264,13 @@ export interface components {
          * @description The state of each step in few words.
          *
          *     Attributes:
-         *         source, frame, placement, surround: what is set there.
+         *         source, frame, placement, surround, finish: what is set there.
          *         lost: "nothing lost", or how much is.
          *         loses: whether anything is lost.
          */
         Words: {
+            /** Finish */
+            finish: string;
             /** Frame */
             frame: string;
             /** Loses */
@@ -2878,6 +3715,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FramingOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_treatments_lineup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlternativeOut"][];
                 };
             };
         };
@@ -3443,6 +4302,80 @@ export interface operations {
             };
         };
     };
+    server_studio_api_treatments_treatments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TreatmentOut"][];
+                };
+            };
+        };
+    };
+    server_studio_api_treatments_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TreatmentOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_treatments_import_one: {
+        parameters: {
+            query: {
+                given: {
+                    [key: string]: unknown;
+                };
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TreatmentOut"];
+                };
+            };
+        };
+    };
     server_studio_api_renders_remove: {
         parameters: {
             query?: never;
@@ -3500,6 +4433,52 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_treatments_rewrite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                treatment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
+                };
+            };
+        };
+    };
+    server_studio_api_treatments_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                treatment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

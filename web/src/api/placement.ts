@@ -1,4 +1,4 @@
-import type { Frame, Placement } from "./client";
+import type { Frame, Placement, Surround } from "./client";
 
 /** A placement as it is before anything was done: whole, in the middle, straight. */
 const UNTOUCHED: Placement = {
@@ -28,3 +28,15 @@ export function frame(fields: Partial<Frame> & Pick<Frame, "width" | "height">):
     ...fields,
   };
 }
+
+/** A surround of the well's own grey, as if there were none. */
+export const WELL: Surround = {
+  kind: "plain",
+  colour: "#777777",
+  brightness: 100,
+  saturation: 100,
+  tinted: 0,
+  tint: "#a07850",
+  opacity: 100,
+  base: "#000000",
+};

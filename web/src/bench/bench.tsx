@@ -9,6 +9,7 @@ import { ProblemNote } from "../ui/problem-note";
 import { CostPanel } from "./cost-panel";
 import { IntoFrame, Neighbours } from "./into-frame";
 import { CheckPanel } from "./panels/check-panel";
+import { FinishPanel } from "./panels/finish-panel";
 import { FramePanel } from "./panels/frame-panel";
 import { PlacementPanel } from "./panels/placement-panel";
 import { useInterpretation } from "./panels/source/use-interpretation";
@@ -131,6 +132,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
             />
           )}
           {step === "surround" && <SurroundPanel {...changer} framingId={framingId} time={time} />}
+          {step === "finish" && <FinishPanel {...changer} framingId={framingId} time={time} />}
           {step === "check" && (
             <CheckPanel
               renders={renders}

@@ -1,6 +1,6 @@
 import type { Measure } from "../api/client";
 
-export const STEPS = ["source", "frame", "placement", "surround", "check"] as const;
+export const STEPS = ["source", "frame", "placement", "surround", "finish", "check"] as const;
 export type StepName = (typeof STEPS)[number];
 
 const TITLES: Record<StepName, string> = {
@@ -8,6 +8,7 @@ const TITLES: Record<StepName, string> = {
   frame: "Frame",
   placement: "Placement",
   surround: "Surround",
+  finish: "Finish",
   check: "Check",
 };
 

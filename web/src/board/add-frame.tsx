@@ -5,9 +5,9 @@ import { answered, api, type Catalogue, type Frame } from "../api/client";
 import { frame as frameOf } from "../api/placement";
 import { catalogueQuery } from "../api/queries";
 import { Button } from "../ui/button";
-import { NumberField } from "../ui/number-field";
 import { Outline } from "../ui/outline";
 import { ProblemNote } from "../ui/problem-note";
+import { SizeFields } from "../ui/size-fields";
 
 /** A dialog that adds a frame to a project: one of the catalogue, one of one's own, or any size. */
 export function AddFrame({ projectId, children }: { projectId: number; children: ReactNode }) {
@@ -87,13 +87,11 @@ function Choices({ catalogue, onChoose }: { catalogue: Catalogue; onChoose: (fra
 
 function OwnSize({ busy, onAdd }: { busy: boolean; onAdd: (frame: Frame) => void }) {
   const [name, setName] = useState("");
-  const [width, setWidth] = useState(1920);
-  const [height, setHeight] = useState(1080);
-  const field = { unit: "px", low: 16, high: 8192, step: 2, decimals: 0 };
+  const [size, setSize] = useState({ width: 1920, height: 1080 });
 
   function onSubmit(event: FormEvent) {
     event.preventDefault();
-    onAdd(frameOf({ name, width, height }));
+    onAdd(frameOf({ name, ...size }));
   }
 
   return (
@@ -108,21 +106,7 @@ function OwnSize({ busy, onAdd }: { busy: boolean; onAdd: (frame: Frame) => void
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
-        <NumberField
-          label="Width"
-          className="w-28"
-          {...field}
-          value={width}
-          onCommit={(value) => setWidth(Math.round(value))}
-        />
-        ×
-        <NumberField
-          label="Height"
-          className="w-28"
-          {...field}
-          value={height}
-          onCommit={(value) => setHeight(Math.round(value))}
-        />
+        <SizeFields {...size} onChange={setSize} />
         <span className="grow" />
         <Button type="submit" disabled={busy}>
           Add this size

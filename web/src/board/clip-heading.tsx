@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { DropdownMenu } from "radix-ui";
 import { useRef, useState } from "react";
 import { answered, api, csrfToken, type Footage, problemFrom } from "../api/client";
 import { refreshFramings } from "../api/queries";
+import { Menu } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
 import { FolderDialog } from "./folder-dialog";
 
@@ -49,8 +49,10 @@ export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
           <Notes footage={footage} />
           <ProblemNote error={error} />
         </div>
-        <ClipMenu
-          name={stem}
+        <Menu
+          opener="•••"
+          look="rounded px-1.5 text-soft hover:bg-sheet hover:text-ink"
+          label={`What to do with ${stem}`}
           items={[
             ["Rename", () => setRenaming(true)],
             ["Replace by another file", () => picker.current?.click()],
@@ -95,36 +97,6 @@ function Notes({ footage }: { footage: Footage }) {
         <p className="num text-soft">{bars.says}</p>
       )}
     </>
-  );
-}
-
-function ClipMenu({ name, items }: { name: string; items: readonly (readonly [string, () => void])[] }) {
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        aria-label={`What to do with ${name}`}
-        className="rounded px-1.5 text-soft hover:bg-sheet hover:text-ink"
-      >
-        •••
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          className="z-50 min-w-44 rounded border border-rule bg-sheet py-1 shadow-lg"
-          onCloseAutoFocus={(event) => event.preventDefault()}
-        >
-          {items.map(([title, act]) => (
-            <DropdownMenu.Item
-              key={title}
-              className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-paper"
-              onSelect={act}
-            >
-              {title}
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
   );
 }
 

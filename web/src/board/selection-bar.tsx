@@ -4,6 +4,7 @@ import type { CellAction } from "../api/client";
 import { toExact } from "../api/exact";
 import { placement } from "../api/placement";
 import { Button } from "../ui/button";
+import { MENU, Menu, OPENER } from "../ui/menu";
 import { NumberField } from "../ui/number-field";
 
 const PLACES = [
@@ -38,7 +39,8 @@ export function SelectionBar({ selected, copied, busy, onAct, onCopy, onRender, 
     >
       <p className="w-32 font-semibold">{count} selected</p>
       <Menu
-        title="Place"
+        opener="Place ▴"
+        side="top"
         disabled={busy}
         items={PLACES.map(([title, fields]) => [
           title,
@@ -58,7 +60,8 @@ export function SelectionBar({ selected, copied, busy, onAct, onCopy, onRender, 
         Copy
       </Button>
       <Menu
-        title="Paste"
+        opener="Paste ▴"
+        side="top"
         disabled={busy || copied === null}
         items={[
           ["Placement and surround", () => paste(["placement", "surround"], `Pasted into ${count}.`)],
@@ -67,7 +70,8 @@ export function SelectionBar({ selected, copied, busy, onAct, onCopy, onRender, 
         ]}
       />
       <Menu
-        title="Rule"
+        opener="Rule ▴"
+        side="top"
         disabled={busy}
         items={[
           ["Back to the rule", () => onAct({ do: "obey" }, `${count} back to the rule.`)],
@@ -88,41 +92,6 @@ export function SelectionBar({ selected, copied, busy, onAct, onCopy, onRender, 
   );
 }
 
-const CONTENT = "z-50 min-w-48 rounded border border-rule bg-sheet py-1 shadow-lg";
-const TRIGGER =
-  "rounded border border-rule bg-sheet px-3 py-1.5 font-semibold hover:border-soft disabled:opacity-45";
-
-function Menu({
-  title,
-  items,
-  disabled,
-}: {
-  title: string;
-  items: readonly (readonly [string, () => void])[];
-  disabled: boolean;
-}) {
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger disabled={disabled} className={TRIGGER}>
-        {title} ▴
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content side="top" align="start" className={CONTENT}>
-          {items.map(([name, act]) => (
-            <DropdownMenu.Item
-              key={name}
-              className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-paper"
-              onSelect={act}
-            >
-              {name}
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
-}
-
 /** One offset for all: in frame pixels from the middle. */
 function MoveMenu({ disabled, onMove }: { disabled: boolean; onMove: (x: string, y: string) => void }) {
   const [x, setX] = useState(0);
@@ -130,11 +99,11 @@ function MoveMenu({ disabled, onMove }: { disabled: boolean; onMove: (x: string,
   const field = { low: -100000, high: 100000, step: 1 };
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger disabled={disabled} className={TRIGGER}>
+      <DropdownMenu.Trigger disabled={disabled} className={OPENER}>
         Move ▴
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content side="top" align="start" className={`${CONTENT} grid w-56 gap-2 p-3`}>
+        <DropdownMenu.Content side="top" align="start" className={`${MENU} grid w-56 gap-2 p-3`}>
           <p className="text-soft">From the middle, in frame pixels</p>
           <NumberField label="Right" unit="px →" value={x} onCommit={setX} {...field} />
           <NumberField label="Down" unit="px ↓" value={y} onCommit={setY} {...field} />

@@ -6,6 +6,7 @@ import { frame as frameOf } from "../api/placement";
 import { Button } from "../ui/button";
 import { NumberField } from "../ui/number-field";
 import { ProblemNote } from "../ui/problem-note";
+import { SizeFields } from "../ui/size-fields";
 
 const ASPECTS = ["4:3", "16:9", "1:1", "9:16", "2.39", "21:9"];
 
@@ -28,7 +29,6 @@ export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
       answered(api.POST("/api/catalogue/derived", { params: { query: { aspect } }, body })),
     onSuccess: setMade,
   });
-  const side = { unit: "px", low: 16, high: 8192, step: 2, decimals: 0, className: "w-28" };
 
   function onSubmit(event: FormEvent) {
     event.preventDefault();
@@ -47,18 +47,11 @@ export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
           value={made.name}
           onChange={({ target }) => setMade({ ...made, name: target.value })}
         />
-        <NumberField
-          label="Width of the format"
-          {...side}
-          value={made.width}
-          onCommit={(value) => setMade({ ...made, width: Math.round(value) })}
-        />
-        ×
-        <NumberField
-          label="Height of the format"
-          {...side}
-          value={made.height}
-          onCommit={(value) => setMade({ ...made, height: Math.round(value) })}
+        <SizeFields
+          of=" of the format"
+          width={made.width}
+          height={made.height}
+          onChange={(size) => setMade({ ...made, ...size })}
         />
         <NumberField
           label="Pixel aspect of the format"

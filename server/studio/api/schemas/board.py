@@ -12,6 +12,7 @@ from cadrage.formats import Delivery, Frame, Guide
 from cadrage.formats.words import aspect_name
 from cadrage.geometry import Placement
 from cadrage.plan import Plan
+from cadrage.treatments import Part, Treatment
 from cadrage.values import Exact
 from server.studio.actions.rules import RuleBook
 from server.studio.api.schemas.footage import FootageOut
@@ -119,7 +120,7 @@ class PasteCells(Schema):
 
     do: Literal["paste"]
     source: int
-    parts: list[Literal["placement", "surround"]]
+    parts: list[Part]
 
 
 class PlaceCells(Schema):
@@ -137,6 +138,14 @@ class MoveCells(Schema):
     offset_y: Exact
 
 
+class TreatCells(Schema):
+    """Give cells a treatment; with `saved`, the one of the visitor's that they follow from then on."""
+
+    do: Literal["treat"]
+    treatment: Treatment
+    saved: int | None = None
+
+
 class EachCell(Schema):
     """Bring cells back to their rules, make each the rule for its format and frame, or undo one step of each."""
 
@@ -147,4 +156,4 @@ class CellsIn(Schema):
     """Something to do with many cells."""
 
     framings: list[int] = Field(max_length=5000)
-    action: Annotated[PasteCells | PlaceCells | MoveCells | EachCell, Field(discriminator="do")]
+    action: Annotated[PasteCells | PlaceCells | MoveCells | TreatCells | EachCell, Field(discriminator="do")]

@@ -3,6 +3,7 @@
 from ninja import Schema
 
 from cadrage.compose.concerns import REASONS
+from cadrage.finish import FinishPart, offered_parts
 from cadrage.formats import FILM_RATIOS, FRAME_FORMATS, SOURCES, SQUEEZES, FilmRatio, Frame, FrameFormat, SourceFormat
 from cadrage.formats.words import aspect_name
 from cadrage.surrounds import Kind, offered
@@ -61,6 +62,7 @@ class Catalogue(Schema):
     ratios: list[FilmRatio]
     squeezes: list[Exact]
     surrounds: list[Kind]
+    finish: list[FinishPart]
     reasons: list[Reason]
 
     @classmethod
@@ -73,5 +75,6 @@ class Catalogue(Schema):
             ratios=list(FILM_RATIOS),
             squeezes=list(SQUEEZES),
             surrounds=list(offered()),
+            finish=list(offered_parts()),
             reasons=[Reason(reason=reason, title=title) for reason, title in REASONS.items()],
         )

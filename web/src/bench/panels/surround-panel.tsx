@@ -1,9 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
-import type { Control, Kind, Surround } from "../../api/client";
+import type { Kind, Surround } from "../../api/client";
 import { catalogueQuery } from "../../api/queries";
-import { ColourRow } from "../../ui/colour-row";
-import { SliderRow } from "../../ui/slider-row";
+import { ControlRow } from "../../ui/control-row";
 import { Tile } from "../tile";
 import type { Changer } from "../use-framing";
 
@@ -34,15 +33,19 @@ export function SurroundPanel({ framingId, time, plan, change, commit }: Props) 
           />
         ))}
       </div>
-      {current?.controls.map((control) => (
-        <ControlRow
-          key={`${current.kind} ${control.name}`}
-          control={control}
-          surround={plan.surround}
-          onChange={(surround) => change(withSurround(surround))}
-          onCommit={(surround) => commit(withSurround(surround), control.label)}
-        />
-      ))}
+      {current?.controls.map((control) => {
+        const changed = (value: unknown) =>
+          withSurround({ ...plan.surround, [control.name]: value } as Surround);
+        return (
+          <ControlRow
+            key={`${current.kind} ${control.name}`}
+            control={control}
+            value={(plan.surround as Record<string, unknown>)[control.name]}
+            onChange={(value) => change(changed(value))}
+            onCommit={(value) => commit(changed(value), control.label)}
+          />
+        );
+      })}
       {current?.kind === "blurred" && (
         <p className="border-l-3 border-moss pl-3 text-soft">
           Edges are carried outward before blurring, so no dark rim forms. Hold B to see the picture without
@@ -54,45 +57,11 @@ export function SurroundPanel({ framingId, time, plan, change, commit }: Props) 
 }
 
 function defaults(kind: Kind): Surround {
-  const values = Object.fromEntries(kind.controls.map((control) => [control.name, control.default]));
-  return { ...values, kind: kind.kind } as Surround;
-}
-
-type RowProps = {
-  control: Control;
-  surround: Surround;
-  onChange: (surround: Surround) => void;
-  onCommit: (surround: Surround) => void;
-};
-
-function ControlRow({ control, surround, onChange, onCommit }: RowProps) {
-  const { name, label, unit, low, high, step } = control;
-  const value = (surround as Record<string, unknown>)[name];
-  const changed = (next: number | string) => ({ ...surround, [name]: next }) as Surround;
-  if (unit === "colour") {
-    return (
-      <ColourRow
-        label={label}
-        value={String(value)}
-        initial={String(control.default)}
-        onChange={(next) => onChange(changed(next))}
-        onCommit={(next) => onCommit(changed(next))}
-      />
-    );
-  }
-  // A shift may be typed far beyond what a slider can offer finely.
-  const reach = unit === "px" ? Math.min(high, 600) : high;
-  return (
-    <SliderRow
-      {...{ label, unit, step }}
-      low={unit === "px" ? -reach : low}
-      high={reach}
-      typedLow={low}
-      typedHigh={high}
-      initial={Number(control.default)}
-      value={Number(value)}
-      onChange={(next) => onChange(changed(next))}
-      onCommit={(next) => onCommit(changed(next))}
-    />
+  const values = Object.fromEntries(
+    kind.controls.map(({ name, unit, default: value }) => [
+      name,
+      unit === "colour or none" ? value || null : value,
+    ]),
   );
+  return { ...values, kind: kind.kind } as Surround;
 }

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import { shown, toNumber } from "../../api/exact";
+import { WELL } from "../../api/placement";
 import { ProblemNote } from "../../ui/problem-note";
 import { moment } from "../timecode";
 import type { Changer } from "../use-framing";
@@ -14,7 +15,6 @@ import { boxOf, fitView, toScreen } from "./view";
 
 const WIDEST = 1600;
 const PLAYING_WIDTH = 640;
-const NOTHING = { kind: "plain", colour: "#777777" } as const;
 
 type Props = Changer & {
   framingId: number;
@@ -42,7 +42,7 @@ export function Well(props: Props) {
   const pixels = Math.min(WIDEST, Math.round(frameBox.width * window.devicePixelRatio));
   const preview = usePreview("well", {
     framingId,
-    plan: surroundOff ? { ...plan, surround: NOTHING } : plan,
+    plan: surroundOff ? { ...plan, surround: WELL } : plan,
     time,
     width: Math.max(16, playing ? Math.min(PLAYING_WIDTH, pixels) : pixels),
   });

@@ -1,0 +1,85 @@
+"""Fields that can be set by a control: what whoever draws the control needs to know, kept beside the field."""
+
+from typing import Any
+
+from pydantic import BaseModel, Field
+
+from cadrage.values import Value
+
+
+def _number(low: float, high: float, default: float, label: str, unit: str, step: float) -> Any:  # noqa: ANN401 - what Field returns
+    extra: dict[str, Any] = {"unit": unit, "step": step}
+    return Field(default=default, ge=low, le=high, title=label, json_schema_extra=extra)
+
+
+def percent(low: float, high: float, default: float, label: str, step: float = 1) -> Any:  # noqa: ANN401 - as above
+    """A field from `low` to `high` percent."""
+    return _number(low, high, default, label, "%", step)
+
+
+def pixels(low: float, high: float, label: str) -> Any:  # noqa: ANN401 - as above
+    """A field of frame pixels, 0 unless set."""
+    return _number(low, high, 0.0, label, "px", 1)
+
+
+def degrees(low: float, high: float, default: float, label: str) -> Any:  # noqa: ANN401 - as above
+    """A field of degrees, clockwise as seen."""
+    return _number(low, high, default, label, "°", 1)
+
+
+def seconds(low: float, high: float, default: float, label: str) -> Any:  # noqa: ANN401 - as above
+    """A field of seconds."""
+    return _number(low, high, default, label, "s", 0.5)
+
+
+def plain_number(low: float, high: float, default: float, label: str, step: float) -> Any:  # noqa: ANN401 - as above
+    """A field that is a number and no more."""
+    return _number(low, high, default, label, "", step)
+
+
+class Control(Value):
+    """One thing that can be set.
+
+    Attributes:
+        name: the field.
+        label: what people call it.
+        unit: of a number, or empty; "colour"; "colour or none"; "choice"; "tick".
+        low, high, step: of a number; 0 where it is none.
+        default: as JSON holds it; empty for no colour.
+        choices: what a choice can be.
+    """
+
+    name: str
+    label: str
+    unit: str
+    low: float = 0
+    high: float = 0
+    step: float = 0
+    default: float | str | bool
+    choices: tuple[str, ...] = ()
+
+
+def controls_of(kind: type[BaseModel], last: tuple[str, ...] = ()) -> tuple[Control, ...]:
+    """The controls of a value's fields, in order; some of them after all others."""
+    properties: dict[str, dict[str, Any]] = kind.model_json_schema()["properties"]
+    names = [name for name in properties if name != "kind"]
+    ordered = [name for name in names if name not in last] + [name for name in last if name in names]
+    return tuple(_control(name, properties[name]) for name in ordered)
+
+
+def _control(name: str, field: dict[str, Any]) -> Control:
+    known = {"name": name, "label": field["title"]}
+    if "enum" in field:
+        return Control(**known, unit="choice", default=field["default"], choices=tuple(field["enum"]))
+    if field.get("type") == "boolean":
+        return Control(**known, unit="tick", default=field["default"])
+    if "anyOf" in field:
+        return Control(**known, unit="colour or none", default=field["default"] or "")
+    return Control(
+        **known,
+        unit=field.get("unit", field.get("format", "")),
+        low=field.get("minimum", 0),
+        high=field.get("maximum", 0),
+        step=field.get("step", 0),
+        default=field["default"],
+    )

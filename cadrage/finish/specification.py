@@ -1,0 +1,175 @@
+"""The stored form of a finish."""
+
+from typing import Any, ClassVar
+
+from pydantic import Field
+
+from cadrage.fields import Control, controls_of, degrees, percent, pixels, plain_number
+from cadrage.values import ColourText, Value
+
+
+class Shadow(Value):
+    """A shadow of the picture on the surround.
+
+    Attributes:
+        opacity: percent at its darkest; 0 is none.
+        direction: where it falls, degrees clockwise from the right.
+        distance: how far, in percent of the frame's height.
+        softness: standard deviation of its edge, in percent of the frame's height.
+        colour: of the shadow.
+    """
+
+    title: ClassVar[str] = "Shadow"
+    opacity: float = percent(0, 100, 0, "Opacity")
+    direction: float = degrees(0, 360, 60, "Direction")
+    distance: float = percent(0, 10, 0.8, "Distance", 0.1)
+    softness: float = percent(0, 10, 1.5, "Softness", 0.1)
+    colour: ColourText = Field(default="#000000", title="Colour")
+
+    @property
+    def off(self) -> bool:
+        """Whether it does nothing."""
+        return not self.opacity
+
+
+class Edge(Value):
+    """The picture's own edge.
+
+    Attributes:
+        left, right, top, bottom: how far in from that side the picture fades into the surround, in percent of its
+            height as placed.
+        corners: radius of its corners, in percent of the same.
+        outline: width of a line around it, in frame pixels.
+        colour: of that line.
+    """
+
+    title: ClassVar[str] = "Edge"
+    left: float = percent(0, 40, 0, "Soft left", 0.5)
+    right: float = percent(0, 40, 0, "Soft right", 0.5)
+    top: float = percent(0, 40, 0, "Soft top", 0.5)
+    bottom: float = percent(0, 40, 0, "Soft bottom", 0.5)
+    corners: float = percent(0, 50, 0, "Corners", 0.5)
+    outline: float = pixels(0, 64, "Outline")
+    colour: ColourText = Field(default="#f2efe8", title="Outline colour")
+
+    @property
+    def off(self) -> bool:
+        """Whether it does nothing."""
+        return not (self.shapes or self.outline)
+
+    @property
+    def shapes(self) -> bool:
+        """Whether it changes what the picture covers."""
+        return bool(self.left or self.right or self.top or self.bottom or self.corners)
+
+
+class Grade(Value):
+    """One grade, for picture and surround together or for the surround alone.
+
+    Attributes:
+        surround_only: whether the picture is left as it is.
+        exposure: in stops of light as it is coded: each doubles or halves the distance from black.
+        contrast: percent, about middle grey.
+        saturation: percent.
+        warmth: -100 to 100, from blue to orange.
+    """
+
+    title: ClassVar[str] = "Grade"
+    surround_only: bool = Field(default=False, title="Surround only")
+    exposure: float = plain_number(-2, 2, 0, "Exposure", 0.05)
+    contrast: float = percent(50, 150, 100, "Contrast")
+    saturation: float = percent(0, 200, 100, "Saturation")
+    warmth: float = plain_number(-100, 100, 0, "Warmth", 1)
+
+    @property
+    def off(self) -> bool:
+        """Whether it does nothing."""
+        return (self.exposure, self.contrast, self.saturation, self.warmth) == (0, 100, 100, 0)
+
+
+class Vignette(Value):
+    """The frame darkened towards its corners.
+
+    Attributes:
+        amount: percent of the light taken at the corners.
+        size: how far from the middle it begins, in percent of the way to a corner.
+    """
+
+    title: ClassVar[str] = "Vignette"
+    amount: float = percent(0, 100, 0, "Amount")
+    size: float = percent(0, 95, 50, "Begins")
+
+    @property
+    def off(self) -> bool:
+        """Whether it does nothing."""
+        return not self.amount
+
+
+class Grain(Value):
+    """Fine grain over all, which hides too smooth a surround.
+
+    Attributes:
+        amount: standard deviation, in percent of the way from black to white.
+    """
+
+    title: ClassVar[str] = "Grain"
+    amount: float = percent(0, 6, 0, "Amount", 0.1)
+
+    @property
+    def off(self) -> bool:
+        """Whether it does nothing."""
+        return not self.amount
+
+
+class Finish(Value):
+    """Everything laid over the join and over all."""
+
+    shadow: Shadow = Shadow()
+    edge: Edge = Edge()
+    grade: Grade = Grade()
+    vignette: Vignette = Vignette()
+    grain: Grain = Grain()
+
+    @property
+    def words(self) -> str:
+        """What is on, in few words."""
+        on = [name for name, part in self.parts.items() if not part.off]
+        return ", ".join(on) or "none"
+
+    @property
+    def parts(self) -> dict[str, Any]:
+        """Every part by its name, in the order offered."""
+        return {name: getattr(self, name) for name in type(self).model_fields}
+
+
+class FinishPart(Value):
+    """A part of a finish, for whoever offers it.
+
+    Attributes:
+        name: its field.
+        title: what people call it.
+        controls: what can be set, in order.
+        example: values that show what it does.
+    """
+
+    name: str
+    title: str
+    controls: tuple[Control, ...]
+    example: dict[str, float | str | bool]
+
+
+EXAMPLES: dict[str, dict[str, float | str | bool]] = {
+    "shadow": {"opacity": 70.0},
+    "edge": {"left": 4.0, "right": 4.0, "top": 4.0, "bottom": 4.0},
+    "grade": {"exposure": -0.3, "saturation": 85.0, "warmth": 15.0},
+    "vignette": {"amount": 45.0},
+    "grain": {"amount": 1.2},
+}
+
+
+def offered_parts() -> tuple[FinishPart, ...]:
+    """Every part with its controls, read from its fields."""
+    return tuple(
+        FinishPart(name=name, title=type(part).title, controls=controls_of(type(part)), example=EXAMPLES[name])
+        for name, part in Finish().parts.items()
+    )

@@ -1,0 +1,101 @@
+"""What is laid on the surround under the picture: its shadow, and its outline."""
+
+from dataclasses import dataclass
+from math import cos, radians, sin
+
+import cv2
+import numpy as np
+
+from cadrage.finish.shape import Outline
+from cadrage.finish.specification import Finish
+from cadrage.geometry import Placed
+from cadrage.pixels.colour import codes_of
+from cadrage.pixels.mapping import Area
+from cadrage.pixels.planes import Layout, Planes, Working
+from cadrage.pixels.resample import limit, settle
+
+
+@dataclass(frozen=True, slots=True)
+class _Layer:
+    """What is done to one area of a plane: code · gain + offset."""
+
+    area: Area
+    gain: Working
+    offset: Working
+
+
+class UnderPainter:
+    """Lays shadow and outline on what is painted; all of it is worked out once.
+
+    Args:
+        finish: what is wanted.
+        placed: the picture in its frame.
+        canvas: what is painted on.
+    """
+
+    def __init__(self, finish: Finish, placed: Placed, canvas: Layout) -> None:
+        self.depth = canvas.depth
+        self.layers: list[_Layer | None] = [None, None, None]
+        if not finish.shadow.off or finish.edge.outline:
+            self.layers = [_layer(finish, placed, canvas, plane) for plane in range(3)]
+
+    def paint(self, canvas: Planes) -> None:
+        """Lay them on."""
+        for layer, plane in zip(self.layers, canvas.arrays, strict=True):
+            if layer is not None:
+                under = plane[layer.area.slices]
+                working: Working = under.astype(np.float32)
+                working *= layer.gain
+                working += layer.offset
+                limit(working, self.depth)
+                settle(working, under, self.depth)
+
+
+def _layer(finish: Finish, placed: Placed, canvas: Layout, plane: int) -> _Layer:
+    rows, columns = canvas.shape(plane)
+    area = Area(0, rows, 0, columns)
+    outline = Outline.of(placed, placed.rect, canvas, plane)
+    gain, offset = np.ones((rows, columns), np.float32), np.zeros((rows, columns), np.float32)
+    radius = finish.edge.corners / 100 * float(placed.rect.height)
+
+    def lay(share: Working, colour: str) -> None:
+        nonlocal gain, offset
+        code = np.float32(codes_of(colour, canvas.colour, canvas.depth)[plane])
+        gain, offset = gain * (1 - share), offset * (1 - share) + code * share
+
+    if not finish.shadow.off:
+        lay(_shadow(finish, placed, outline, area, radius), finish.shadow.colour)
+    if finish.edge.outline:
+        wider = finish.edge.outline * float(placed.frame.pixel_aspect) ** 0.5
+        lay(outline.covered(area, radius + wider, wider), finish.edge.colour)
+    touched = np.argwhere(gain < 1)
+    if not touched.size:
+        return _Layer(Area(0, 0, 0, 0), gain[:0, :0], offset[:0, :0])
+    (top, left), (bottom, right) = touched.min(axis=0), touched.max(axis=0) + 1
+    part = Area(int(top), int(bottom), int(left), int(right))
+    return _Layer(part, np.ascontiguousarray(gain[part.slices]), np.ascontiguousarray(offset[part.slices]))
+
+
+def _shadow(finish: Finish, placed: Placed, outline: Outline, area: Area, radius: float) -> Working:
+    """How dark the shadow is on every sample, 0 to 1."""
+    shadow, height = finish.shadow, placed.frame.height
+    away = shadow.distance / 100 * height
+    moved = outline.moved(away * cos(radians(shadow.direction)), away * sin(radians(shadow.direction)))
+    share = moved.covered(area, radius)
+    sigma = shadow.softness / 100 * height
+    if sigma > 0:
+        sigmas = sigma / outline.sample[0], sigma / outline.sample[1]
+        share = _softened(moved, area, radius, share, sigmas)
+    share *= np.float32(shadow.opacity / 100)
+    return share
+
+
+def _softened(moved: Outline, area: Area, radius: float, share: Working, sigmas: tuple[float, float]) -> Working:
+    """The share blurred; beyond the canvas the shadow's own shape goes on, which no border rule would know."""
+    pad_x, pad_y = int(3 * sigmas[0]) + 2, int(3 * sigmas[1]) + 2
+    around = Area(area.top - pad_y, area.bottom + pad_y, area.left - pad_x, area.right + pad_x)
+    whole = moved.covered(around, radius)
+    blurred = cv2.GaussianBlur(whole, (0, 0), sigmaX=max(sigmas[0], 1e-3), sigmaY=max(sigmas[1], 1e-3))
+    rows, columns = share.shape
+    part: Working = np.ascontiguousarray(blurred[pad_y : pad_y + rows, pad_x : pad_x + columns], np.float32)
+    return part

@@ -1,0 +1,186 @@
+"""The picture's own edges carried on: its border drawn outward and growing soft, or the picture mirrored."""
+
+from fractions import Fraction
+from typing import ClassVar, Literal
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from cadrage.fields import percent
+from cadrage.pixels.kernels import sampling_kernel
+from cadrage.pixels.mapping import Area, canvas_rect, plane_axes
+from cadrage.pixels.planes import Planes, Samples, Working
+from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands, limit, settle
+from cadrage.surrounds.base import Scene
+from cadrage.surrounds.toning import Tone, Toned
+
+LEVELS = 8  # softnesses worked out between none and the most
+
+
+class Carried(Toned):
+    """The outermost rows and columns of the picture drawn outward, softer and softer.
+
+    Attributes:
+        softness: standard deviation of the blur along the edge at the frame's border, in percent of the frame's height.
+    """
+
+    title: ClassVar[str] = "Carried edges"
+    kind: Literal["carried"] = "carried"
+    brightness: float = percent(0, 150, 80, "Brightness")
+    softness: float = percent(0, 20, 5, "Softness", 0.1)
+
+    @property
+    def words(self) -> str:
+        """See `Specification`."""
+        return "carried edges"
+
+    def painter(self, scene: Scene) -> "CarriedPainter":
+        """See `Specification`."""
+        return CarriedPainter(self, scene)
+
+
+class Mirrored(Toned):
+    """The picture mirrored at its own edges, again and again as far as the frame reaches."""
+
+    title: ClassVar[str] = "Mirrored"
+    kind: Literal["mirrored"] = "mirrored"
+    brightness: float = percent(0, 150, 70, "Brightness")
+
+    @property
+    def words(self) -> str:
+        """See `Specification`."""
+        return "mirrored picture"
+
+    def painter(self, scene: Scene) -> "MirroredPainter":
+        """See `Specification`."""
+        return MirroredPainter(self, scene)
+
+
+class CarriedPainter:
+    """Paints each area beside the picture from one line of the picture's border."""
+
+    def __init__(self, carried: Carried, scene: Scene) -> None:
+        frame = scene.placed.frame
+        self.depth = scene.canvas.depth
+        self.tones = carried.tones(scene.canvas)
+        lines = carried.softness / 100 * frame.height
+        across, down = scene.scale
+        self.sides: list[list[_Side]] = []
+        for plane in range(3):
+            by = scene.canvas.subsampling(plane)
+            sigma = (
+                lines * float(down) / by.down,
+                lines / float(frame.pixel_aspect) * float(across) / by.across,
+            )
+            self.sides.append([_Side(scene, plane, area, sigma) for area in scene.areas[plane]])
+
+    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+        """See `Painter`."""
+        del time
+        for plane, sides in enumerate(self.sides):
+            for side in sides:
+                drawn = side.draw(source.arrays[plane])
+                self.tones[plane].apply(drawn)
+                limit(drawn, self.depth)
+                settle(drawn, canvas.arrays[plane][side.area.slices], self.depth)
+
+
+class _Side:
+    """One area: the border line nearest to it, blurred along itself ever more with the distance from the picture."""
+
+    def __init__(self, scene: Scene, plane: int, area: Area, sigma: tuple[float, float]) -> None:
+        self.area = area
+        size = (scene.placed.frame.width, scene.placed.frame.height)
+        rect = canvas_rect(scene.placed.rect, size, scene.canvas)
+        by = scene.canvas.subsampling(plane)
+        low_x, high_x = float((rect.x - by.shift_x) / by.across), float((rect.right - by.shift_x) / by.across)
+        low_y, high_y = float((rect.y - by.shift_y) / by.down), float((rect.bottom - by.shift_y) / by.down)
+        rows, columns = np.arange(area.top, area.bottom) + 0.5, np.arange(area.left, area.right) + 0.5
+        beyond_rows = np.maximum(np.maximum(low_y - rows, rows - high_y), 0)
+        beyond_columns = np.maximum(np.maximum(low_x - columns, columns - high_x), 0)
+        self.upright = bool(beyond_columns.max(initial=0) > beyond_rows.max(initial=0))
+        distance = beyond_columns if self.upright else beyond_rows
+        self.sigma = sigma[0] if self.upright else sigma[1]
+        self.weights = _weights(distance)
+        self._prepare(scene, plane)
+
+    def _prepare(self, scene: Scene, plane: int) -> None:
+        """A resampler that draws the area's nearest border: one line of it is enough."""
+        area, source = self.area, scene.source
+        down, across = plane_axes(source, scene.canvas, plane, scene.source_rect(scene.placed.rect))
+        rows, columns = source.shape(plane)
+        drawn_rows = range(area.top, area.bottom) if self.upright else _one(area.top, area.bottom)
+        drawn_columns = _one(area.left, area.right) if self.upright else range(area.left, area.right)
+        self.resampler = Resampler(
+            bands(down, drawn_rows, rows, sampling_kernel(float(down.step)), TILE_ROWS),
+            bands(across, drawn_columns, columns, sampling_kernel(float(across.step)), TILE_COLUMNS),
+            gain=2.0 ** (scene.canvas.depth - source.depth),
+        )
+
+    def draw(self, plane: Samples) -> Working:
+        """The area: (rows, columns)."""
+        line = self.resampler.draw(plane).ravel()
+        softened = np.stack([_blurred(line, self.sigma * level / (LEVELS - 1)) for level in range(LEVELS)])
+        drawn = softened.T @ self.weights if self.upright else self.weights.T @ softened
+        whole: Working = np.ascontiguousarray(drawn)
+        return whole
+
+
+def _one(first: int, last: int) -> range:
+    """One line of a range: the one nearest to the picture does as well as any, since edges are carried outward."""
+    return range(first, first + 1) if first == 0 else range(last - 1, last)
+
+
+def _weights(distance: NDArray[np.float64]) -> Working:
+    """How much of each softness every line has, by its distance from the picture: (levels, lines)."""
+    part = distance / max(distance.max(initial=0), 1e-6) * (LEVELS - 1)
+    weights = np.maximum(0, 1 - np.abs(part[None, :] - np.arange(LEVELS)[:, None]))
+    made: Working = weights.astype(np.float32)
+    return made
+
+
+def _blurred(line: NDArray[np.float32], sigma: float) -> NDArray[np.float32]:
+    if sigma < 0.1:
+        return line
+    blurred = cv2.GaussianBlur(line[None, :], (0, 0), sigmaX=sigma, sigmaY=1e-6, borderType=cv2.BORDER_REPLICATE)
+    made: NDArray[np.float32] = np.asarray(blurred, np.float32)[0]
+    return made
+
+
+class MirroredPainter:
+    """Draws the areas from the picture, read back and forth."""
+
+    def __init__(self, mirrored: Mirrored, scene: Scene) -> None:
+        self.depth = scene.canvas.depth
+        self.tones = mirrored.tones(scene.canvas)
+        gain = 2.0 ** (scene.canvas.depth - scene.source.depth)
+        self.parts: list[list[tuple[Area, Resampler]]] = []
+        for plane in range(3):
+            down, across = plane_axes(scene.source, scene.canvas, plane, scene.source_rect(scene.placed.rect))
+            rows, columns = scene.source.shape(plane)
+            kernels = sampling_kernel(float(down.step)), sampling_kernel(float(across.step))
+            self.parts.append(
+                [
+                    (
+                        area,
+                        Resampler(
+                            bands(down, range(area.top, area.bottom), rows, kernels[0], TILE_ROWS, "mirror"),
+                            bands(across, range(area.left, area.right), columns, kernels[1], TILE_COLUMNS, "mirror"),
+                            gain,
+                        ),
+                    )
+                    for area in scene.areas[plane]
+                ]
+            )
+
+    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+        """See `Painter`."""
+        del time
+        for plane, parts in enumerate(self.parts):
+            tone: Tone = self.tones[plane]
+            for area, resampler in parts:
+                drawn = resampler.draw(source.arrays[plane])
+                tone.apply(drawn)
+                limit(drawn, self.depth)
+                settle(drawn, canvas.arrays[plane][area.slices], self.depth)

@@ -1,0 +1,111 @@
+"""Treatments: a placement, a surround and a finish under a name, to use on other clips and projects."""
+
+from fractions import Fraction
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, ValidationError
+
+from cadrage.errors import BadRequest
+from cadrage.finish import Finish
+from cadrage.finish.specification import Edge, Grade, Grain, Shadow, Vignette
+from cadrage.geometry import Placement
+from cadrage.plan import Plan
+from cadrage.surrounds import Blurred, Carried, Drift, Gradient, Mirrored, Plain, Surround
+from cadrage.values import Value
+
+VERSION: Literal[1] = 1
+Part = Literal["placement", "surround", "finish"]
+PARTS: tuple[Part, ...] = ("placement", "surround", "finish")
+
+
+class Treatment(Value):
+    """One treatment.
+
+    Attributes:
+        version: of this form, 1.
+        name: what it is called.
+        placement, surround, finish: what it gives a framing.
+    """
+
+    version: Literal[1] = VERSION
+    name: Annotated[str, Field(min_length=1, max_length=80)]
+    placement: Placement = Placement()
+    surround: Surround = Blurred()
+    finish: Finish = Finish()
+
+    @classmethod
+    def of(cls, name: str, plan: Plan) -> "Treatment":
+        """What a plan does, under a name."""
+        return cls(name=name, placement=plan.placement, surround=plan.surround, finish=plan.finish)
+
+    def on(self, plan: Plan) -> Plan:
+        """A plan with this treatment; its clip and its frame stay."""
+        return plan.model_copy(update={part: getattr(self, part) for part in PARTS})
+
+    def differences(self, plan: Plan) -> tuple[Part, ...]:
+        """In which parts a plan differs from this treatment; none where it follows it."""
+        return tuple(part for part in PARTS if getattr(self, part) != getattr(plan, part))
+
+
+def read_treatment(given: dict[str, Any]) -> Treatment:
+    """Read a treatment that was written as JSON.
+
+    Raises:
+        BadRequest: it is of a newer version, or no treatment at all.
+    """
+    version = given.get("version", VERSION)
+    if isinstance(version, int) and version > VERSION:
+        raise BadRequest(
+            f"This treatment is of version {version}; version {VERSION} can be read.", remedy="Use a newer Cadrage."
+        )
+    try:
+        return Treatment.model_validate(given)
+    except ValidationError as error:
+        first = error.errors()[0]
+        where = " ".join(str(part) for part in first["loc"])
+        raise BadRequest(
+            f"This is no treatment: {where}: {first['msg']}.", remedy="Export it anew, or correct the file."
+        ) from error
+
+
+def _soft(percent: float) -> Edge:
+    return Edge(left=percent, right=percent, top=percent, bottom=percent)
+
+
+SHIPPED = (
+    Treatment(name="Soft copy", surround=Blurred(softness=4, brightness=55), finish=Finish(shadow=Shadow(opacity=55))),
+    Treatment(
+        name="Deep blur, soft edge",
+        surround=Blurred(softness=9, brightness=50, saturation=70),
+        finish=Finish(edge=_soft(4), vignette=Vignette(amount=30)),
+    ),
+    Treatment(
+        name="Tight over its copy",
+        placement=Placement(tightness=Fraction(3, 5)),
+        surround=Blurred(softness=5, brightness=60),
+    ),
+    Treatment(
+        name="Quiet gradient",
+        surround=Gradient(first="#2c3a40", last="#12171b"),
+        finish=Finish(shadow=Shadow(opacity=60, distance=0.5, softness=2)),
+    ),
+    Treatment(name="Carried edges", surround=Carried(softness=6, brightness=75)),
+    Treatment(
+        name="Mirrored, dim",
+        surround=Mirrored(brightness=45, saturation=60),
+        finish=Finish(edge=_soft(2), grade=Grade(surround_only=True, contrast=85)),
+    ),
+    Treatment(
+        name="Drifting clouds",
+        surround=Drift(pattern="clouds", first="#1b262d", second="#4d666c"),
+        finish=Finish(shadow=Shadow(opacity=60)),
+    ),
+    Treatment(
+        name="Gallery card",
+        surround=Plain(colour="#d8d2c4"),
+        finish=Finish(
+            shadow=Shadow(opacity=45, distance=1.2, softness=2.2), edge=Edge(corners=1.5), grain=Grain(amount=0.6)
+        ),
+    ),
+)
+"""Treatments that come with Cadrage."""

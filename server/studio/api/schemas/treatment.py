@@ -1,0 +1,56 @@
+"""Treatments and line-ups."""
+
+from ninja import Schema
+
+from cadrage.compose import Measure
+from cadrage.plan import Plan
+from cadrage.treatments import Part, Treatment
+from server.studio.actions.framings import plan_of
+from server.studio.models import Project
+from server.studio.models import Treatment as Row
+
+
+class SaveIn(Schema):
+    """A treatment to save; `everywhere` is for all projects."""
+
+    treatment: Treatment
+    everywhere: bool = False
+
+
+class Follower(Schema):
+    """A framing that was given a treatment, and in which parts it differs from it now."""
+
+    framing: int
+    differs: list[Part]
+
+
+class TreatmentOut(Schema):
+    """A treatment; one that comes with Cadrage has no id."""
+
+    id: int | None
+    everywhere: bool
+    treatment: Treatment
+    followers: list[Follower]
+
+    @classmethod
+    def shipped(cls, treatment: Treatment) -> "TreatmentOut":
+        """One that comes with Cadrage."""
+        return cls(id=None, everywhere=True, treatment=treatment, followers=[])
+
+    @classmethod
+    def of(cls, row: Row, project: Project) -> "TreatmentOut":
+        """From its row, with those framings of a project that were given it."""
+        value = row.value
+        framings = [framing for framing in row.framings.all() if framing.footage.project_id == project.pk]
+        followers = [
+            Follower(framing=framing.pk, differs=list(value.differences(plan_of(framing)))) for framing in framings
+        ]
+        return cls(id=row.pk, everywhere=row.project_id is None, treatment=value, followers=followers)
+
+
+class AlternativeOut(Schema):
+    """One way of a line-up."""
+
+    name: str
+    plan: Plan
+    measure: Measure

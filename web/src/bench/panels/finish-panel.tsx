@@ -1,0 +1,76 @@
+import { useQuery } from "@tanstack/react-query";
+import type { Plan } from "../../api/client";
+import { catalogueQuery } from "../../api/queries";
+import { Button } from "../../ui/button";
+import { ControlRow } from "../../ui/control-row";
+import { Fold } from "../../ui/fold";
+import { Tile } from "../tile";
+import type { Changer } from "../use-framing";
+
+type Props = Changer & { framingId: number; time: string };
+type Parts = Record<string, Record<string, unknown>>;
+
+/** What is laid over the join and over all; each part first as a small rendering of what it does. */
+export function FinishPanel({ framingId, time, plan, change, commit }: Props) {
+  const { data: catalogue } = useQuery(catalogueQuery);
+  const parts = plan.finish as unknown as Parts;
+  const withPart = (name: string, values: Record<string, unknown>) =>
+    ({ ...plan, finish: { ...parts, [name]: { ...parts[name], ...values } } }) as unknown as Plan;
+  return (
+    <section aria-label="Finish" className="grid gap-3">
+      <h2 className="font-semibold">Finish</h2>
+      <div className="grid grid-cols-3 gap-2">
+        {catalogue?.finish.map(({ name, title, controls, example }) => {
+          const off = Object.fromEntries(controls.map((control) => [control.name, control.default]));
+          const on = controls.some((control) => parts[name]?.[control.name] !== control.default);
+          return (
+            <Tile
+              key={name}
+              {...{ framingId, time, name: `finish ${name}`, title }}
+              plan={on ? plan : withPart(name, example)}
+              chosen={on}
+              onChoose={() =>
+                on
+                  ? commit(withPart(name, off), `${title} off`)
+                  : commit(withPart(name, { ...off, ...example }), title)
+              }
+            />
+          );
+        })}
+      </div>
+      <p className="text-soft">A tile puts its part on as it shows it, and off again.</p>
+      {catalogue?.finish.map(({ name, title, controls }) => {
+        const on = controls.some((control) => parts[name]?.[control.name] !== control.default);
+        return (
+          <Fold key={name} title={title} state={on ? "on" : ""} open={on}>
+            {controls.map((control) => (
+              <ControlRow
+                key={control.name}
+                control={control}
+                value={parts[name]?.[control.name]}
+                onChange={(value) => change(withPart(name, { [control.name]: value }))}
+                onCommit={(value) => commit(withPart(name, { [control.name]: value }), control.label)}
+              />
+            ))}
+            {on && (
+              <Button
+                className="justify-self-start"
+                onClick={() =>
+                  commit(
+                    withPart(
+                      name,
+                      Object.fromEntries(controls.map((control) => [control.name, control.default])),
+                    ),
+                    `${title} off`,
+                  )
+                }
+              >
+                Off
+              </Button>
+            )}
+          </Fold>
+        );
+      })}
+    </section>
+  );
+}

@@ -1,0 +1,81 @@
+import type { Control } from "../api/client";
+import { ChoiceRow } from "./choice-row";
+import { ColourRow } from "./colour-row";
+import { SliderRow } from "./slider-row";
+import { TickRow } from "./tick-row";
+
+type Settable = string | number | boolean | null;
+
+type Props = {
+  control: Control;
+  value: unknown;
+  onChange: (value: Settable) => void;
+  onCommit: (value: Settable) => void;
+};
+
+const PX_ON_SLIDER = 600;
+
+/** One thing that can be set, drawn by what the server says of it. */
+export function ControlRow({ control, value, onChange, onCommit }: Props) {
+  const { label, unit, low, high, step, choices } = control;
+  if (unit === "choice") {
+    return (
+      <ChoiceRow
+        label={label}
+        value={String(value)}
+        choices={choices.map((choice) => ({ value: choice, title: choice }))}
+        onChange={onCommit}
+      />
+    );
+  }
+  if (unit === "tick") {
+    return (
+      <TickRow ticked={Boolean(value)} onChange={onCommit}>
+        {label}
+      </TickRow>
+    );
+  }
+  if (unit === "colour" || unit === "colour or none") {
+    const row = (
+      <ColourRow
+        label={label}
+        value={String(value || "#808080")}
+        initial={String(control.default || "#808080")}
+        onChange={onChange}
+        onCommit={onCommit}
+      />
+    );
+    if (unit === "colour") return row;
+    return value ? (
+      <div className="grid gap-1">
+        {row}
+        <button type="button" className="justify-self-end text-soft underline" onClick={() => onCommit(null)}>
+          leave {label.toLowerCase()} out
+        </button>
+      </div>
+    ) : (
+      <button
+        type="button"
+        className="justify-self-start text-ochre underline"
+        onClick={() => onCommit("#808080")}
+      >
+        add a colour: {label.toLowerCase()}
+      </button>
+    );
+  }
+  // A shift may be typed far beyond what a slider can offer finely.
+  const reach = unit === "px" ? Math.min(high, PX_ON_SLIDER) : high;
+  return (
+    <SliderRow
+      {...{ label, unit, step }}
+      low={unit === "px" ? Math.max(low, -reach) : low}
+      high={reach}
+      typedLow={low}
+      typedHigh={high}
+      initial={Number(control.default)}
+      value={Number(value)}
+      onChange={onChange}
+      onCommit={onCommit}
+    />
+  );
+}

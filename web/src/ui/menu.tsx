@@ -1,0 +1,46 @@
+import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
+
+export const MENU = "z-50 min-w-44 rounded border border-rule bg-sheet py-1 shadow-lg";
+export const OPENER =
+  "rounded border border-rule bg-sheet px-3 py-1.5 font-semibold hover:border-soft disabled:opacity-45";
+
+type Props = {
+  /** What opens it, and how that looks. */
+  opener: ReactNode;
+  look?: string;
+  label?: string;
+  side?: "top" | "bottom";
+  disabled?: boolean;
+  items: readonly (readonly [string, () => void])[];
+};
+
+/** A list of things to do, opened by a button. */
+export function Menu({ opener, look = OPENER, label, side = "bottom", disabled, items }: Props) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger aria-label={label} disabled={disabled} className={look}>
+        {opener}
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          side={side}
+          align={side === "top" ? "start" : "end"}
+          className={MENU}
+          // What was chosen may bring up a field of its own, which keeps the focus it takes.
+          onCloseAutoFocus={(event) => event.preventDefault()}
+        >
+          {items.map(([title, act]) => (
+            <DropdownMenu.Item
+              key={title}
+              className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-paper"
+              onSelect={act}
+            >
+              {title}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
