@@ -3,6 +3,7 @@
 import hashlib
 import secrets
 import shutil
+from collections.abc import Iterable
 from datetime import timedelta
 from pathlib import Path, PurePath
 
@@ -134,12 +135,20 @@ def _unlike(project: Project, name: str) -> str:
     return name
 
 
-def twin_of(footage: Footage) -> str | None:
+def first_of_each(footage: Iterable[Footage]) -> dict[str, Footage]:
+    """The first clip with each file, by the file's digest."""
+    firsts: dict[str, Footage] = {}
+    for clip in footage:
+        firsts.setdefault(clip.digest, clip)
+    return firsts
+
+
+def twin_of(footage: Footage, firsts: dict[str, Footage] | None = None) -> str | None:
     """The name of another clip of the project with the very same file, added earlier; None where there is none."""
     if not footage.digest:
         return None
-    same = footage.project.footage.filter(digest=footage.digest, pk__lt=footage.pk)
-    return same.values_list("name", flat=True).first()
+    first = (first_of_each(footage.project.footage.all()) if firsts is None else firsts)[footage.digest]
+    return None if first.pk == footage.pk else first.name
 
 
 def interpret(footage: Footage, interpretation: Interpretation | None) -> Footage:
@@ -213,7 +222,7 @@ def _point(footage: Footage, facts: Facts, where: dict[str, object]) -> Footage:
     transaction.on_commit(lambda: look_task.enqueue(footage.pk))
     if ours:
         transaction.on_commit(lambda: _delete_file(old))
-    return footage
+    return Footage.objects.select_related("project").get(pk=footage.pk)
 
 
 def remove(footage: Footage) -> None:

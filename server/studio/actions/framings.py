@@ -35,7 +35,10 @@ def begin_all(project: Project) -> list[tuple[Framing, Plan | None]]:
         with transaction.atomic():
             made = Framing.objects.bulk_create(missing, ignore_conflicts=False)
             Step.objects.bulk_create(Step(framing=framing, number=0, label="Begun") for framing in made)
-    rows = Framing.objects.filter(footage__in=footage).select_related("footage", "frame")
+    clips, shapes = {clip.pk: clip for clip in footage}, {frame.pk: frame for frame in frames}
+    rows = list(Framing.objects.filter(footage__in=footage))
+    for row in rows:  # one object for a clip and one for a frame, so that each is read from JSON once
+        row.footage, row.frame = clips[row.footage_id], shapes[row.frame_id]
     current = Step.objects.filter(framing__footage__in=footage, number=F("framing__current"))
     plans = {step.framing_id: step.plan for step in current}
     return [(row, plans.get(row.pk)) for row in rows]

@@ -37,11 +37,21 @@ class Latest:
 latest = Latest()
 
 
+def _place(name: str) -> Path:
+    return Path(settings.CACHE_DIR) / f"{hashlib.sha256(name.encode()).hexdigest()[:32]}.jpg"
+
+
+def found(name: str) -> bytes | None:
+    """An image from the disk cache; None where it is not there yet."""
+    path = _place(name)
+    return path.read_bytes() if path.exists() else None
+
+
 def kept(name: str, make: Callable[[], bytes]) -> bytes:
     """An image from the disk cache, made where it is not there yet. The name must say all that it depends on."""
-    path = Path(settings.CACHE_DIR) / f"{hashlib.sha256(name.encode()).hexdigest()[:32]}.jpg"
-    if path.exists():
-        return path.read_bytes()
+    if (held := found(name)) is not None:
+        return held
+    path = _place(name)
     with AT_ONCE:
         data = make()
     part = path.with_suffix(f".{threading.get_ident()}.part")

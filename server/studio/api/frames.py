@@ -77,7 +77,7 @@ def change_frame(request: HttpRequest, frame_id: int, given: FrameIn) -> FrameOu
     row.frame_json = named(given.frame).model_dump(mode="json")
     row.delivery_json = given.delivery.model_dump(mode="json")
     row.save(update_fields=["frame_json", "delivery_json"])
-    return FrameOut.of(row)
+    return FrameOut.of(owned.frame(request, frame_id))
 
 
 @router.delete("/frames/{frame_id}", response={204: None})

@@ -9,9 +9,10 @@ from cadrage.footage import taken_as
 from cadrage.plan import Plan
 from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
-from server.studio.actions.looking import kept, latest, looker
+from server.studio.actions.looking import found, kept, latest, looker
 from server.studio.api import owned
 from server.studio.api.schemas import FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
+from server.studio.api.schemas.board import stamp_of
 
 router = Router(tags=["framings"])
 WIDEST_THUMBNAIL = 640
@@ -97,12 +98,20 @@ def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResp
 
 
 @router.get("/framings/{framing_id}/thumbnail")
-def thumbnail(request: HttpRequest, framing_id: int, width: int = 240) -> HttpResponse:
-    """The framing in the middle of its clip, small, as a JPEG. Addresses carry the version, so it may be kept."""
+def thumbnail(request: HttpRequest, framing_id: int, width: int = 240, stamp: str = "") -> HttpResponse:
+    """The framing in the middle of its clip, small, as a JPEG.
+
+    `stamp` is the board's; with it, one that is kept is sent without working out anything.
+    """
     row = owned.framing(request, framing_id)
-    plan, facts, path = actions.plan_of(row), row.footage.facts, row.footage.path
     width = min(max(width, 16), WIDEST_THUMBNAIL)
-    name = f"thumbnail {path} {plan.model_dump_json()} {width}"
+    if stamp and (held := found(f"thumbnail {stamp} {width}")) is not None:
+        return _jpeg(held)
+    plan, facts, path = actions.plan_of(row), row.footage.facts, row.footage.path
     middle = taken_as(facts, plan.interpretation).duration / 2
-    data = kept(name, lambda: looker.image(plan, path, facts, middle, width))
+    name = f"thumbnail {stamp_of(plan, row.footage)} {width}"
+    return _jpeg(kept(name, lambda: looker.image(plan, path, facts, middle, width)))
+
+
+def _jpeg(data: bytes) -> HttpResponse:
     return HttpResponse(data, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"})

@@ -8,6 +8,7 @@ from ninja import Router
 from cadrage.formats import FIRST_FRAME
 from server.studio.actions import framings as framing_actions
 from server.studio.actions import treatments as treatment_actions
+from server.studio.actions.footage import first_of_each
 from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.schemas import (
@@ -56,11 +57,13 @@ def board(request: HttpRequest, project_id: int) -> Board:
     """A project with all its cells; framings that are not there yet begin here."""
     project = owned.project(request, project_id)
     book = RuleBook.of(project)
+    footage = list(project.footage.all())
+    firsts = first_of_each(footage)
     gone = Footage.everything.filter(project=project, removed__isnull=False).order_by("-removed")
     return Board(
         id=project.pk,
         name=project.name,
-        footage=[FootageOut.of(clip, book) for clip in project.footage.all()],
+        footage=[FootageOut.of(clip, book, firsts) for clip in footage],
         frames=[FrameOut.of(frame) for frame in project.frames.all()],
         cells=[CellOut.of(row, own, book) for row, own in framing_actions.begin_all(project)],
         gone=[{"id": clip.pk, "name": clip.name} for clip in gone],

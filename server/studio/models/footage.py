@@ -1,5 +1,6 @@
 """Footage: source files and what they are."""
 
+from functools import cached_property
 from pathlib import Path
 
 from django.conf import settings
@@ -24,6 +25,7 @@ class Footage(models.Model):
 
     `file` is a name in the footage folder; `linked`, where it is set, an absolute path in a folder that the
     configuration allows, whose file is not ours. `interpretation_json` is null while the clip obeys its format's rule.
+    What is read from JSON is read once for a row; a row that was changed is loaded anew.
     """
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="footage")
@@ -57,7 +59,7 @@ class Footage(models.Model):
         """Where the file lies; of a sequence, the folder with its stills."""
         return Path(self.linked) if self.linked else Path(settings.FOOTAGE_DIR) / self.file
 
-    @property
+    @cached_property
     def facts(self) -> Facts:
         """What the file is."""
         return Facts.model_validate(self.facts_json)
@@ -67,12 +69,12 @@ class Footage(models.Model):
         """What its samples are taken to mean by word of its own; None while it obeys its format's rule."""
         return None if self.interpretation_json is None else Interpretation.model_validate(self.interpretation_json)
 
-    @property
+    @cached_property
     def bars(self) -> BakedBars | None:
         """Bars found in its pictures; None where nobody has looked."""
         return None if self.bars_json is None else BakedBars.model_validate(self.bars_json)
 
-    @property
+    @cached_property
     def fields(self) -> FieldsFound | None:
         """What its pictures were found to consist of; None where nobody has looked."""
         return None if self.fields_json is None else FieldsFound.model_validate(self.fields_json)

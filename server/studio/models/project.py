@@ -1,5 +1,7 @@
 """Projects and the frames they must go into."""
 
+from functools import cached_property
+
 from django.conf import settings
 from django.db import models
 
@@ -33,12 +35,12 @@ class OrderedFrame(models.Model):
     def __str__(self) -> str:
         return f"{self.value.name} {self.value.width}×{self.value.height}"
 
-    @property
+    @cached_property
     def value(self) -> Frame:
-        """The frame as the core has it."""
+        """The frame as the core has it; read once for a row."""
         return Frame.model_validate(self.frame_json)
 
-    @property
+    @cached_property
     def delivery(self) -> Delivery:
         """What is asked of it besides its picture."""
         return Delivery.model_validate(self.delivery_json)

@@ -527,7 +527,9 @@ export interface paths {
         };
         /**
          * Thumbnail
-         * @description The framing in the middle of its clip, small, as a JPEG. Addresses carry the version, so it may be kept.
+         * @description The framing in the middle of its clip, small, as a JPEG.
+         *
+         *     `stamp` is the board's; with it, one that is kept is sent without working out anything.
          */
         get: operations["server_studio_api_framings_thumbnail"];
         put?: never;
@@ -3957,6 +3959,7 @@ export interface operations {
         parameters: {
             query?: {
                 width?: number;
+                stamp?: string;
             };
             header?: never;
             path: {

@@ -1,6 +1,7 @@
 """The board: projects, their frames and all their cells."""
 
 import hashlib
+from functools import lru_cache
 from typing import Annotated, Literal
 
 from ninja import Schema
@@ -16,7 +17,7 @@ from cadrage.treatments import Part, Treatment
 from cadrage.values import Exact
 from server.studio.actions.rules import RuleBook
 from server.studio.api.schemas.footage import FootageOut
-from server.studio.models import Framing, OrderedFrame
+from server.studio.models import Footage, Framing, OrderedFrame
 
 
 class ProjectIn(Schema):
@@ -62,6 +63,17 @@ class GuidesOut(Schema):
     guides: list[Guide]
 
 
+MEASURES_KEPT = 4096
+measured = lru_cache(MEASURES_KEPT)(measure)
+"""The numbers of a plan; the same plan has the same."""
+
+
+def stamp_of(plan: Plan, footage: Footage) -> str:
+    """A short text that changes with whatever a framing looks like."""
+    said = f"{plan.model_dump_json()} {footage.path} {footage.digest}"
+    return hashlib.blake2b(said.encode(), digest_size=8).hexdigest()
+
+
 class CellOut(Schema):
     """A framing as the board shows it. `stamp` changes with whatever its thumbnail depends on."""
 
@@ -81,12 +93,12 @@ class CellOut(Schema):
     def of(cls, row: Framing, own: Plan | None, book: RuleBook) -> "CellOut":
         """From its row and its own plan."""
         plan, facts = book.plan(row, own), row.footage.facts
-        numbers = measure(plan, facts)
+        numbers = measured(plan, facts)
         return cls(
             id=row.pk,
             footage=row.footage_id,
             frame=row.frame_id,
-            stamp=hashlib.blake2b(plan.model_dump_json().encode(), digest_size=8).hexdigest(),
+            stamp=stamp_of(plan, row.footage),
             obeys=own is None,
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
             placement=numbers.words.placement,

@@ -48,8 +48,8 @@ class FootageOut(Schema):
     twin: str | None
 
     @classmethod
-    def of(cls, row: Footage, book: RuleBook | None = None) -> "FootageOut":
-        """From its row."""
+    def of(cls, row: Footage, book: RuleBook | None = None, firsts: dict[str, Footage] | None = None) -> "FootageOut":
+        """From its row; for many, with the project's rules and the first clip of every digest."""
         book = book or RuleBook.of(row.project)
         facts, interpretation = row.facts, book.interpretation(row)
         taken = taken_as(facts, interpretation)
@@ -71,7 +71,7 @@ class FootageOut(Schema):
             looked=row.looked,
             bars=row.bars,
             fields=row.fields,
-            twin=twin_of(row),
+            twin=twin_of(row, firsts),
         )
 
 
