@@ -4,9 +4,11 @@ import tempfile
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
+from statistics import median
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
+from benchmarks.runs import REPEATS
 from tests.application import Application
 from tests.chromium import launch
 from tests.clips import write_clip
@@ -14,6 +16,7 @@ from tests.clips import write_clip
 CLIPS, STEP, PAUSE_MS = 60, 400, 120
 FILL = """
 from pathlib import Path
+from statistics import median
 import shutil
 from django.conf import settings
 from django.contrib.auth import get_user_model
@@ -33,7 +36,10 @@ for number in range({clips}):
 Footage.objects.update(looked=True)
 begin_all(project)
 """
-BLANK = """() => [...document.querySelectorAll('img')].filter((image) => {
+BLANK = """() => [...document.querySelectorAll('tbody tr')].filter((row) => {
+    const box = row.getBoundingClientRect();
+    return box.bottom > 0 && box.top < innerHeight && !row.children.length;
+}).length + [...document.querySelectorAll('img')].filter((image) => {
     const box = image.getBoundingClientRect();
     return box.bottom > 0 && box.top < innerHeight && !(image.complete && image.naturalWidth);
 }).length"""
@@ -44,8 +50,8 @@ class BoardFigures:
     """Milliseconds.
 
     Attributes:
-        usable: from opening the address until every cell is there and every thumbnail in sight is drawn.
-        blank: the longest that any thumbnail in sight stayed blank while scrolling to the end.
+        usable: from opening the address until every row is there and every cell in sight is drawn.
+        blank: the longest that any cell in sight stayed blank while scrolling to the end.
     """
 
     usable: float
@@ -62,7 +68,7 @@ class Large(Application):
 
 
 def board() -> BoardFigures:
-    """Open it once so that thumbnails are made, then measure with a fresh browser cache."""
+    """Open it once so that thumbnails are made, then measure, each time with a fresh browser cache."""
     with (
         tempfile.TemporaryDirectory(prefix="cadrage-board-") as folder,
         Large(Path(folder)) as running,
@@ -72,8 +78,9 @@ def board() -> BoardFigures:
         first = _fresh(browser, running)
         _open(first)
         _scroll(first)
-        usable = _open(page := _fresh(browser, running))
-        return BoardFigures(usable, _scroll(page))
+        pages = [_fresh(browser, running) for _ in range(REPEATS)]
+        usable = median([_open(page) for page in pages])
+        return BoardFigures(usable, _scroll(pages[0]))
 
 
 def _fresh(browser: Browser, running: Application) -> Page:
@@ -83,7 +90,7 @@ def _fresh(browser: Browser, running: Application) -> Page:
 def _open(page: Page) -> float:
     """Milliseconds until it can be used."""
     page.goto("/projects/1", wait_until="commit")
-    page.wait_for_function(f"document.querySelectorAll('[data-cell]').length === {4 * CLIPS}")
+    page.wait_for_function(f"document.querySelectorAll('tbody tr').length === {CLIPS}")
     page.wait_for_function(f"({BLANK})() === 0", timeout=120_000)
     taken: float = page.evaluate("performance.now()")
     return taken

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { type DragEvent, useState } from "react";
+import { type DragEvent, useMemo, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { answered, api, type Board } from "../api/client";
 import { boardQuery, projectsQuery, refreshFramings, visitorQuery } from "../api/queries";
@@ -34,7 +34,7 @@ export function BoardPage() {
   const cells = useCells(projectId);
   const sorted = (query.get("sort") ?? "added") as Order;
   const reason = query.get("look");
-  const rows = board ? arranged(board, sorted, reason) : [];
+  const rows = useMemo(() => (board ? arranged(board, sorted, reason) : []), [board, sorted, reason]);
   const chosen = board?.cells.filter(({ id }) => selected.has(id)).map(({ id }) => id) ?? [];
 
   function onDrop(event: DragEvent) {

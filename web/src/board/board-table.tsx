@@ -1,10 +1,9 @@
-import { type KeyboardEvent, type MouseEvent, useRef, useState } from "react";
+import { type KeyboardEvent, type MouseEvent, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Board } from "../api/client";
 import { shown } from "../api/exact";
 import type { Row } from "./arranging";
-import { CellView } from "./cell-view";
-import { ClipHeading } from "./clip-heading";
+import { BoardRow } from "./board-row";
 import { type Grid, rangeOf, toggled, walked } from "./selection";
 
 type Props = {
@@ -15,6 +14,8 @@ type Props = {
   onSelect: (selected: Set<number>) => void;
   onRemove: (footageId: number) => void;
 };
+
+const AT_ONCE = 10;
 
 /** Clips down, frames across. Arrow keys walk the cells, space selects, Enter opens the bench. */
 export function BoardTable({ board, rows, folders, selected, onSelect, onRemove }: Props) {
@@ -35,6 +36,17 @@ export function BoardTable({ board, rows, folders, selected, onSelect, onRemove 
     }
     setAt(id);
   }
+
+  // Rows are drawn again only when what they show changes, so what they call must stay the same.
+  const now = useRef({ pick, selectRow: (ids: number[]) => onSelect(toggled(selected, ids)) });
+  now.current = { pick, selectRow: (ids) => onSelect(toggled(selected, ids)) };
+  const steady = useMemo(
+    () => ({
+      pick: (event: MouseEvent, id: number) => now.current.pick(event, id),
+      selectRow: (ids: number[]) => now.current.selectRow(ids),
+    }),
+    [],
+  );
 
   function onKeyDown(event: KeyboardEvent) {
     const here = Number((event.target as Element).getAttribute?.("data-cell"));
@@ -97,37 +109,18 @@ export function BoardTable({ board, rows, folders, selected, onSelect, onRemove 
         </tr>
       </thead>
       <tbody>
-        {rows.map(({ footage, cells }) => (
-          <tr key={footage.id} className="h-[97px] border-b border-rule align-top">
-            <ClipHeading
-              footage={footage}
-              folders={folders}
-              onSelect={() =>
-                onSelect(
-                  toggled(
-                    selected,
-                    cells.flatMap((cell) => (cell ? [cell.id] : [])),
-                  ),
-                )
-              }
-              onRemove={() => onRemove(footage.id)}
-            />
-            {board.frames.map((frame, column) => {
-              const cell = cells[column];
-              return (
-                <td key={frame.id} className="px-1 py-1 align-top">
-                  <CellView
-                    cell={cell}
-                    frame={frame}
-                    projectId={board.id}
-                    selected={!!cell && selected.has(cell.id)}
-                    reachable={cell?.id === reachable}
-                    onPick={pick}
-                  />
-                </td>
-              );
-            })}
-          </tr>
+        {rows.map(({ footage, cells }, number) => (
+          <BoardRow
+            key={footage.id}
+            {...{ footage, cells, folders, onRemove }}
+            projectId={board.id}
+            frames={board.frames}
+            selected={cells.flatMap((cell) => (cell && selected.has(cell.id) ? [cell.id] : [])).join(" ")}
+            reachable={cells.some((cell) => cell?.id === reachable) ? reachable : null}
+            early={number < AT_ONCE}
+            onPick={steady.pick}
+            onSelectRow={steady.selectRow}
+          />
         ))}
       </tbody>
     </table>

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { answered, api } from "../api/client";
 import { boardQuery, refreshFramings } from "../api/queries";
 
@@ -18,12 +18,16 @@ export function useRemoval(projectId: number) {
     ...settled,
   });
 
-  function remove(id: number) {
-    const clip = client
-      .getQueryData(boardQuery(projectId).queryKey)
-      ?.footage.find((footage) => footage.id === id);
-    removal.mutate(id, { onSuccess: () => setLast({ id, name: clip?.name ?? "the clip" }) });
-  }
+  const { mutate } = removal;
+  const remove = useCallback(
+    (id: number) => {
+      const clip = client
+        .getQueryData(boardQuery(projectId).queryKey)
+        ?.footage.find((footage) => footage.id === id);
+      mutate(id, { onSuccess: () => setLast({ id, name: clip?.name ?? "the clip" }) });
+    },
+    [client, projectId, mutate],
+  );
 
   function restore(id: number) {
     restoring.mutate(id, { onSuccess: () => setLast((now) => (now?.id === id ? null : now)) });
