@@ -18,6 +18,7 @@ from cadrage import render as rendering
 from cadrage.cli.arguments import build_plan, described, first_problem, read_frame, read_size
 from cadrage.cli.options import Active, FrameSize, Json, Options, takes_plan
 from cadrage.compose import compose
+from cadrage.compose.lineup import sheet, starting_set
 from cadrage.errors import BadRequest, CadrageError, CannotWrite
 from cadrage.exchange import chart_of, to_png, to_svg
 from cadrage.footage import Facts, probe
@@ -130,6 +131,24 @@ def frame_command(
         _write(out, encode_image(to_rgb(planes), ".jpg" if out.suffix.lower() in (".jpg", ".jpeg") else ".png"))
         if as_json:
             print(json.dumps({"file": str(out), "width": made.frame.width, "height": made.frame.height}))
+
+
+@app.command("lineup")
+@takes_plan
+def lineup_command(
+    source: Source,
+    out: Annotated[Path, typer.Argument(help="The PNG image to write.", show_default=False)],
+    options: Options,
+    at: Annotated[str, typer.Option("--at", help="Seconds from the first picture.")] = "0",
+    as_json: Json = False,
+) -> None:
+    """Write several ways for one moment side by side, each with its cost."""
+    with _told(as_json):
+        facts = probe(source)
+        ways = starting_set(build_plan(source, options), facts)
+        _write(out, sheet(ways, source, facts, _seconds(at)))
+        if as_json:
+            print(json.dumps({"file": str(out), "ways": [way.name for way in ways]}))
 
 
 @app.command("chart")

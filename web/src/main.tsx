@@ -15,6 +15,9 @@ import { RendersPage } from "./renders/renders-page";
 const FormatsPage = lazy(() =>
   import("./formats/formats-page").then((module) => ({ default: module.FormatsPage })),
 );
+const LineupPage = lazy(() =>
+  import("./lineup/lineup-page").then((module) => ({ default: module.LineupPage })),
+);
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 const root = document.getElementById("root");
 if (root) {
@@ -28,6 +31,7 @@ if (root) {
                 <Route path="/" element={<ProjectsPage />} />
                 <Route path="/formats" element={<FormatsPage />} />
                 <Route path="/projects/:projectId" element={<BoardPage />} />
+                <Route path="/projects/:projectId/framings/:framingId/lineup" element={<LineupPage />} />
                 <Route path="/projects/:projectId/renders" element={<RendersPage />} />
                 <Route path="/projects/:projectId/framings/:framingId" element={<BenchPage />} />
               </Routes>

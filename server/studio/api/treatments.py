@@ -3,7 +3,7 @@
 from typing import Any
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Body, Router
 
 from cadrage.compose import measure
 from cadrage.compose.lineup import starting_set
@@ -34,7 +34,7 @@ def save(request: HttpRequest, project_id: int, given: SaveIn) -> TreatmentOut:
 
 
 @router.post("/projects/{project_id}/treatments/import", response=TreatmentOut)
-def import_one(request: HttpRequest, project_id: int, given: dict[str, Any]) -> TreatmentOut:
+def import_one(request: HttpRequest, project_id: int, given: Body[dict[str, Any]]) -> TreatmentOut:
     """Save a treatment that was exported as JSON."""
     project = owned.project(request, project_id)
     return TreatmentOut.of(actions.save(request.user, project, read_treatment(given)), project)

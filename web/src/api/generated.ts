@@ -4355,18 +4355,20 @@ export interface operations {
     };
     server_studio_api_treatments_import_one: {
         parameters: {
-            query: {
-                given: {
-                    [key: string]: unknown;
-                };
-            };
+            query?: never;
             header?: never;
             path: {
                 project_id: number;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": {
+                    [key: string]: unknown;
+                };
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -45,6 +45,24 @@ export const guidesQuery = (frameId: number) =>
       answered(api.GET("/api/frames/{frame_id}/guides", { params: { path: { frame_id: frameId } } })),
   });
 
+export const treatmentsQuery = (projectId: number) =>
+  queryOptions({
+    queryKey: ["treatments", projectId],
+    queryFn: () =>
+      answered(
+        api.GET("/api/projects/{project_id}/treatments", { params: { path: { project_id: projectId } } }),
+      ),
+  });
+
+export const lineupQuery = (framingId: number) =>
+  queryOptions({
+    queryKey: ["lineup", framingId],
+    queryFn: () =>
+      answered(api.GET("/api/framings/{framing_id}/lineup", { params: { path: { framing_id: framingId } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  });
+
 export const folderQuery = (path: string) =>
   queryOptions({
     queryKey: ["folder", path],
@@ -67,4 +85,6 @@ export const rendersQuery = (projectId: number) =>
 
 /** Ask again for all that depends on a frame or on what a clip is taken to be: the board and every framing. */
 export const refreshFramings = (client: QueryClient) =>
-  Promise.all(["board", "framing", "guides"].map((key) => client.invalidateQueries({ queryKey: [key] })));
+  Promise.all(
+    ["board", "framing", "guides", "treatments"].map((key) => client.invalidateQueries({ queryKey: [key] })),
+  );

@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { answered, api, type Board, type Footage, type Framing, type Render } from "../api/client";
 import { rendersQuery } from "../api/queries";
+import { TreatmentsFold } from "../treatments/treatments-fold";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
@@ -67,6 +68,12 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
           Redo
         </Button>
         <IntoFrame board={board} framing={framing} step={step} />
+        <Link
+          className="whitespace-nowrap text-soft hover:text-ink"
+          to={`/projects/${board.id}/framings/${framing.id}/lineup`}
+        >
+          Line-up
+        </Link>
         <Button look="main" disabled={order.isPending} onClick={orderAndLook}>
           Render
         </Button>
@@ -131,7 +138,12 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
               }}
             />
           )}
-          {step === "surround" && <SurroundPanel {...changer} framingId={framingId} time={time} />}
+          {step === "surround" && (
+            <>
+              <SurroundPanel {...changer} framingId={framingId} time={time} />
+              <TreatmentsFold projectId={board.id} framing={framing} plan={changer.plan} time={time} />
+            </>
+          )}
           {step === "finish" && <FinishPanel {...changer} framingId={framingId} time={time} />}
           {step === "check" && (
             <CheckPanel

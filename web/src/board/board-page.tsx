@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type DragEvent, useMemo, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { answered, api, type Board } from "../api/client";
-import { boardQuery, projectsQuery, refreshFramings, visitorQuery } from "../api/queries";
+import { boardQuery, projectsQuery, refreshFramings, treatmentsQuery, visitorQuery } from "../api/queries";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
@@ -23,6 +23,7 @@ export function BoardPage() {
   const projectId = Number(useParams().projectId);
   const { data: board, error } = useQuery(boardQuery(projectId));
   const { data: visitor } = useQuery(visitorQuery);
+  const { data: treatments } = useQuery(treatmentsQuery(projectId));
   const [query, setQuery] = useSearchParams();
   const [over, setOver] = useState(false);
   const [selected, setSelected] = useState<ReadonlySet<number>>(new Set());
@@ -102,6 +103,7 @@ export function BoardPage() {
       </main>
       {chosen.length > 0 && (
         <SelectionBar
+          treatments={treatments ?? []}
           selected={chosen}
           copied={copied}
           busy={cells.busy || order.isPending}

@@ -1,6 +1,6 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import type { CellAction } from "../api/client";
+import type { CellAction, Treatment } from "../api/client";
 import { toExact } from "../api/exact";
 import { placement } from "../api/placement";
 import { Button } from "../ui/button";
@@ -17,6 +17,7 @@ const PLACES = [
 ] as const;
 
 type Props = {
+  treatments: Treatment[];
   selected: number[];
   copied: number | null;
   busy: boolean;
@@ -27,10 +28,19 @@ type Props = {
 };
 
 /** What can be done with the selected cells, all at once. */
-export function SelectionBar({ selected, copied, busy, onAct, onCopy, onRender, onClear }: Props) {
+export function SelectionBar({
+  treatments,
+  selected,
+  copied,
+  busy,
+  onAct,
+  onCopy,
+  onRender,
+  onClear,
+}: Props) {
   const count = `${selected.length} ${selected.length === 1 ? "cell" : "cells"}`;
   const only = selected.length === 1 ? selected[0] : undefined;
-  const paste = (parts: ("placement" | "surround")[], says: string) =>
+  const paste = (parts: ("placement" | "surround" | "finish")[], says: string) =>
     copied !== null && onAct({ do: "paste", source: copied, parts }, says);
   return (
     <section
@@ -64,10 +74,20 @@ export function SelectionBar({ selected, copied, busy, onAct, onCopy, onRender, 
         side="top"
         disabled={busy || copied === null}
         items={[
-          ["Placement and surround", () => paste(["placement", "surround"], `Pasted into ${count}.`)],
+          ["All of it", () => paste(["placement", "surround", "finish"], `Pasted into ${count}.`)],
           ["Placement only", () => paste(["placement"], `Pasted the placement into ${count}.`)],
           ["Surround only", () => paste(["surround"], `Pasted the surround into ${count}.`)],
+          ["Finish only", () => paste(["finish"], `Pasted the finish into ${count}.`)],
         ]}
+      />
+      <Menu
+        opener="Treat ▴"
+        side="top"
+        disabled={busy}
+        items={treatments.map(({ id, treatment }) => [
+          treatment.name,
+          () => onAct({ do: "treat", treatment, saved: id }, `${treatment.name} on ${count}.`),
+        ])}
       />
       <Menu
         opener="Rule ▴"

@@ -1,0 +1,98 @@
+"""Surrounds, finishes, treatments and the line-up, as they are chosen."""
+
+import re
+
+import numpy as np
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_steps import open_bench
+from tests.browser.test_whole_job import settled_pixels
+from tests.clips import write_clip
+
+pytestmark = pytest.mark.timeout(240)
+
+KINDS = ["Plain", "Gradient", "Carried edges", "Mirrored", "Drift", "Blurred copy"]
+
+
+@pytest.fixture(scope="session")
+def tall(tmp_path_factory):
+    return write_clip(tmp_path_factory.mktemp("tall") / "Tall.mp4", size=(180, 320), frames=50, sound=None)
+
+
+def steps(page: Page):
+    return page.get_by_role("navigation", name="Steps")
+
+
+def test_every_kind_changes_the_bars_and_not_the_picture(page: Page, tall):
+    open_bench(page, "Kinds", tall, "Surround")
+    before = settled_pixels(page)
+    width = before.shape[1]
+    bar, picture = slice(0, int(width * 0.3)), slice(int(width * 0.37), int(width * 0.63))
+    for kind in KINDS:
+        page.get_by_role("button", name=kind, exact=True).first.click()
+        page.wait_for_timeout(400)
+        after = settled_pixels(page)
+        assert np.abs(after[:, bar] - before[:, bar]).mean() > 2, kind
+        assert np.abs(after[:, picture] - before[:, picture]).mean() < 1.5, kind
+        before = after
+
+
+def test_finishes_are_put_on_and_off(page: Page, tall):
+    open_bench(page, "Finishes", tall, "Finish")
+    for name in ("Shadow", "Vignette"):
+        page.get_by_role("button", name=name, exact=True).click()
+    expect(steps(page)).to_contain_text("shadow, vignette")
+    page.get_by_role("button", name="Shadow", exact=True).click()
+    expect(steps(page)).not_to_contain_text("shadow")
+    page.get_by_label("Amount, %").first.fill("0")
+    page.get_by_label("Amount, %").first.press("Enter")
+    expect(steps(page)).to_contain_text(re.compile("Finishnone"))
+
+
+def test_a_treatment_is_saved_and_put_on_a_dozen_cells(page: Page, tall):
+    open_bench(page, "Dozen", tall, "Surround")
+    page.get_by_role("button", name="Plain", exact=True).first.click()
+    expect(steps(page)).to_contain_text("plain #000000")
+    page.get_by_text("Treatments").click()
+    page.get_by_label("Name of the treatment").fill("Black card")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("button", name="Black card")).to_be_visible()
+    page.get_by_role("navigation", name="Where you are").get_by_role("link").click()
+    for name in ("Square 1080×1080", "4:5 1080×1350", "Ultrawide 1080 2560×1080"):
+        page.get_by_role("button", name="Add frame").click()
+        page.get_by_role("button", name=re.compile(f"^{re.escape(name)}")).click()
+        expect(page.get_by_role("dialog")).to_have_count(0)
+    page.get_by_label("Footage to add").set_input_files([tall, tall])
+    cells = page.locator("[data-cell]")
+    expect(cells).to_have_count(12)
+    cells.first.focus()
+    page.keyboard.press("Control+a")
+    page.get_by_role("button", name="Treat").click()
+    page.get_by_role("menuitem", name="Black card").click()
+    expect(page.get_by_role("status")).to_contain_text("Black card on 12 cells.")
+    expect(page.get_by_text("plain #000000")).to_have_count(12)
+    page.get_by_role("status").get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("plain #000000")).to_have_count(1)
+
+
+def test_a_way_is_chosen_from_the_line_up(page: Page, tall):
+    open_bench(page, "Ways", tall, "Placement")
+    page.get_by_role("link", name="Line-up").click()
+    ways = page.get_by_role("main").get_by_role("listitem")
+    expect(ways.filter(has_text="Whole, plain").get_by_role("img")).to_be_visible()
+    expect(ways.filter(has_text="Fill")).to_contain_text("68.4 % of the picture lost")
+    for name in ("Fill", "Whole, plain"):
+        ways.filter(has_text=name).get_by_role("button", name="compare").click()
+    edge = page.get_by_role("slider", name="Edge between the two")
+    edge.focus()
+    page.keyboard.press("ArrowLeft")
+    expect(edge).to_have_attribute("aria-valuenow", "48")
+    page.get_by_role("button", name="Back to all").click()
+    page.get_by_role("button", name="Add a treatment").click()
+    page.get_by_role("menuitem", name="Gallery card").click()
+    expect(ways.filter(has_text="Gallery card").get_by_role("img")).to_be_visible()
+    ways.filter(has_text="Whole, plain").get_by_role("button", name="Choose").click()
+    expect(steps(page)).to_contain_text("plain #202428")
+    page.get_by_role("button", name="Undo").click()
+    expect(steps(page)).to_contain_text("blurred copy")

@@ -1,0 +1,123 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { type Alternative, answered, api, type Board, type Footage } from "../api/client";
+import { boardQuery, framingQuery, lineupQuery, refreshFramings, treatmentsQuery } from "../api/queries";
+import { moment } from "../bench/timecode";
+import { Timeline } from "../bench/timeline";
+import { useTransport } from "../bench/use-transport";
+import { Button } from "../ui/button";
+import { Header } from "../ui/header";
+import { Menu } from "../ui/menu";
+import { ProblemNote } from "../ui/problem-note";
+import { Divider } from "./divider";
+import { Way } from "./way";
+
+const MOST = 9;
+
+/** Whole alternatives of one moment side by side, each with its cost; one is chosen. */
+export function LineupPage() {
+  const { projectId, framingId } = useParams();
+  const { data: board } = useQuery(boardQuery(Number(projectId)));
+  const { data: framing } = useQuery(framingQuery(Number(framingId)));
+  const footage = board?.footage.find(({ id }) => id === framing?.footage);
+  if (!board || !framing || !footage) return null;
+  return <Lineup board={board} footage={footage} framingId={framing.id} />;
+}
+
+function Lineup({ board, footage, framingId }: { board: Board; footage: Footage; framingId: number }) {
+  const { data, error } = useQuery(lineupQuery(framingId));
+  const { data: treatments } = useQuery(treatmentsQuery(board.id));
+  const [ways, setWays] = useState<Alternative[]>([]);
+  const [pair, setPair] = useState<string[]>([]);
+  const transport = useTransport(footage.timing.frames, footage.timing.rate);
+  const time = moment(transport.frame, footage.timing.rate);
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const bench = `/projects/${board.id}/framings/${framingId}`;
+  useEffect(() => setWays(data ?? []), [data]);
+
+  async function choose({ plan, name }: Alternative) {
+    const params = { path: { framing_id: framingId } };
+    await answered(
+      api.PUT("/api/framings/{framing_id}/plan", { params, body: { plan, label: `Line-up: ${name}` } }),
+    );
+    await refreshFramings(client);
+    navigate(bench);
+  }
+
+  async function add(name: string, plan: Alternative["plan"]) {
+    const params = { path: { framing_id: framingId } };
+    const measure = await answered(
+      api.POST("/api/framings/{framing_id}/measure", { params, body: { plan } }),
+    );
+    setWays((now) => [...now.filter((way) => way.name !== name), { name, plan, measure }].slice(0, MOST));
+  }
+
+  const first = ways[0];
+  const compared = pair.flatMap((name) => ways.find((way) => way.name === name) ?? []);
+  return (
+    <div className="flex h-full min-h-[600px] flex-col overflow-hidden">
+      <Header
+        projectId={board.id}
+        trail={
+          <>
+            <Link className="whitespace-nowrap text-soft hover:text-ink" to={`/projects/${board.id}`}>
+              {board.name}
+            </Link>
+            <span className="text-soft">/</span>
+            <Link className="truncate text-soft hover:text-ink" to={bench}>
+              {footage.name.replace(/\.[^.]+$/, "")}
+            </Link>
+            <span className="text-soft">/</span>
+            <span className="font-semibold">Line-up</span>
+          </>
+        }
+      >
+        <Menu
+          opener="Add a treatment"
+          disabled={!first || ways.length >= MOST}
+          items={(treatments ?? []).map(({ treatment: { name, placement, surround, finish } }) => [
+            name,
+            () => first && add(name, { ...first.plan, placement, surround, finish }),
+          ])}
+        />
+        <Button onClick={() => navigate(bench)}>Back to the bench</Button>
+      </Header>
+      <ProblemNote error={error} />
+      <main className="min-h-0 grow overflow-y-auto p-4">
+        {compared.length === 2 ? (
+          <Divider
+            framingId={framingId}
+            ways={compared as [Alternative, Alternative]}
+            time={time}
+            onClose={() => setPair([])}
+          />
+        ) : (
+          <ul
+            className="grid gap-4"
+            style={{ gridTemplateColumns: `repeat(${ways.length > 4 ? 3 : 2}, minmax(0, 1fr))` }}
+          >
+            {ways.map((way) => (
+              <Way
+                key={way.name}
+                {...{ framingId, way, time }}
+                marked={pair.includes(way.name)}
+                onChoose={() => choose(way)}
+                onMark={() =>
+                  setPair((now) =>
+                    now.includes(way.name) ? now.filter((name) => name !== way.name) : [...now, way.name],
+                  )
+                }
+                onLeaveOut={
+                  ways.length > 2 ? () => setWays(ways.filter((other) => other !== way)) : undefined
+                }
+              />
+            ))}
+          </ul>
+        )}
+      </main>
+      <Timeline footage={footage} aspect={first?.measure.display_aspect ?? 1} transport={transport} />
+    </div>
+  );
+}

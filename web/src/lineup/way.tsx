@@ -1,0 +1,54 @@
+import type { Alternative } from "../api/client";
+import { shown } from "../api/exact";
+import { usePreview } from "../bench/use-preview";
+import { Button } from "../ui/button";
+import { ProblemNote } from "../ui/problem-note";
+
+type Props = {
+  framingId: number;
+  way: Alternative;
+  time: string;
+  marked: boolean;
+  onChoose: () => void;
+  onMark: () => void;
+  onLeaveOut?: () => void;
+};
+
+const WIDTH = 560;
+
+/** One alternative, large, with what it costs. */
+export function Way({ framingId, way, time, marked, onChoose, onMark, onLeaveOut }: Props) {
+  const preview = usePreview(`way ${way.name}`, { framingId, plan: way.plan, time, width: WIDTH });
+  const { cost, words } = way.measure;
+  return (
+    <li className={`rounded border-2 bg-sheet ${marked ? "border-ochre" : "border-rule"}`}>
+      <div className="flex h-52 items-center justify-center bg-well p-2">
+        {preview?.url && <img alt={way.name} className="max-h-full max-w-full" src={preview.url} />}
+      </div>
+      <ProblemNote error={preview?.error} />
+      <div className="grid gap-1 px-3 py-2">
+        <p className="flex items-baseline justify-between gap-2">
+          <span className="font-semibold">{way.name}</span>
+          <span className={`num ${words.loses ? "text-rust" : "text-moss"}`}>{words.lost}</span>
+        </p>
+        <p className="num text-soft">
+          covers {shown(cost.covered_percent, 0)} %, enlarged {shown(cost.enlargement, 2)}×
+        </p>
+        <div className="flex items-center gap-3">
+          <Button look="main" onClick={onChoose}>
+            Choose
+          </Button>
+          <button type="button" aria-pressed={marked} className="text-ochre underline" onClick={onMark}>
+            {marked ? "not to compare" : "compare"}
+          </button>
+          <span className="grow" />
+          {onLeaveOut && (
+            <button type="button" className="text-soft underline" onClick={onLeaveOut}>
+              leave out
+            </button>
+          )}
+        </div>
+      </div>
+    </li>
+  );
+}

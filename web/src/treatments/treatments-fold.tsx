@@ -1,0 +1,126 @@
+import { useRef, useState } from "react";
+import type { CellAction, Framing, Plan, Treatment } from "../api/client";
+import { Tile } from "../bench/tile";
+import { useCells } from "../board/use-cells";
+import { Button } from "../ui/button";
+import { Fold } from "../ui/fold";
+import { ProblemNote } from "../ui/problem-note";
+import { TickRow } from "../ui/tick-row";
+import { treatmentOf, useTreatments } from "./use-treatments";
+
+type Props = { projectId: number; framing: Framing; plan: Plan; time: string };
+
+/** Treatments as small renderings of this clip; choosing one gives it to the framing, and one can be saved. */
+export function TreatmentsFold({ projectId, framing, plan, time }: Props) {
+  const { treatments, save, rewrite, remove, importOne, error } = useTreatments(projectId);
+  const cells = useCells(projectId);
+  const [name, setName] = useState("");
+  const [everywhere, setEverywhere] = useState(false);
+  const picker = useRef<HTMLInputElement>(null);
+  const follows = treatments.find(({ followers }) =>
+    followers.some((follower) => follower.framing === framing.id),
+  );
+  const differs = follows?.followers.find((follower) => follower.framing === framing.id)?.differs ?? [];
+
+  function give(row: Treatment) {
+    const action: CellAction = { do: "treat", treatment: row.treatment, saved: row.id };
+    cells.act({ framings: [framing.id], action, says: "" });
+  }
+
+  return (
+    <Fold title="Treatments" state={follows ? stateOf(follows, differs) : ""} open={Boolean(follows)}>
+      <ProblemNote error={error ?? cells.error} />
+      <div className="grid grid-cols-3 gap-2">
+        {treatments.map((row) => (
+          <Tile
+            key={`${row.id} ${row.treatment.name}`}
+            {...{ framingId: framing.id, time }}
+            name={`treatment ${row.id} ${row.treatment.name}`}
+            title={row.treatment.name}
+            plan={{ ...plan, ...partsOf(row) }}
+            chosen={row === follows && differs.length === 0}
+            onChoose={() => give(row)}
+          />
+        ))}
+      </div>
+      {follows?.id != null && (
+        <div className="flex flex-wrap gap-2">
+          {differs.length > 0 && <Button onClick={() => give(follows)}>Back to it</Button>}
+          {differs.length > 0 && (
+            <Button
+              title="Framings that follow it change along; those that differ stay"
+              onClick={() =>
+                rewrite({ id: follows.id as number, treatment: treatmentOf(follows.treatment.name, plan) })
+              }
+            >
+              Change it to this
+            </Button>
+          )}
+          <a
+            className="self-center text-ochre underline"
+            download={`${follows.treatment.name}.json`}
+            href={`data:application/json,${encodeURIComponent(JSON.stringify(follows.treatment, null, 2))}`}
+          >
+            Export
+          </a>
+          <button type="button" className="text-soft underline" onClick={() => remove(follows.id as number)}>
+            Remove it
+          </button>
+        </div>
+      )}
+      <form
+        className="grid gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) save({ treatment: treatmentOf(name.trim(), plan), everywhere });
+          setName("");
+        }}
+      >
+        <div className="flex gap-2">
+          <input
+            aria-label="Name of the treatment"
+            placeholder="Name for how this is now"
+            className="min-w-0 grow rounded border border-rule bg-sheet px-2 py-1"
+            maxLength={80}
+            value={name}
+            onKeyDown={(event) => event.stopPropagation()}
+            onChange={({ target }) => setName(target.value)}
+          />
+          <Button type="submit" disabled={!name.trim()}>
+            Save
+          </Button>
+        </div>
+        <div className="flex items-baseline justify-between">
+          <TickRow ticked={everywhere} onChange={setEverywhere}>
+            for all projects
+          </TickRow>
+          <button type="button" className="text-ochre underline" onClick={() => picker.current?.click()}>
+            Import
+          </button>
+        </div>
+      </form>
+      <input
+        ref={picker}
+        type="file"
+        hidden
+        accept="application/json"
+        aria-label="Treatment to import"
+        onChange={({ target }) => {
+          const file = target.files?.[0];
+          if (file) importOne(file);
+          target.value = "";
+        }}
+      />
+    </Fold>
+  );
+}
+
+const partsOf = ({ treatment: { placement, surround, finish } }: Treatment) => ({
+  placement,
+  surround,
+  finish,
+});
+
+function stateOf({ treatment }: Treatment, differs: string[]): string {
+  return differs.length ? `${treatment.name}, but for ${differs.join(", ")}` : treatment.name;
+}

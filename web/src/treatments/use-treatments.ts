@@ -1,0 +1,53 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answered, api, type Plan, type Treatment } from "../api/client";
+import { refreshFramings, treatmentsQuery } from "../api/queries";
+
+type Value = Treatment["treatment"];
+
+/** What a plan does, under a name. */
+export function treatmentOf(name: string, { placement, surround, finish }: Plan): Value {
+  return { version: 1, name, placement, surround, finish };
+}
+
+/** The treatments of a project, and saving, changing, importing and removing them. */
+export function useTreatments(projectId: number) {
+  const client = useQueryClient();
+  const { data, error } = useQuery(treatmentsQuery(projectId));
+  const params = { path: { project_id: projectId } };
+  const settled = { onSettled: () => refreshFramings(client) };
+  const save = useMutation({
+    mutationFn: (body: { treatment: Value; everywhere: boolean }) =>
+      answered(api.POST("/api/projects/{project_id}/treatments", { params, body })),
+    ...settled,
+  });
+  const rewrite = useMutation({
+    mutationFn: ({ id, treatment }: { id: number; treatment: Value }) =>
+      answered(
+        api.PUT("/api/treatments/{treatment_id}", {
+          params: { path: { treatment_id: id } },
+          body: { treatment, everywhere: false },
+        }),
+      ),
+    ...settled,
+  });
+  const remove = useMutation({
+    mutationFn: (id: number) =>
+      answered(api.DELETE("/api/treatments/{treatment_id}", { params: { path: { treatment_id: id } } })),
+    ...settled,
+  });
+  const importOne = useMutation({
+    mutationFn: async (file: File) => {
+      const body = JSON.parse(await file.text()) as Record<string, never>;
+      return answered(api.POST("/api/projects/{project_id}/treatments/import", { params, body }));
+    },
+    ...settled,
+  });
+  return {
+    treatments: data ?? [],
+    save: save.mutate,
+    rewrite: rewrite.mutate,
+    remove: remove.mutate,
+    importOne: importOne.mutate,
+    error: error ?? save.error ?? rewrite.error ?? remove.error ?? importOne.error,
+  };
+}
