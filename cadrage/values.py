@@ -6,6 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer, WithJsonSchema
 
+LONGEST_SIZE = 20
 NUMBER = re.compile(r"[-+]?\d{1,24}(\.\d{1,24}([eE][-+]?\d{1,2})?|[eE][-+]?\d{1,2}|/\d{1,24})?")
 
 
@@ -34,6 +35,18 @@ def parse_exact(given: Any) -> Fraction:  # noqa: ANN401 - anything that JSON ho
         return Fraction(text)
     except ZeroDivisionError:
         raise ValueError("a ratio cannot have zero below the line") from None
+
+
+def parse_size(text: str) -> tuple[int, int]:
+    """Read width and height of text such as "1920x1080".
+
+    Raises:
+        ValueError: it is no size.
+    """
+    width, cross, height = text.lower().replace("×", "x").partition("x")
+    if not (cross and width.isdecimal() and height.isdecimal() and len(text) <= LONGEST_SIZE):
+        raise ValueError(f"{text[:40]!r} is no size")
+    return int(width), int(height)
 
 
 def format_exact(value: Fraction) -> str:

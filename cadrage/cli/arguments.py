@@ -12,7 +12,7 @@ from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.plan import Plan, read_plan
 from cadrage.surrounds import KINDS, Surround
-from cadrage.values import parse_exact
+from cadrage.values import parse_exact, parse_size
 
 SIZES: dict[str, dict[str, Any]] = {
     "whole": {"tightness": 0},
@@ -58,10 +58,10 @@ def read_size(text: str) -> tuple[int, int]:
     Raises:
         BadRequest: it is no size.
     """
-    width, cross, height = text.lower().replace("×", "x").partition("x")
-    if not (cross and width.isdecimal() and height.isdecimal()):
-        raise BadRequest(f"{text!r} is no frame size.", remedy="Write it like 1920x1080.")
-    return int(width), int(height)
+    try:
+        return parse_size(text)
+    except ValueError as error:
+        raise BadRequest(f"{error}.", remedy="Write it like 1920x1080.") from error
 
 
 def read_frame(size: str, active: str | None, rate: str | None = None, outside: str = "bars") -> Frame:

@@ -3,8 +3,6 @@
 from collections.abc import Iterator
 from fractions import Fraction
 from pathlib import Path
-from types import TracebackType
-from typing import Self
 
 import av
 from av.video.frame import VideoFrame
@@ -14,7 +12,7 @@ from cadrage.footage.container import COPY_AGAIN, opened, picture_stream
 from cadrage.footage.deinterlace import deinterlaced
 from cadrage.footage.facts import Facts
 from cadrage.footage.interpretation import Interpretation, colour_of, fields_of, taken_as
-from cadrage.footage.pictures import DecodedFrame
+from cadrage.footage.pictures import DecodedFrame, PictureReader
 from cadrage.footage.unpack import unpack
 
 # Nearer ahead than this it is cheaper to decode on than to seek.
@@ -25,7 +23,7 @@ FURTHER_BACK = (Fraction(0), Fraction(2), Fraction(10))
 NEIGHBOURS = 3
 
 
-class ClipReader:
+class ClipReader(PictureReader):
     """Reads one clip; one thread at a time. Use it as a context manager.
 
     Args:
@@ -53,14 +51,6 @@ class ClipReader:
         self._coming: Iterator[DecodedFrame] = self._decode()
         self._last: DecodedFrame | None = None
         self._ahead: DecodedFrame | None = None
-
-    def __enter__(self) -> Self:
-        return self
-
-    def __exit__(
-        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
-    ) -> None:
-        self.close()
 
     def close(self) -> None:
         """See `PictureReader`."""

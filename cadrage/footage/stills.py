@@ -3,8 +3,7 @@
 from collections.abc import Iterator
 from fractions import Fraction
 from pathlib import Path
-from types import TracebackType
-from typing import Literal, Self
+from typing import Literal
 
 import numpy as np
 from av.video.frame import VideoFrame
@@ -14,7 +13,7 @@ from cadrage.errors import MissingSource, RasterOutOfRange, UnreadableFile
 from cadrage.footage.container import COPY_AGAIN
 from cadrage.footage.facts import Facts
 from cadrage.footage.interpretation import STILL_RATE, STILL_SECONDS, Interpretation, colour_of, taken_as
-from cadrage.footage.pictures import DecodedFrame
+from cadrage.footage.pictures import DecodedFrame, PictureReader
 from cadrage.footage.sequences import STILLS_IN_SEQUENCE, number_of
 from cadrage.footage.unpack import unpack
 from cadrage.formats.frames import MIN_SIDE
@@ -189,7 +188,7 @@ def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint
         return np.asarray(Image.alpha_composite(ground, whole).convert("RGB"))
 
 
-class StillReader:
+class StillReader(PictureReader):
     """Reads a still or a sequence of them; see `PictureReader`."""
 
     def __init__(self, path: Path | str, facts: Facts, interpretation: Interpretation | None = None) -> None:
@@ -201,14 +200,6 @@ class StillReader:
         self._taken = taken_as(facts, said)
         self._matte, self._colour = said.matte, colour_of(facts, said)
         self._held: tuple[Path, Planes] | None = None
-
-    def __enter__(self) -> Self:
-        return self
-
-    def __exit__(
-        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
-    ) -> None:
-        self.close()
 
     def close(self) -> None:
         """See `PictureReader`."""

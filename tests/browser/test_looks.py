@@ -96,3 +96,14 @@ def test_a_way_is_chosen_from_the_line_up(page: Page, tall):
     expect(steps(page)).to_contain_text("plain #202428")
     page.get_by_role("button", name="Undo").click()
     expect(steps(page)).to_contain_text("blurred copy")
+
+
+def test_a_loud_surround_is_quietened(page: Page, tall):
+    open_bench(page, "Quiet", tall, "Surround")
+    page.get_by_role("button", name="Mirrored", exact=True).first.click()
+    page.get_by_label("Brightness, %").fill("150")
+    page.get_by_label("Brightness, %").press("Enter")
+    panel = page.get_by_label("Surround", exact=True)
+    expect(panel.get_by_role("status")).not_to_contain_text("calm")
+    panel.get_by_role("button", name="Quieten").click()
+    expect(page.get_by_label("Brightness, %")).not_to_have_value("150", timeout=20_000)

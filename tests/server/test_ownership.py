@@ -15,6 +15,8 @@ READ = [
     "/api/framings/{framing}/thumbnail",
     "/api/renders/{render}/file",
     "/api/frames/{frame}/guides",
+    "/api/projects/{project}/treatments",
+    "/api/framings/{framing}/lineup",
     "/api/frames/{frame}/chart",
 ]
 WRITE = [
@@ -37,6 +39,7 @@ WRITE = [
     ("post", "/api/projects/{project}/renders", {"framings": []}),
     ("post", "/api/projects/{project}/linked", {"path": "/tmp"}),
     ("post", "/api/framings/{framing}/obey", None),
+    ("post", "/api/framings/{framing}/quieten", {"plan": {"frame": {"width": 180, "height": 320}}}),
     ("post", "/api/framings/{framing}/rule", None),
     ("delete", "/api/framings/{framing}/rule", None),
     ("patch", "/api/footage/{footage}", {"name": "mine"}),

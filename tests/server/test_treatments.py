@@ -89,3 +89,15 @@ def test_a_line_up_begins_with_what_is_and_offers_only_what_differs(ida, cells):
     assert all(way["measure"]["cost"]["kept_percent"] for way in ways)
     same_shape = [way["name"] for way in ida.get(f"/api/framings/{cells[2].pk}/lineup").json()]
     assert same_shape == ["As it is"]
+
+
+def test_a_loud_surround_is_told_and_quietened(ida, cells):  # noqa: F811
+    plan = state(ida, cells[0])["plan"]
+    plan["surround"] = {"kind": "plain", "colour": "#ffffff"}
+    address = f"/api/framings/{cells[0].pk}"
+    told = ida.post(f"{address}/quiet", {"plan": plan}, content_type="application/json").json()
+    assert (told["calm"], "dim to" in told["says"]) == (False, True)
+    quieter = ida.post(f"{address}/quieten", {"plan": plan}, content_type="application/json").json()
+    told = ida.post(f"{address}/quiet", {"plan": quieter}, content_type="application/json").json()
+    assert told["calm"]
+    assert state(ida, cells[0])["plan"]["surround"]["kind"] == "blurred"

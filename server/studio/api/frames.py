@@ -11,7 +11,7 @@ from cadrage.exchange import chart_of, to_png, to_svg
 from cadrage.formats import Frame, Guide, guides_for, same_height, turned_upright
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 from cadrage.geometry import Raster
-from cadrage.values import parse_exact
+from cadrage.values import parse_exact, parse_size
 from server.studio.api import owned
 from server.studio.api.schemas import Catalogue, FrameIn, FrameOut, GuidesOut, OwnFrameOut
 from server.studio.models import OrderedFrame, OwnFrame
@@ -120,10 +120,10 @@ def _attachment(name: str) -> str:
 
 
 def _raster(text: str) -> Raster:
-    width, cross, height = text.lower().replace("×", "x").partition("x")
-    if not (cross and width.isdecimal() and height.isdecimal()):
-        raise BadRequest(f"{text!r} is no raster.", remedy="Write it like 4096x2160.")
-    sides = int(width), int(height)
+    try:
+        sides = parse_size(text)
+    except ValueError as error:
+        raise BadRequest(f"{error}.", remedy="Write it like 4096x2160.") from error
     if not all(MIN_SIDE <= side <= MAX_SIDE for side in sides):
         raise BadRequest(f"{text!r} is out of range.", remedy=f"Use sides from {MIN_SIDE} to {MAX_SIDE} pixels.")
     return Raster(*sides)

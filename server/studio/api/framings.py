@@ -5,6 +5,7 @@ from ninja import Router
 
 from cadrage.compose import Measure, measure
 from cadrage.compose.framed import straightened, with_window
+from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
 from cadrage.footage import taken_as
 from cadrage.plan import Plan
 from server.studio.actions import framings as actions
@@ -76,6 +77,20 @@ def straighten(request: HttpRequest, framing_id: int, given: LineIn) -> Plan:
     """The plan in which a line drawn on the frame lies level, or upright where that is nearer."""
     owned.framing(request, framing_id)
     return straightened(given.plan, given.across, given.down)
+
+
+@router.post("/framings/{framing_id}/quiet", response=Quietness)
+def quiet(request: HttpRequest, framing_id: int, given: MeasureIn) -> Quietness:
+    """How quiet the surround of a plan is."""
+    row = owned.framing(request, framing_id)
+    return quietness(given.plan, Sample.of(given.plan, row.footage.facts, row.footage.path))
+
+
+@router.post("/framings/{framing_id}/quieten", response=Plan)
+def quieten(request: HttpRequest, framing_id: int, given: MeasureIn) -> Plan:
+    """The plan with the least change that makes its surround calm."""
+    row = owned.framing(request, framing_id)
+    return quietened(given.plan, Sample.of(given.plan, row.footage.facts, row.footage.path))
 
 
 @router.post("/framings/{framing_id}/measure", response=Measure)

@@ -434,6 +434,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/quiet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Quiet
+         * @description How quiet the surround of a plan is.
+         */
+        post: operations["server_studio_api_framings_quiet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/quieten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Quieten
+         * @description The plan with the least change that makes its surround calm.
+         */
+        post: operations["server_studio_api_framings_quieten"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/redo": {
         parameters: {
             query?: never;
@@ -2822,6 +2862,28 @@ export interface components {
             name: string;
         };
         /**
+         * Quietness
+         * @description How quiet a surround is.
+         *
+         *     Attributes:
+         *         calm: whether nothing passes its limit.
+         *         unrest: by how much all limits are passed together, weighted; 0 is calm. Orders surrounds.
+         *         shares: of the picture's own that the surround has, of each thing that draws the eye.
+         *         says: one line.
+         */
+        Quietness: {
+            /** Calm */
+            calm: boolean;
+            /** Says */
+            says: string;
+            /** Shares */
+            shares: {
+                [key: string]: number;
+            };
+            /** Unrest */
+            unrest: number;
+        };
+        /**
          * Reason
          * @description A reason to look at a framing, as the board filters by it.
          */
@@ -3838,6 +3900,58 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_studio_api_framings_quiet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Quietness"];
+                };
+            };
+        };
+    };
+    server_studio_api_framings_quieten: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
             };
         };
     };

@@ -21,9 +21,9 @@ export function Tile({ framingId, name, title, plan, time, chosen, onChoose }: P
       type="button"
       aria-pressed={chosen}
       onClick={onChoose}
-      className={`overflow-hidden rounded border-2 bg-sheet text-left ${chosen ? "border-ochre" : "border-rule hover:border-soft"}`}
+      className={`flex flex-col overflow-hidden rounded border-2 bg-sheet text-left ${chosen ? "border-ochre" : "border-rule hover:border-soft"}`}
     >
-      <span className="flex h-16 items-center justify-center bg-well">
+      <span className="flex h-16 w-full shrink-0 items-center justify-center bg-well">
         {preview?.url && <img alt="" className="max-h-full max-w-full" src={preview.url} />}
       </span>
       <span className={`block px-1.5 py-1 text-[12px] leading-4 ${chosen ? "font-semibold" : ""}`}>

@@ -3,6 +3,7 @@ import { useRef } from "react";
 import type { Kind, Surround } from "../../api/client";
 import { catalogueQuery } from "../../api/queries";
 import { ControlRow } from "../../ui/control-row";
+import { QuietLine } from "../quiet-line";
 import { Tile } from "../tile";
 import type { Changer } from "../use-framing";
 
@@ -33,6 +34,7 @@ export function SurroundPanel({ framingId, time, plan, change, commit }: Props) 
           />
         ))}
       </div>
+      <QuietLine {...{ framingId, plan, commit }} />
       {current?.controls.map((control) => {
         const changed = (value: unknown) =>
           withSurround({ ...plan.surround, [control.name]: value } as Surround);

@@ -1,0 +1,43 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answered, api } from "../api/client";
+import { Button } from "../ui/button";
+import type { Changer } from "./use-framing";
+
+type Props = Pick<Changer, "plan" | "commit"> & { framingId: number };
+
+/** Whether the surround keeps quiet beside the picture, and the least change that makes it so. */
+export function QuietLine({ framingId, plan, commit }: Props) {
+  const [busy, setBusy] = useState(false);
+  const params = { path: { framing_id: framingId } };
+  const { data } = useQuery({
+    queryKey: ["quiet", framingId, JSON.stringify(plan)],
+    queryFn: () => answered(api.POST("/api/framings/{framing_id}/quiet", { params, body: { plan } })),
+    placeholderData: (before) => before,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+  });
+
+  async function quieten() {
+    setBusy(true);
+    try {
+      const quiet = await answered(
+        api.POST("/api/framings/{framing_id}/quieten", { params, body: { plan } }),
+      );
+      await commit(quiet, "Quietened");
+    } finally {
+      setBusy(false);
+    }
+  }
+
+  return (
+    <div className="flex min-h-8 items-center gap-3">
+      <p role="status" className={`grow ${data?.calm === false ? "text-rust" : "text-moss"}`}>
+        {busy ? "Looking for the least change …" : data ? `Beside the picture: ${data.says}` : ""}
+      </p>
+      <Button disabled={busy || data?.calm !== false} onClick={quieten}>
+        Quieten
+      </Button>
+    </div>
+  );
+}
