@@ -21,7 +21,7 @@ from cadrage.compose.moment import moment_of
 from cadrage.compose.preview import preview_size
 from cadrage.compose.target import target_layout
 from cadrage.finish.shape import Outline
-from cadrage.footage import DecodedFrame, Facts, open_footage, read_as, taken_as
+from cadrage.footage import DecodedFrame, Facts, Interpretation, open_footage, read_as, taken_as
 from cadrage.pixels.mapping import Area
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
@@ -85,14 +85,14 @@ class Sample:
         return self.pairs[0][0][0].planes.layout
 
     @classmethod
-    def of(cls, plan: Plan, facts: Facts, path: Path) -> "Sample":
-        """Read a few pairs throughout a clip.
+    def of(cls, interpretation: Interpretation, facts: Facts, path: Path) -> "Sample":
+        """Read a few pairs throughout a clip, as it is taken to be.
 
         Raises:
             MissingSource, UnreadableFile: it cannot be read.
         """
-        lasts = taken_as(facts, plan.interpretation).duration
-        with open_footage(path, facts, plan.interpretation) as reader:
+        lasts = taken_as(facts, interpretation).duration
+        with open_footage(path, facts, interpretation) as reader:
             times = [lasts * (2 * number + 1) / (2 * MOMENTS) for number in range(MOMENTS)]
             return cls(facts, tuple(tuple((reader.frame_at(t), t) for t in (time, time + APART)) for time in times))
 

@@ -5,7 +5,7 @@ import pytest
 from skimage import data
 
 from cadrage.compose.quiet import LIMITS, Sample, quietened, quietness
-from cadrage.footage import probe
+from cadrage.footage import Interpretation, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.plan import Plan
@@ -35,7 +35,7 @@ def plan_of(surround, **changed):
 
 @pytest.fixture(scope="module")
 def sample(clip):
-    return Sample.of(plan_of(Plain()), clip[1], clip[0])
+    return Sample.of(Interpretation(), clip[1], clip[0])
 
 
 # From the quietest to the most restless, as an editor would have them.

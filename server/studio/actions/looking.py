@@ -3,16 +3,22 @@
 import hashlib
 import threading
 from collections.abc import Callable
+from functools import lru_cache
 from pathlib import Path
 
 from django.conf import settings
 
 from cadrage.compose import Previewer
+from cadrage.compose.quiet import Sample
+from cadrage.footage import Facts, Interpretation
+from cadrage.plan import Plan
+from server.studio.models import Footage
 
 looker = Previewer()
 """Decoded pictures and compositors, shared by all requests of this process."""
 
 AT_ONCE = threading.Semaphore(2)
+SAMPLES_KEPT = 4
 
 
 class Latest:
@@ -58,3 +64,16 @@ def kept(name: str, make: Callable[[], bytes]) -> bytes:
     part.write_bytes(data)
     part.replace(path)
     return data
+
+
+def sampled(plan: Plan, footage: Footage) -> Sample:
+    """A few pictures of a clip as a plan takes it, to measure by; kept for the clips looked at last."""
+    path = footage.path
+    changed = path.stat().st_mtime_ns if path.exists() else 0
+    return _sample(path, changed, footage.facts, plan.interpretation)
+
+
+@lru_cache(SAMPLES_KEPT)
+def _sample(path: Path, changed: int, facts: Facts, interpretation: Interpretation) -> Sample:
+    del changed  # a file that has changed is another
+    return Sample.of(interpretation, facts, path)

@@ -5,12 +5,12 @@ from ninja import Router
 
 from cadrage.compose import Measure, measure
 from cadrage.compose.framed import straightened, with_window
-from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
+from cadrage.compose.quiet import Quietness, quietened, quietness
 from cadrage.footage import taken_as
 from cadrage.plan import Plan
 from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
-from server.studio.actions.looking import found, kept, latest, looker
+from server.studio.actions.looking import found, kept, latest, looker, sampled
 from server.studio.api import owned
 from server.studio.api.schemas import FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
 from server.studio.api.schemas.board import stamp_of
@@ -83,14 +83,14 @@ def straighten(request: HttpRequest, framing_id: int, given: LineIn) -> Plan:
 def quiet(request: HttpRequest, framing_id: int, given: MeasureIn) -> Quietness:
     """How quiet the surround of a plan is."""
     row = owned.framing(request, framing_id)
-    return quietness(given.plan, Sample.of(given.plan, row.footage.facts, row.footage.path))
+    return quietness(given.plan, sampled(given.plan, row.footage))
 
 
 @router.post("/framings/{framing_id}/quieten", response=Plan)
 def quieten(request: HttpRequest, framing_id: int, given: MeasureIn) -> Plan:
     """The plan with the least change that makes its surround calm."""
     row = owned.framing(request, framing_id)
-    return quietened(given.plan, Sample.of(given.plan, row.footage.facts, row.footage.path))
+    return quietened(given.plan, sampled(given.plan, row.footage))
 
 
 @router.post("/framings/{framing_id}/measure", response=Measure)

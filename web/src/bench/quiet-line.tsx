@@ -32,8 +32,12 @@ export function QuietLine({ framingId, plan, commit }: Props) {
 
   return (
     <div className="flex min-h-8 items-center gap-3">
-      <p role="status" className={`grow ${data?.calm === false ? "text-rust" : "text-moss"}`}>
-        {busy ? "Looking for the least change …" : data ? `Beside the picture: ${data.says}` : ""}
+      <p role="status" className={`grow ${data ? (data.calm ? "text-moss" : "text-rust") : "text-soft"}`}>
+        {busy
+          ? "Looking for the least change …"
+          : data
+            ? `Beside the picture: ${data.says}`
+            : "Looking how quiet it is …"}
       </p>
       <Button disabled={busy || data?.calm !== false} onClick={quieten}>
         Quieten
