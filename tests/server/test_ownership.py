@@ -11,6 +11,7 @@ READ = [
     "/api/projects/{project}/renders",
     "/api/footage/{footage}/strip",
     "/api/footage/{footage}/picture",
+    "/api/footage/{footage}/colours",
     "/api/framings/{framing}",
     "/api/framings/{framing}/thumbnail",
     "/api/renders/{render}/file",

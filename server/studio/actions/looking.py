@@ -9,6 +9,7 @@ from pathlib import Path
 from django.conf import settings
 
 from cadrage.compose import Previewer
+from cadrage.compose.palette import suggested_colours
 from cadrage.compose.quiet import Sample
 from cadrage.footage import Facts, Interpretation
 from cadrage.plan import Plan
@@ -19,6 +20,7 @@ looker = Previewer()
 
 AT_ONCE = threading.Semaphore(2)
 SAMPLES_KEPT = 4
+COLOURS_KEPT = 500
 
 
 class Latest:
@@ -77,3 +79,14 @@ def sampled(plan: Plan, footage: Footage) -> Sample:
 def _sample(path: Path, changed: int, facts: Facts, interpretation: Interpretation) -> Sample:
     del changed  # a file that has changed is another
     return Sample.of(interpretation, facts, path)
+
+
+def own_colours(footage: Footage, interpretation: Interpretation) -> tuple[str, ...]:
+    """Colours that a clip itself suggests; kept for the clips looked at last."""
+    return _colours(footage.path, footage.digest, footage.facts, interpretation)
+
+
+@lru_cache(COLOURS_KEPT)
+def _colours(path: Path, digest: str, facts: Facts, interpretation: Interpretation) -> tuple[str, ...]:
+    del digest  # another file has other colours
+    return suggested_colours(looker, path, facts, interpretation)

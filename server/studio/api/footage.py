@@ -12,7 +12,7 @@ from cadrage.footage import Interpretation, taken_as
 from cadrage.values import parse_exact
 from server.studio.actions import folders
 from server.studio.actions import footage as actions
-from server.studio.actions.looking import kept, looker
+from server.studio.actions.looking import kept, looker, own_colours
 from server.studio.actions.rules import RuleBook, set_source_rule
 from server.studio.api import owned
 from server.studio.api.schemas import FootageOut, InterpretIn, PathIn, RenameIn
@@ -119,6 +119,13 @@ def picture(
     moment = _time(time) if time else taken_as(facts, taken).duration / 2
     name = f"picture {clip.path} {taken} {moment} {width}"
     return _jpeg(kept(name, lambda: looker.picture(clip.path, facts, taken, moment, width)))
+
+
+@router.get("/footage/{footage_id}/colours", response=list[str])
+def colours(request: HttpRequest, footage_id: int) -> list[str]:
+    """Five colours of the clip's own, darkest first."""
+    clip = owned.footage(request, footage_id)
+    return list(own_colours(clip, RuleBook.of(clip.project).interpretation(clip)))
 
 
 def _reading(text: str) -> Interpretation:

@@ -88,6 +88,26 @@ export interface paths {
         patch: operations["server_studio_api_footage_rename"];
         trace?: never;
     };
+    "/api/footage/{footage_id}/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Colours
+         * @description Five colours of the clip's own, darkest first.
+         */
+        get: operations["server_studio_api_footage_colours"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/footage/{footage_id}/find": {
         parameters: {
             query?: never;
@@ -3467,6 +3487,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_footage_colours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
         };

@@ -63,6 +63,14 @@ export const lineupQuery = (framingId: number) =>
     gcTime: 0,
   });
 
+export const coloursQuery = (footageId: number) =>
+  queryOptions({
+    queryKey: ["colours", footageId],
+    queryFn: () =>
+      answered(api.GET("/api/footage/{footage_id}/colours", { params: { path: { footage_id: footageId } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 export const folderQuery = (path: string) =>
   queryOptions({
     queryKey: ["folder", path],

@@ -140,7 +140,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
           )}
           {step === "surround" && (
             <>
-              <SurroundPanel {...changer} framingId={framingId} time={time} />
+              <SurroundPanel {...changer} framingId={framingId} footageId={footage.id} time={time} />
               <TreatmentsFold projectId={board.id} framing={framing} plan={changer.plan} time={time} />
             </>
           )}

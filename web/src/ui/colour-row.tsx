@@ -2,6 +2,8 @@ import { useEffect, useState } from "react";
 
 type Props = {
   label: string;
+  /** Colours to choose from with one click. */
+  suggested?: string[];
   value: string;
   initial: string;
   onChange: (value: string) => void;
@@ -11,7 +13,7 @@ type Props = {
 const COLOUR = /^#?[0-9a-f]{6}$/i;
 
 /** A colour: picked by eye, or typed as six hexadecimal digits. */
-export function ColourRow({ label, value, initial, onChange, onCommit }: Props) {
+export function ColourRow({ label, value, initial, suggested, onChange, onCommit }: Props) {
   const [typed, setTyped] = useState(value);
   useEffect(() => setTyped(value), [value]);
 
@@ -21,30 +23,64 @@ export function ColourRow({ label, value, initial, onChange, onCommit }: Props) 
   }
 
   return (
-    <div className="grid grid-cols-[84px_1fr_88px] items-center gap-2.5">
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: the fields beside it do the same by key */}
-      <span title="Double-click to go back to the default" onDoubleClick={() => onCommit(initial)}>
-        {label}
-      </span>
-      <input
-        type="color"
-        aria-label={label}
-        className="h-7 w-full cursor-pointer rounded border border-rule bg-sheet p-0.5"
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-        onBlur={(event) => event.target.value !== initial && onCommit(event.target.value)}
-      />
-      <input
-        aria-label={`${label}, hexadecimal`}
-        className="num min-w-0 rounded border border-rule bg-sheet px-2 py-1"
-        value={typed}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={settle}
-        onKeyDown={(event) => {
-          event.stopPropagation();
-          if (event.key === "Enter") settle();
-        }}
-      />
+    <div className="grid gap-1">
+      <div className="grid grid-cols-[84px_1fr_88px] items-center gap-2.5">
+        {/* biome-ignore lint/a11y/noStaticElementInteractions: the fields beside it do the same by key */}
+        <span title="Double-click to go back to the default" onDoubleClick={() => onCommit(initial)}>
+          {label}
+        </span>
+        <input
+          type="color"
+          aria-label={label}
+          className="h-7 w-full cursor-pointer rounded border border-rule bg-sheet p-0.5"
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+          onBlur={(event) => event.target.value !== initial && onCommit(event.target.value)}
+        />
+        <input
+          aria-label={`${label}, hexadecimal`}
+          className="num min-w-0 rounded border border-rule bg-sheet px-2 py-1"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={settle}
+          onKeyDown={(event) => {
+            event.stopPropagation();
+            if (event.key === "Enter") settle();
+          }}
+        />
+      </div>
+      {suggested && (
+        <div className="flex flex-wrap items-center gap-1.5 pl-[94px]">
+          {suggested.map((colour) => (
+            <button
+              key={colour}
+              type="button"
+              title={`${colour}, from the clip`}
+              aria-label={`${label} ${colour}, from the clip`}
+              className="h-5 w-7 rounded border border-rule"
+              style={{ background: colour }}
+              onClick={() => onCommit(colour)}
+            />
+          ))}
+          {"EyeDropper" in window && (
+            <button
+              type="button"
+              className="text-ochre underline"
+              onClick={() => pick().then(onCommit, () => undefined)}
+            >
+              take from the screen
+            </button>
+          )}
+        </div>
+      )}
     </div>
   );
+}
+
+type Dropper = { open: () => Promise<{ sRGBHex: string }> };
+
+/** A colour taken from anywhere on the screen, such as the picture in the well. */
+async function pick(): Promise<string> {
+  const Dropper = (window as unknown as { EyeDropper: new () => Dropper }).EyeDropper;
+  return (await new Dropper().open()).sRGBHex;
 }

@@ -9,6 +9,7 @@ type Settable = string | number | boolean | null;
 type Props = {
   control: Control;
   value: unknown;
+  suggested?: string[];
   onChange: (value: Settable) => void;
   onCommit: (value: Settable) => void;
 };
@@ -16,7 +17,7 @@ type Props = {
 const PX_ON_SLIDER = 600;
 
 /** One thing that can be set, drawn by what the server says of it. */
-export function ControlRow({ control, value, onChange, onCommit }: Props) {
+export function ControlRow({ control, value, suggested, onChange, onCommit }: Props) {
   const { label, unit, low, high, step, choices } = control;
   if (unit === "choice") {
     return (
@@ -41,6 +42,7 @@ export function ControlRow({ control, value, onChange, onCommit }: Props) {
         label={label}
         value={String(value || "#808080")}
         initial={String(control.default || "#808080")}
+        suggested={suggested}
         onChange={onChange}
         onCommit={onCommit}
       />

@@ -1,17 +1,21 @@
 import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
 import type { Kind, Surround } from "../../api/client";
-import { catalogueQuery } from "../../api/queries";
+import { catalogueQuery, coloursQuery } from "../../api/queries";
 import { ControlRow } from "../../ui/control-row";
 import { QuietLine } from "../quiet-line";
 import { Tile } from "../tile";
 import type { Changer } from "../use-framing";
 
-type Props = Changer & { framingId: number; time: string };
+type Props = Changer & { framingId: number; footageId: number; time: string };
+
+/** Colours for which the clip's own are offered. */
+const OF_THE_CLIP = ["colour", "first", "second", "third", "last"];
 
 /** What is seen where the picture is not. Kinds and controls come from the server's list of them. */
-export function SurroundPanel({ framingId, time, plan, change, commit }: Props) {
+export function SurroundPanel({ framingId, footageId, time, plan, change, commit }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
+  const { data: colours } = useQuery(coloursQuery(footageId));
   // A kind that was left keeps its values for when it is chosen again.
   const left = useRef<Record<string, Surround>>({});
   left.current[plan.surround.kind] = plan.surround;
@@ -42,6 +46,7 @@ export function SurroundPanel({ framingId, time, plan, change, commit }: Props) 
           <ControlRow
             key={`${current.kind} ${control.name}`}
             control={control}
+            suggested={OF_THE_CLIP.includes(control.name) ? colours : undefined}
             value={(plan.surround as Record<string, unknown>)[control.name]}
             onChange={(value) => change(changed(value))}
             onCommit={(value) => commit(changed(value), control.label)}
