@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 
 type Props = {
   label: string;
@@ -15,6 +15,7 @@ const COLOUR = /^#?[0-9a-f]{6}$/i;
 /** A colour: picked by eye, or typed as six hexadecimal digits. */
 export function ColourRow({ label, value, initial, suggested, onChange, onCommit }: Props) {
   const [typed, setTyped] = useState(value);
+  const before = useRef(value);
   useEffect(() => setTyped(value), [value]);
 
   function settle() {
@@ -33,9 +34,15 @@ export function ColourRow({ label, value, initial, suggested, onChange, onCommit
           type="color"
           aria-label={label}
           className="h-7 w-full cursor-pointer rounded border border-rule bg-sheet p-0.5"
-          value={value}
-          onChange={(event) => onChange(event.target.value)}
-          onBlur={(event) => event.target.value !== initial && onCommit(event.target.value)}
+          value={COLOUR.test(typed) ? `#${typed.replace("#", "")}` : value}
+          onFocus={() => {
+            before.current = value;
+          }}
+          onChange={({ target }) => {
+            setTyped(target.value);
+            onChange(target.value);
+          }}
+          onBlur={({ target }) => target.value !== before.current && onCommit(target.value)}
         />
         <input
           aria-label={`${label}, hexadecimal`}
