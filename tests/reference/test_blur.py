@@ -1,5 +1,7 @@
 """The blurred copy against scipy's Gaussian on the covering copy at full size."""
 
+from fractions import Fraction
+
 import numpy as np
 import pytest
 from scipy.ndimage import gaussian_filter
@@ -58,7 +60,7 @@ def test_matches_a_full_size_gaussian(softness, size, frame):
     scene = scene_for(source, frame)
     chroma = np.full((size[1] // 2, size[0] // 2), 128, np.uint8)
     canvas = Planes.empty(scene.canvas)
-    blurred.painter(scene).paint(Planes((source, chroma, chroma), scene.source), canvas)
+    blurred.painter(scene).paint(Planes((source, chroma, chroma), scene.source), canvas, Fraction(0))
     copy, top, left = covering_copy(source, scene, blurred)
     wanted = gaussian_filter(copy, softness / 100 * frame.height, mode="nearest")
     wanted = wanted[top : top + frame.height, left : left + frame.width]
@@ -76,6 +78,6 @@ def test_a_constant_picture_stays_constant_to_its_edge(softness, shift):
     chroma = np.full((167, 109), 140, np.uint8)
     canvas = Planes.empty(scene.canvas)
     blurred = Blurred(softness=softness, brightness=100, shift_x=shift)
-    blurred.painter(scene).paint(Planes((source, chroma, chroma), scene.source), canvas)
+    blurred.painter(scene).paint(Planes((source, chroma, chroma), scene.source), canvas, Fraction(0))
     assert (canvas.arrays[0] == 77).all()
     assert (canvas.arrays[1] == 140).all()
