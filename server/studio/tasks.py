@@ -4,6 +4,8 @@ from django_tasks import task
 
 from server.studio.actions import footage, renders
 
+BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
+
 
 @task()
 def render_task(job_id: int) -> None:
@@ -11,7 +13,7 @@ def render_task(job_id: int) -> None:
     renders.perform(job_id)
 
 
-@task()
+@task(priority=BEFORE_RENDERS)
 def look_task(footage_id: int) -> None:
     """Look at the pictures of one clip."""
     footage.look(footage_id)
