@@ -97,7 +97,7 @@ def of_placements(page: Page, board: str) -> None:
     """A surround, what filling loses, and the same on the source."""
     open_cell(page, DEPOT)
     open_step(page, "Surround")
-    take(page, "bench-surround", 2500)
+    take(page, "bench-surround", 6000)
     open_step(page, "Finish")
     page.get_by_role("button", name="Shadow").click()
     take(page, "bench-finish", 2500)

@@ -1,8 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answered, api } from "../api/client";
+import { answered, api, type Plan } from "../api/client";
 import { Button } from "../ui/button";
+import { useRested } from "../ui/use-rested";
 import type { Changer } from "./use-framing";
+
+const REST_MS = 500;
 
 type Props = Pick<Changer, "plan" | "commit"> & { framingId: number };
 
@@ -10,9 +13,17 @@ type Props = Pick<Changer, "plan" | "commit"> & { framingId: number };
 export function QuietLine({ framingId, plan, commit }: Props) {
   const [busy, setBusy] = useState(false);
   const params = { path: { framing_id: framingId } };
+  const rested = useRested(JSON.stringify(plan), REST_MS);
   const { data } = useQuery({
-    queryKey: ["quiet", framingId, JSON.stringify(plan)],
-    queryFn: () => answered(api.POST("/api/framings/{framing_id}/quiet", { params, body: { plan } })),
+    queryKey: ["quiet", framingId, rested],
+    enabled: rested !== null,
+    queryFn: () =>
+      answered(
+        api.POST("/api/framings/{framing_id}/quiet", {
+          params,
+          body: { plan: JSON.parse(rested ?? "") as Plan },
+        }),
+      ),
     placeholderData: (before) => before,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,

@@ -15,12 +15,15 @@ const OF_THE_CLIP = ["colour", "first", "second", "third", "last"];
 /** What is seen where the picture is not. Kinds and controls come from the server's list of them. */
 export function SurroundPanel({ framingId, footageId, time, plan, change, commit }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
-  const { data: colours } = useQuery(coloursQuery(footageId));
   // A kind that was left keeps its values for when it is chosen again.
   const left = useRef<Record<string, Surround>>({});
   left.current[plan.surround.kind] = plan.surround;
   const kinds = catalogue?.surrounds ?? [];
   const current = kinds.find(({ kind }) => kind === plan.surround.kind);
+  const { data: colours } = useQuery({
+    ...coloursQuery(footageId),
+    enabled: current?.controls.some(({ name }) => OF_THE_CLIP.includes(name)) ?? false,
+  });
   const withSurround = (surround: Surround) => ({ ...plan, surround });
   const initial = (kind: Kind) => left.current[kind.kind] ?? defaults(kind);
 
