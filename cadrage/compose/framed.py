@@ -3,16 +3,19 @@
 from fractions import Fraction
 
 from cadrage.footage import Facts, Reading, read_as
-from cadrage.geometry import Opening, Placed, Window, angle_of_line, place, placement_for
+from cadrage.geometry import Opening, Placed, Placement, Window, angle_of_line, place, placement_for
 from cadrage.geometry.placement import MAX_ANGLE
 from cadrage.plan import Plan
 
 
 def placed_in(plan: Plan, reading: Reading) -> Placed:
     """The picture of a clip in the frame of a plan. It is mirrored where clip and placement do not undo each other."""
-    mirror = reading.mirror != plan.placement.mirror
-    placement = plan.placement.model_copy(update={"mirror": mirror})
-    return place(reading.picture, plan.frame.raster, placement, plan.frame.active_rect)
+    return place(reading.picture, plan.frame.raster, _as_seen(plan, reading), plan.frame.active_rect)
+
+
+def _as_seen(plan: Plan, reading: Reading) -> Placement:
+    """The placement with the picture mirrored as it is seen in all."""
+    return plan.placement.model_copy(update={"mirror": reading.mirror != plan.placement.mirror})
 
 
 def surround_opening(plan: Plan) -> Opening:
@@ -23,7 +26,7 @@ def surround_opening(plan: Plan) -> Opening:
 def with_window(plan: Plan, facts: Facts, window: Window) -> Plan:
     """The plan whose frame shows a window of the picture."""
     reading = read_as(facts, plan.interpretation)
-    seen = plan.placement.model_copy(update={"mirror": reading.mirror != plan.placement.mirror})
+    seen = _as_seen(plan, reading)
     found = placement_for(window, reading.picture, plan.frame.raster, seen, plan.frame.active_rect)
     return plan.model_copy(update={"placement": found.model_copy(update={"mirror": plan.placement.mirror})})
 

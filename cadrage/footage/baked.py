@@ -17,6 +17,7 @@ from cadrage.footage.interpretation import Edges, Interpretation, read_as
 from cadrage.footage.opening import open_footage
 from cadrage.footage.pictures import PictureReader
 from cadrage.footage.wings import wings_of
+from cadrage.pixels.planes import ROTATIONS
 from cadrage.values import Exact, Value
 
 MOMENTS = 24
@@ -119,11 +120,8 @@ def find_baked(path: Path, facts: Facts, interpretation: Interpretation | None =
 
 def _luma(reader: PictureReader, time: Fraction, rotation: int) -> Luma:
     """Luma of the upright picture at a moment, brought to 8 bits."""
-    planes = reader.frame_at(time).planes
-    shift = planes.layout.depth - 8
-    luma = planes.arrays[0] if shift <= 0 else (planes.arrays[0] >> shift).astype(np.uint8)
-    turns = {90: cv2.ROTATE_90_CLOCKWISE, 180: cv2.ROTATE_180, 270: cv2.ROTATE_90_COUNTERCLOCKWISE}
-    upright = luma.copy() if rotation == 0 else cv2.rotate(luma, turns[rotation])
+    luma = reader.frame_at(time).planes.luma8
+    upright = luma.copy() if rotation == 0 else cv2.rotate(luma, ROTATIONS[rotation])
     return np.asarray(upright, np.uint8)
 
 

@@ -75,9 +75,7 @@ def _lumas(frames: list[DecodedFrame]) -> list[Samples]:
     """Luma of different pictures only, brought to eight bits."""
     different: dict[Fraction, Samples] = {}
     for frame in frames:
-        luma = frame.planes.arrays[0]
-        shift = frame.planes.layout.depth - 8
-        different[frame.time] = luma if shift <= 0 else (luma >> shift).astype(np.uint8)
+        different[frame.time] = frame.planes.luma8
     return list(different.values())
 
 

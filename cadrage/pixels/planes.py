@@ -151,6 +151,13 @@ class Planes:
         y, cb, cr = parts
         return Planes((y, cb, cr), layout)
 
+    @property
+    def luma8(self) -> NDArray[np.uint8]:
+        """Luma in codes of 8 bits; of a deeper picture without its last bits. A view where it has 8."""
+        shift = self.layout.depth - 8
+        luma = self.arrays[0] if shift <= 0 else self.arrays[0] >> shift
+        return luma.astype(np.uint8, copy=False)
+
     def copy_from(self, other: "Planes") -> None:
         """Take over the samples of planes of the same layout."""
         for mine, theirs in zip(self.arrays, other.arrays, strict=True):

@@ -10,6 +10,7 @@ from pydantic import Field
 
 from cadrage.fields import percent, plain_number, seconds
 from cadrage.pixels.colour import codes_of
+from cadrage.pixels.dither import dither_noise
 from cadrage.pixels.planes import Planes, Working
 from cadrage.pixels.resample import limit, settle
 from cadrage.surrounds.base import Scene
@@ -77,7 +78,7 @@ class DriftPainter:
                 strict=True,
             )
         ]
-        self.noise = [_noise(scene.canvas.shape(plane), plane) for plane in range(3)]
+        self.noise = [dither_noise(np.random.default_rng(plane), scene.canvas.shape(plane)) for plane in range(3)]
 
     def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
         """See `Painter`."""
@@ -95,13 +96,6 @@ class DriftPainter:
                 part: Working = np.ascontiguousarray(whole[area.slices]) + self.noise[plane][area.slices]
                 limit(part, self.layout.depth)
                 settle(part, canvas.arrays[plane][area.slices], self.layout.depth)
-
-
-def _noise(shape: tuple[int, int], plane: int) -> Field2:
-    """Noise of a triangular density of one code either way, which hides the steps between codes."""
-    random = np.random.default_rng(plane)
-    made: Field2 = random.random(shape, np.float32) - random.random(shape, np.float32)
-    return made
 
 
 def _smooth(random: np.random.Generator, shape: tuple[int, int], size: float) -> Field2:

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from cadrage.fields import degrees, percent
 from cadrage.pixels.colour import codes_of
+from cadrage.pixels.dither import dither_noise
 from cadrage.pixels.planes import Layout, Planes, Samples, Working, samples
 from cadrage.pixels.resample import limit, settle
 from cadrage.surrounds.base import Scene
@@ -106,9 +107,8 @@ class GradientPainter:
 
 
 def dithered(codes: Working, layout: Layout, random: np.random.Generator) -> Samples:
-    """Rounded after noise of a triangular density of one code either way, which hides the steps between codes."""
-    noise = random.random(codes.shape, np.float32) - random.random(codes.shape, np.float32)
-    noisy = codes + noise
+    """Rounded after noise, which hides the steps between codes."""
+    noisy = codes + dither_noise(random, codes.shape)
     limit(noisy, layout.depth)
     made = samples(np.empty(codes.shape, layout.dtype))
     settle(noisy, made, layout.depth)
