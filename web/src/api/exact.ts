@@ -23,3 +23,9 @@ export function parts(exact: string): [number, number] {
   const decimals = above.split(".")[1]?.length ?? 0;
   return [Math.round(Number(above) * 10 ** decimals), Number(below) * 10 ** decimals];
 }
+
+/** A pixel aspect as people write it. */
+export function ratio(exact: string): string {
+  if (exact.includes("/")) return exact.replace("/", ":");
+  return shown(exact, 4) === "1" ? "square" : shown(exact, 4);
+}

@@ -1,4 +1,4 @@
-import { shown } from "../api/exact";
+import { ratio } from "../api/exact";
 import type { Shape } from "./outlines";
 
 export type Line = { group: string; source: string; aspect: string; pixels: string; shape: Shape };
@@ -65,9 +65,4 @@ export function FormatList({ lines, chosen, onToggle, onLight }: Props) {
       ))}
     </table>
   );
-}
-
-function ratio(exact: string): string {
-  if (exact === "1") return "square";
-  return exact.includes("/") ? exact.replace("/", ":") : shown(exact, 3);
 }

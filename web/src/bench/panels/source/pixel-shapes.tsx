@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { shown, toExact, toNumber } from "../../../api/exact";
+import { ratio, shown, toExact, toNumber } from "../../../api/exact";
 import { catalogueQuery } from "../../../api/queries";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { NumberField } from "../../../ui/number-field";
@@ -77,9 +77,4 @@ export function PixelShapes({ footage, say, time }: PartProps & { time: string }
       />
     </>
   );
-}
-
-/** A pixel aspect as people write it. */
-export function ratio(exact: string): string {
-  return exact.includes("/") ? exact.replace("/", ":") : shown(exact, 4) === "1" ? "square" : shown(exact, 4);
 }
