@@ -6,6 +6,7 @@ The rooms of the core, lowest first. A room may use those above it in this list,
     geometry    exact sizes, rectangles, placement and what a placement costs
     formats     source formats, frames to deliver and guides, as data
     pixels      planes of samples: layout, colour, resampling
+    lettering   words: shipped fonts, lines of text, captions, and the ink they are drawn in
     footage     source files: probing, interpretation, decoding, looking for fields and for bars in the picture
     surrounds   what is seen where the picture is not
     finish      what is laid over the join and over all

@@ -1,10 +1,12 @@
 """Fields that can be set by a control: what whoever draws the control needs to know, kept beside the field."""
 
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
 from cadrage.values import Value
+
+Named = Literal["picture", "clip", "logo", "captions"]
 
 
 def _number(low: float, high: float, default: float, label: str, unit: str, step: float) -> Any:  # noqa: ANN401 - what Field returns
@@ -37,15 +39,27 @@ def plain_number(low: float, high: float, default: float, label: str, step: floa
     return _number(low, high, default, label, "", step)
 
 
+def words(label: str, default: str, longest: int) -> Any:  # noqa: ANN401 - as above
+    """A field of words; they may have several lines."""
+    return Field(default=default, max_length=longest, title=label, json_schema_extra={"unit": "words"})
+
+
+def named(label: str, what: Named) -> Any:  # noqa: ANN401 - as above
+    """A field that names something of a library, or nothing."""
+    return Field(default="", max_length=4096, title=label, json_schema_extra={"unit": what})
+
+
 class Control(Value):
     """One thing that can be set.
 
     Attributes:
         name: the field.
         label: what people call it.
-        unit: of a number, or empty; "colour"; "colour or none"; "choice"; "tick".
+        unit: of a number, or empty; "colour"; "colour or none"; "choice"; "tick"; "words";
+            "surround", which has controls of its own; or what a field names: "picture" (any clip or still), "clip",
+            "logo", "captions".
         low, high, step: of a number; 0 where it is none.
-        default: as JSON holds it; empty for no colour.
+        default: as JSON holds it; empty for no colour; the kind of a surround.
         choices: what a choice can be.
     """
 
@@ -59,11 +73,14 @@ class Control(Value):
     choices: tuple[str, ...] = ()
 
 
-def controls_of(kind: type[BaseModel], last: tuple[str, ...] = ()) -> tuple[Control, ...]:
-    """The controls of a value's fields, in order; some of them after all others."""
+def controls_of(
+    kind: type[BaseModel], *, first: tuple[str, ...] = (), last: tuple[str, ...] = ()
+) -> tuple[Control, ...]:
+    """The controls of a value's fields, in order; some of them before, and some after all others."""
     properties: dict[str, dict[str, Any]] = kind.model_json_schema()["properties"]
     names = [name for name in properties if name != "kind"]
-    ordered = [name for name in names if name not in last] + [name for name in last if name in names]
+    middle = [name for name in names if name not in first + last]
+    ordered = [*(name for name in first if name in names), *middle, *(name for name in last if name in names)]
     return tuple(_control(name, properties[name]) for name in ordered)
 
 
@@ -73,6 +90,8 @@ def _control(name: str, field: dict[str, Any]) -> Control:
         return Control(**known, unit="choice", default=field["default"], choices=tuple(field["enum"]))
     if field.get("type") == "boolean":
         return Control(**known, unit="tick", default=field["default"])
+    if "discriminator" in field:
+        return Control(**known, unit="surround", default=field["default"]["kind"])
     if "anyOf" in field:
         return Control(**known, unit="colour or none", default=field["default"] or "")
     return Control(

@@ -37,6 +37,11 @@ class Plan(Value):
     surround: Surround = Blurred()
     finish: Finish = Finish()
 
+    @property
+    def names(self) -> tuple[str, ...]:
+        """What it uses of a library; "" where that is its own clip."""
+        return (*self.surround.names, *self.finish.names)
+
 
 def read_plan(path: Path) -> Plan:
     """Read a plan that was written as JSON.

@@ -21,7 +21,7 @@ from cadrage.compose import compose
 from cadrage.compose.lineup import sheet, starting_set
 from cadrage.errors import BadRequest, CadrageError, CannotWrite
 from cadrage.exchange import chart_of, to_png, to_svg
-from cadrage.footage import Facts, probe
+from cadrage.footage import Facts, Library, Material, library_of_files, probe
 from cadrage.footage.baked import BakedBars, find_baked, said
 from cadrage.footage.fields import FieldsFound, find_fields
 from cadrage.formats import guides_for
@@ -126,8 +126,8 @@ def frame_command(
 ) -> None:
     """Compose one frame and write it as an image."""
     with _told(as_json):
-        made = build_plan(source, options)
-        planes = compose(made, probe(source), source, _seconds(at))
+        made, facts = build_plan(source, options), probe(source)
+        planes = compose(made, facts, source, _seconds(at), library=_library(made, source, facts))
         _write(out, encode_image(to_rgb(planes), ".jpg" if out.suffix.lower() in (".jpg", ".jpeg") else ".png"))
         if as_json:
             print(json.dumps({"file": str(out), "width": made.frame.width, "height": made.frame.height}))
@@ -145,8 +145,9 @@ def lineup_command(
     """Write several ways for one moment side by side, each with its cost."""
     with _told(as_json):
         facts = probe(source)
-        ways = starting_set(build_plan(source, options), facts)
-        _write(out, sheet(ways, source, facts, _seconds(at)))
+        made = build_plan(source, options)
+        ways = starting_set(made, facts)
+        _write(out, sheet(ways, source, facts, _seconds(at), _library(made, source, facts)))
         if as_json:
             print(json.dumps({"file": str(out), "ways": [way.name for way in ways]}))
 
@@ -170,6 +171,11 @@ def chart_command(
         _write(out, to_png(chart) if out.suffix.lower() == ".png" else to_svg(chart).encode())
         if as_json:
             print(json.dumps({"file": str(out), "width": chart.width, "height": chart.height}))
+
+
+def _library(plan: Plan, source: Path, facts: Facts) -> Library:
+    """What plans name on the command line: paths, and the clip itself."""
+    return library_of_files(Material(source, facts, plan.interpretation))
 
 
 def _write(out: Path, data: bytes) -> None:
@@ -198,9 +204,10 @@ def convert_command(
     with _told(as_json):
         facts = probe(source)
         made = build_plan(source, options)
+        library = _library(made, source, facts)
         with _bar(rendering.delivered(made, facts).frames) as report:
-            rendering.render(made, source, target, facts, report=report)
-        _report(target, rendering.Order(made, source, facts), as_json)
+            rendering.render(made, source, target, facts, library=library, report=report)
+        _report(target, rendering.Order(made, source, facts, library), as_json)
 
 
 @contextmanager
@@ -229,7 +236,8 @@ def inspect_command(
         if plan is not None:
             asked: Plan = read_plan(plan)
             source = Path(asked.source)
-            order = rendering.Order(asked, source, probe(source))
+            facts = probe(source)
+            order = rendering.Order(asked, source, facts, _library(asked, source, facts))
         _report(file, order, as_json)
 
 

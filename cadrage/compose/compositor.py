@@ -9,9 +9,8 @@ from cadrage.compose.moment import moment_of
 from cadrage.compose.picture import PicturePainter, Sheet
 from cadrage.compose.target import target_layout
 from cadrage.compose.turned import TurnedPainter
-from cadrage.finish import OverPainter, UnderPainter
-from cadrage.footage import Facts, open_footage, read_as
-from cadrage.pixels.convert import ColourChange
+from cadrage.finish import CaptionsPainter, OverPainter, TitlesPainter, UnderPainter
+from cadrage.footage import EMPTY, Facts, Library, Upright, open_footage, read_as
 from cadrage.pixels.mapping import canvas_rect
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
@@ -31,20 +30,24 @@ class Compositor:
         facts: what the clip is.
         size: luma samples (width, height) to draw the frame on; the frame's own unless given.
         depth: bits of a finished sample, 8 or 10.
+        library: what the plan may use besides its own clip.
     """
 
     def __init__(
-        self, plan: Plan, source: Layout, facts: Facts, size: tuple[int, int] | None = None, depth: int = 8
+        self,
+        plan: Plan,
+        source: Layout,
+        facts: Facts,
+        size: tuple[int, int] | None = None,
+        *,
+        depth: int = 8,
+        library: Library = EMPTY,
     ) -> None:
-        self._reading = reading = read_as(facts, plan.interpretation)
+        reading = read_as(facts, plan.interpretation)
         self.layout = target_layout(reading.colour, plan.frame, size, depth)
         self.placed = placed_in(plan, reading)
-        upright = source.rotated(reading.rotation).cut(reading.cut)
-        upright = upright.mirrored if self.placed.mirror else upright
-        self._change = None
-        if self.layout.colour.converts_from(reading.colour):
-            self._change = ColourChange(upright, self.layout.colour)
-            upright = self._change.layout
+        self._upright = Upright(source, reading, self.layout.colour, mirror=self.placed.mirror)
+        upright = self._upright.layout
         sheet = Sheet.of(self.placed, reading.cut, upright, self.layout, plan)
         kind = TurnedPainter if self.placed.angle or plan.finish.edge.shapes else PicturePainter
         luma, chroma = self._picture = [kind(sheet, planes) for planes in PLANE_GROUPS]
@@ -52,12 +55,17 @@ class Compositor:
         if plan.frame.outside == "bars":
             drawn = canvas_rect(plan.frame.drawn_rect, (plan.frame.width, plan.frame.height), self.layout)
             self._bars = BarsPainter(self.layout, drawn, plan.frame.bar_colour)
-        self.moves = plan.surround.moves or not plan.finish.grain.off
+        self.moves = plan.surround.moves or plan.finish.moves
         areas = (luma.uncovered, chroma.uncovered, chroma.uncovered)
-        scene = Scene(self.placed, surround_opening(plan), reading.cut.rect, upright, self.layout, areas)
+        opening = surround_opening(plan)
+        scene = Scene(self.placed, opening, reading.cut.rect, upright, self.layout, areas, library)
         self._surround = plan.surround.painter(scene)
         self._under = UnderPainter(plan.finish, self.placed, self.layout)
         self._over = OverPainter(plan.finish, self.layout, float(plan.frame.raster.display_aspect))
+        self._titles = TitlesPainter(plan.finish.titles, self.layout, scene.pixel_aspect)
+        self._captions = None
+        if not plan.finish.captions.off:
+            self._captions = CaptionsPainter(plan.finish.captions, library, self.placed, opening, self.layout)
 
     def compose(self, stored: Planes, canvas: Planes | None = None, time: Fraction = Fraction(0)) -> Planes:
         """Compose one frame from a picture as decoded, into given planes or new ones.
@@ -65,11 +73,7 @@ class Compositor:
         `time` is the picture's, in seconds of the clip; what moves by itself follows it.
         """
         drawn = canvas or Planes.empty(self.layout)
-        upright = stored.rotated(self._reading.rotation).cut(self._reading.cut)
-        if self.placed.mirror:
-            upright = upright.mirrored()
-        if self._change:
-            upright = self._change.apply(upright)
+        upright = self._upright.apply(stored)
         self._surround.paint(upright, drawn, time)
         self._over.paint_surround(drawn)
         self._under.paint(drawn)
@@ -78,12 +82,22 @@ class Compositor:
         self._over.paint(drawn, time)
         if self._bars:
             self._bars.paint(drawn)
+        self._titles.paint(drawn, time)
+        if self._captions:
+            self._captions.paint(drawn, time)
         return drawn
 
 
-def compose(plan: Plan, facts: Facts, path: Path, time: Fraction, size: tuple[int, int] | None = None) -> Planes:
+def compose(
+    plan: Plan,
+    facts: Facts,
+    path: Path,
+    time: Fraction,
+    size: tuple[int, int] | None = None,
+    library: Library = EMPTY,
+) -> Planes:
     """One finished frame of a clip at a time in seconds, at the frame's own size unless another is given."""
     with open_footage(path, facts, plan.interpretation) as reader:
         stored = reader.frame_at(time)
-        made = Compositor(plan, stored.planes.layout, facts, size)
+        made = Compositor(plan, stored.planes.layout, facts, size, library=library)
         return made.compose(stored.planes, time=moment_of(stored, time))

@@ -10,7 +10,7 @@ from PIL import Image, ImageDraw, ImageFont
 from cadrage.compose.compositor import Compositor
 from cadrage.compose.measure import measure
 from cadrage.compose.preview import preview_size
-from cadrage.footage import Facts, open_footage
+from cadrage.footage import EMPTY, Facts, Library, open_footage
 from cadrage.geometry import Placement
 from cadrage.pixels.rgb import to_rgb
 from cadrage.plan import Plan
@@ -68,7 +68,7 @@ def _looks(plan: Plan, facts: Facts) -> tuple[object, ...]:
     return numbers.box, plan.placement.angle, plan.placement.mirror, None if covered else plan.surround, plan.finish
 
 
-def sheet(ways: tuple[Alternative, ...], path: Path, facts: Facts, time: Fraction) -> bytes:
+def sheet(ways: tuple[Alternative, ...], path: Path, facts: Facts, time: Fraction, library: Library = EMPTY) -> bytes:
     """A line-up as one PNG: every way at a moment, its name and what it costs below it."""
     drawn = []
     for way in ways:
@@ -76,7 +76,9 @@ def sheet(ways: tuple[Alternative, ...], path: Path, facts: Facts, time: Fractio
             stored = reader.frame_at(time).planes
         size = preview_size(way.plan.frame, TILE)
         drawn.append(
-            Image.fromarray(to_rgb(Compositor(way.plan, stored.layout, facts, size).compose(stored, time=time)))
+            Image.fromarray(
+                to_rgb(Compositor(way.plan, stored.layout, facts, size, library=library).compose(stored, time=time))
+            )
         )
     columns = ceil(sqrt(len(ways)))
     rows = ceil(len(ways) / columns)

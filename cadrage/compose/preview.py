@@ -9,8 +9,7 @@ import numpy as np
 
 from cadrage.compose.compositor import Compositor
 from cadrage.compose.moment import moment_of
-from cadrage.compose.store import FrameStore
-from cadrage.footage import Facts, Interpretation, open_footage, read_as, taken_as
+from cadrage.footage import EMPTY, Facts, FrameStore, Interpretation, Library, open_footage, read_as, taken_as
 from cadrage.footage.interpretation import BELIEVABLE
 from cadrage.formats import Frame
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
@@ -30,25 +29,35 @@ class Previewer:
         self._compositors: OrderedDict[str, tuple[Compositor, threading.Lock]] = OrderedDict()
         self._lock = threading.Lock()
 
-    def image(self, plan: Plan, path: Path, facts: Facts, time: Fraction, width: int, suffix: str = ".jpg") -> bytes:
+    def image(
+        self,
+        plan: Plan,
+        path: Path,
+        facts: Facts,
+        time: Fraction,
+        width: int,
+        *,
+        suffix: str = ".jpg",
+        library: Library = EMPTY,
+    ) -> bytes:
         """The composed frame at a time, `width` square pixels wide, as an image file."""
         frame = self.store.frame(path, facts, plan.interpretation, time)
         stored = frame.planes
         size = preview_size(plan.frame, width)
-        compositor, lock = self._compositor(plan, facts, size, stored.layout)
+        compositor, lock = self._compositor(plan, facts, size, stored.layout, library)
         with lock:
             planes = compositor.compose(stored, time=moment_of(frame, time))
         return encode_image(to_rgb(planes), suffix)
 
     def _compositor(
-        self, plan: Plan, facts: Facts, size: tuple[int, int], layout: Layout
+        self, plan: Plan, facts: Facts, size: tuple[int, int], layout: Layout, library: Library
     ) -> tuple[Compositor, threading.Lock]:
-        key = f"{plan.model_dump_json()} {facts.model_dump_json()} {size} {layout}"
+        key = f"{plan.model_dump_json()} {facts.model_dump_json()} {size} {layout} {library.state_of(plan.names)}"
         with self._lock:
             if (held := self._compositors.get(key)) is not None:
                 self._compositors.move_to_end(key)
                 return held
-        made = (Compositor(plan, layout, facts, size), threading.Lock())
+        made = (Compositor(plan, layout, facts, size, library=library), threading.Lock())
         with self._lock:
             self._compositors[key] = made
             while len(self._compositors) > COMPOSITORS:

@@ -21,11 +21,11 @@ from cadrage.compose.moment import moment_of
 from cadrage.compose.preview import preview_size
 from cadrage.compose.target import target_layout
 from cadrage.finish.shape import Outline
-from cadrage.footage import DecodedFrame, Facts, Interpretation, open_footage, read_as, taken_as
+from cadrage.footage import EMPTY, DecodedFrame, Facts, Interpretation, Library, open_footage, read_as, taken_as
 from cadrage.pixels.mapping import Area
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
-from cadrage.surrounds import Blurred
+from cadrage.surrounds import Graphic, Ground
 from cadrage.values import Value
 
 Drawing = Literal["light", "contrast", "sharpness", "colour", "movement"]
@@ -78,6 +78,7 @@ class Sample:
 
     facts: Facts
     pairs: tuple[tuple[Shown, ...], ...]
+    library: Library = EMPTY
 
     @property
     def layout(self) -> Layout:
@@ -85,7 +86,7 @@ class Sample:
         return self.pairs[0][0][0].planes.layout
 
     @classmethod
-    def of(cls, interpretation: Interpretation, facts: Facts, path: Path) -> "Sample":
+    def of(cls, interpretation: Interpretation, facts: Facts, path: Path, library: Library = EMPTY) -> "Sample":
         """Read a few pairs throughout a clip, as it is taken to be.
 
         Raises:
@@ -94,7 +95,9 @@ class Sample:
         lasts = taken_as(facts, interpretation).duration
         with open_footage(path, facts, interpretation) as reader:
             times = [lasts * (2 * number + 1) / (2 * MOMENTS) for number in range(MOMENTS)]
-            return cls(facts, tuple(tuple((reader.frame_at(t), t) for t in (time, time + APART)) for time in times))
+            return cls(
+                facts, tuple(tuple((reader.frame_at(t), t) for t in (time, time + APART)) for time in times), library
+            )
 
 
 def quietness(plan: Plan, sample: Sample) -> Quietness:
@@ -120,36 +123,43 @@ def quietness(plan: Plan, sample: Sample) -> Quietness:
 def _said(plan: Plan, worst: Drawing, share: float) -> str:
     """What passes its limit most, and for light what to do about it in numbers."""
     if worst == "light":
-        return f"{WORDS[worst]}: dim to {max(1, int(plan.surround.brightness * LIMITS[worst] / share))} %"
+        brightness = max(ground.brightness for ground in plan.surround.grounds)
+        return f"{WORDS[worst]}: dim to {max(1, int(brightness * LIMITS[worst] / share))} %"
     return WORDS[worst]
 
 
 def quietened(plan: Plan, sample: Sample) -> Plan:
     """The plan with the least change that makes its surround calm, as far as softness, brightness and colour can.
 
-    A blurred copy is first softened, by halving between what it is and the softest; then any surround is dimmed, which
-    takes light, contrast, colour and movement alike.
+    What can be softened is first softened, by halving between what it is and the softest; then any surround is dimmed,
+    which takes light, contrast, colour and movement alike.
     """
     if quietness(plan, sample).calm:
         return plan
-    if isinstance(plan.surround, Blurred):
-        plan = _least(plan, sample, "softness", SOFTEST, ("sharpness",))
+    plan = _least(plan, sample, "softness", SOFTEST, ("sharpness",))
     return _least(plan, sample, "brightness", DARKEST, tuple(LIMITS))
 
 
 def _least(plan: Plan, sample: Sample, field: str, end: float, wanted: tuple[Drawing, ...]) -> Plan:
-    """Move one field from where it is towards an end, no further than needed for some things to keep their limits."""
-    start = float(getattr(plan.surround, field))
+    """Move one field of every ground towards an end, no further than needed for some things to keep their limits."""
+    way = 1 if field == "softness" else -1
+    if not any((end - getattr(ground, field, end)) * way > 0 for ground in plan.surround.grounds):
+        return plan
 
     def at(part: float) -> Plan:
-        value = round(start + (end - start) * part, 1)
-        return plan.model_copy(update={"surround": plan.surround.model_copy(update={field: value})})
+        def moved(ground: Ground) -> Ground:
+            start = float(getattr(ground, field, end))
+            if (end - start) * way <= 0:
+                return ground
+            return ground.model_copy(update={field: round(start + (end - start) * part, 1)})
+
+        return plan.model_copy(update={"surround": plan.surround.over_grounds(moved)})
 
     def good(part: float) -> bool:
         shares = quietness(at(part), sample).shares
         return all(shares[name] <= LIMITS[name] for name in wanted)
 
-    if good(0.0) or (start - end) * (1 if field == "brightness" else -1) <= 0:
+    if good(0.0):
         return plan
     low, high = 0.0, 1.0
     for _ in range(TRIES):
@@ -160,7 +170,9 @@ def _least(plan: Plan, sample: Sample, field: str, end: float, wanted: tuple[Dra
 
 def _composed(plan: Plan, sample: Sample) -> Iterator[tuple[Planes, Planes]]:
     size = preview_size(plan.frame, WIDTH)
-    compositor = Compositor(plan, sample.layout, sample.facts, size)
+    surround = plan.surround.ground if isinstance(plan.surround, Graphic) else plan.surround  # words are to be read
+    bare = plan.model_copy(update={"surround": surround, "finish": plan.finish.bare})
+    compositor = Compositor(bare, sample.layout, sample.facts, size, library=sample.library)
     for pair in sample.pairs:
         first, second = (compositor.compose(frame.planes, time=moment_of(frame, time)) for frame, time in pair)
         yield first, second

@@ -1,7 +1,21 @@
 """What is laid over the join of picture and surround, and over all. A part that is off costs nothing."""
 
+from cadrage.finish.captions import Captions, CaptionsPainter
 from cadrage.finish.over import OverPainter
-from cadrage.finish.specification import Finish, FinishPart, offered_parts
+from cadrage.finish.specification import Finish, FinishPart, caption_controls, offered_parts, title_controls
+from cadrage.finish.titles import Title, TitlesPainter
 from cadrage.finish.under import UnderPainter
 
-__all__ = ["Finish", "FinishPart", "OverPainter", "UnderPainter", "offered_parts"]
+__all__ = [
+    "Captions",
+    "CaptionsPainter",
+    "Finish",
+    "FinishPart",
+    "OverPainter",
+    "Title",
+    "TitlesPainter",
+    "UnderPainter",
+    "caption_controls",
+    "offered_parts",
+    "title_controls",
+]

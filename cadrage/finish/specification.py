@@ -1,10 +1,12 @@
 """The stored form of a finish."""
 
-from typing import Any, ClassVar
+from typing import Annotated, Any, ClassVar
 
 from pydantic import Field
 
 from cadrage.fields import Control, controls_of, degrees, percent, pixels, plain_number
+from cadrage.finish.captions import Captions
+from cadrage.finish.titles import MOST_TITLES, Title
 from cadrage.values import ColourText, Value
 
 
@@ -122,24 +124,54 @@ class Grain(Value):
 
 
 class Finish(Value):
-    """Everything laid over the join and over all."""
+    """Everything laid over the join and over all.
+
+    Attributes:
+        shadow, edge, grade, vignette, grain: parts that are each there once, on or off.
+        captions: of a file.
+        titles: words, each at its place and time; the last lies uppermost.
+    """
 
     shadow: Shadow = Shadow()
     edge: Edge = Edge()
     grade: Grade = Grade()
     vignette: Vignette = Vignette()
     grain: Grain = Grain()
+    captions: Captions = Captions()
+    titles: Annotated[tuple[Title, ...], Field(max_length=MOST_TITLES)] = ()
 
     @property
     def words(self) -> str:
         """What is on, in few words."""
         on = [name for name, part in self.parts.items() if not part.off]
+        if not self.captions.off:
+            on.append("captions")
+        if self.titles:
+            on.append("a title" if len(self.titles) == 1 else f"{len(self.titles)} titles")
         return ", ".join(on) or "none"
 
     @property
+    def bare(self) -> "Finish":
+        """The same without words."""
+        return self.model_copy(update={"titles": (), "captions": Captions()})
+
+    @property
+    def names(self) -> tuple[str, ...]:
+        """What it uses of a library."""
+        return (self.captions.of,) if self.captions.of else ()
+
+    @property
+    def moves(self) -> bool:
+        """Whether it changes while the picture stands still."""
+        return not (self.grain.off and self.captions.off and all(title.stays for title in self.titles))
+
+    @property
     def parts(self) -> dict[str, Any]:
-        """Every part by its name, in the order offered."""
-        return {name: getattr(self, name) for name in type(self).model_fields}
+        """Every part without words by its name, in the order offered."""
+        return {name: getattr(self, name) for name in type(self).model_fields if name not in WORDED}
+
+
+WORDED = ("captions", "titles")
 
 
 class FinishPart(Value):
@@ -173,3 +205,13 @@ def offered_parts() -> tuple[FinishPart, ...]:
         FinishPart(name=name, title=type(part).title, controls=controls_of(type(part)), example=EXAMPLES[name])
         for name, part in Finish().parts.items()
     )
+
+
+def title_controls() -> tuple[Control, ...]:
+    """What can be set of a title, in order."""
+    return controls_of(Title, first=("text", "x", "y", "align"))
+
+
+def caption_controls() -> tuple[Control, ...]:
+    """What can be set of captions, in order."""
+    return controls_of(Captions, first=("of", "place", "later"))

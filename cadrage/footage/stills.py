@@ -7,6 +7,7 @@ from typing import Literal
 
 import numpy as np
 from av.video.frame import VideoFrame
+from numpy.typing import NDArray
 from PIL import ExifTags, Image, UnidentifiedImageError
 
 from cadrage.errors import MissingSource, RasterOutOfRange, UnreadableFile
@@ -22,6 +23,7 @@ from cadrage.pixels.planes import Planes
 
 FORMATS = ("PNG", "JPEG", "TIFF")
 SIGNATURES = (b"\x89PNG\r\n\x1a\n", b"\xff\xd8\xff", b"II*\x00", b"MM\x00*")
+AS_RASTER = "Save it as PNG, JPEG or TIFF; drawings such as SVG are not read, since they can hold scripts."
 LONGEST_SIDE = 16384
 MOST_PIXELS = 80_000_000  # below what Pillow warns of as a decompression bomb
 
@@ -172,7 +174,7 @@ def _opened(path: Path) -> Image.Image:
     except (Image.DecompressionBombError, Image.DecompressionBombWarning) as error:
         raise _out_of_range(path, "enormous") from error
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError) as error:
-        raise UnreadableFile("This is no still that can be read.", remedy=COPY_AGAIN, clip=path) from error
+        raise UnreadableFile("This is no still that can be read.", remedy=AS_RASTER, clip=path) from error
 
 
 def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint8]]:
@@ -186,6 +188,20 @@ def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint
             raise _damaged(path) from error
         ground = Image.new("RGBA", whole.size, tuple(round(part * 255) for part in parse_colour(matte)))
         return np.asarray(Image.alpha_composite(ground, whole).convert("RGB"))
+
+
+def read_rgba(path: Path) -> NDArray[np.uint8]:
+    """A still with what is transparent in it: 8-bit R'G'B' and coverage, (rows, columns, 4), as stored.
+
+    Raises:
+        MissingSource, UnreadableFile, RasterOutOfRange: it is no PNG, JPEG or TIFF that can be read.
+    """
+    _header(path)
+    with _opened(path) as image:
+        try:
+            return np.asarray(image.convert("RGBA"))
+        except (OSError, ValueError, SyntaxError) as error:
+            raise _damaged(path) from error
 
 
 class StillReader(PictureReader):

@@ -66,6 +66,15 @@ class Rect:
         height = max(Fraction(0), min(self.bottom, other.bottom) - top)
         return type(self)(left, top, width, height)
 
+    def scaled(self, factor: Fraction) -> Self:
+        """So much larger about its centre."""
+        width, height = self.width * factor, self.height * factor
+        return type(self)(self.x + (self.width - width) / 2, self.y + (self.height - height) / 2, width, height)
+
+    def moved(self, right: Fraction, down: Fraction) -> Self:
+        """The same elsewhere."""
+        return type(self)(self.x + right, self.y + down, self.width, self.height)
+
 
 class FrameRect(Rect):
     """A rectangle in pixels of the frame to deliver."""

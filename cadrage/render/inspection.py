@@ -9,7 +9,7 @@ from typing import Literal
 from cadrage.compose import Compositor
 from cadrage.compose.target import target_colour
 from cadrage.errors import CadrageError
-from cadrage.footage import Facts, Interpretation, open_footage, probe, read_as
+from cadrage.footage import EMPTY, Facts, Interpretation, Library, open_footage, probe, read_as
 from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
 from cadrage.render.bars import Bars, black_bars
@@ -57,11 +57,12 @@ class Inspection(Value):
 
 @dataclass(frozen=True, slots=True)
 class Order:
-    """What was asked for: a plan, and the clip it is about."""
+    """What was asked for: a plan, the clip it is about, and what else the plan may use."""
 
     plan: Plan
     source: Path
     facts: Facts
+    library: Library = EMPTY
 
     @property
     def wanted(self) -> Facts:
@@ -190,8 +191,8 @@ def _bars_asked(order: Order, times: list[Fraction]) -> Bars | None:
     try:
         with open_footage(order.source, order.facts, order.plan.interpretation) as reader:
             first = reader.frame_at(Fraction(0)).planes.layout
-            compositor = Compositor(order.plan, first, order.facts)
-            return black_bars(compositor.compose(reader.frame_at(time).planes) for time in times)
+            compositor = Compositor(order.plan, first, order.facts, library=order.library)
+            return black_bars(compositor.compose(reader.frame_at(time).planes, time=time) for time in times)
     except CadrageError:
         return None
 

@@ -13,7 +13,7 @@ from av.video.frame import VideoFrame
 
 from cadrage.compose import Compositor
 from cadrage.errors import BadRequest, CadrageError, Cancelled, CannotWrite
-from cadrage.footage import DecodedFrame, Facts, PictureReader, open_footage
+from cadrage.footage import EMPTY, DecodedFrame, Facts, Library, PictureReader, open_footage
 from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
 from cadrage.render.encoder import DEFAULT, H264, blank, picture_track, tick_of
@@ -47,6 +47,7 @@ def render(
     facts: Facts,
     *,
     how: H264 = DEFAULT,
+    library: Library = EMPTY,
     report: Callable[[Progress], None] = lambda _: None,
     cancelled: Callable[[], bool] = lambda: False,
 ) -> None:
@@ -58,6 +59,7 @@ def render(
         target: the file to make; one that is there is replaced at the end.
         facts: what the clip is, as probed.
         how: the encoder's settings.
+        library: what the plan may use besides its own clip.
         report: called a few times a second with the progress.
         cancelled: asked as often; once it says yes, the render stops and leaves nothing behind.
 
@@ -73,7 +75,7 @@ def render(
     with _beside(target) as part, open_footage(source, facts, plan.interpretation) as reader:
         try:
             with av.open(str(part), "w", format="mp4", options={"movflags": "+faststart"}) as container:
-                _write(plan, source, facts, how, reader, container, meter)
+                _write(plan, source, facts, how, library, reader, container, meter)
         except (av.FFmpegError, OSError) as error:
             raise CannotWrite(
                 f"The result could not be written: {error.strerror or error}.",
@@ -101,6 +103,7 @@ def _write(
     source: Path,
     facts: Facts,
     how: H264,
+    library: Library,
     reader: PictureReader,
     container: OutputContainer,
     meter: "_Meter",
@@ -108,7 +111,7 @@ def _write(
     """Decode, compose and encode, each in a thread of its own; sound goes in beside the picture."""
     pictures = paced(reader.frames(), plan, facts)
     first = next(pictures)
-    compositor = Compositor(plan, first.planes.layout, facts)
+    compositor = Compositor(plan, first.planes.layout, facts, library=library)
     wanted = delivered(plan, facts)
     stream = picture_track(container, plan, compositor.layout, wanted, how)
     tick = tick_of(wanted)

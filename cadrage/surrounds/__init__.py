@@ -5,26 +5,29 @@ from typing import Annotated, Any
 from pydantic import Field
 
 from cadrage.fields import Control, controls_of
+from cadrage.lettering.style import Lettered
+from cadrage.lettering.times import Shown
 from cadrage.surrounds.base import Painter, Scene, Specification
 from cadrage.surrounds.blurred import Blurred
 from cadrage.surrounds.drift import Drift
 from cadrage.surrounds.edges import Carried, Mirrored
 from cadrage.surrounds.gradient import Gradient
+from cadrage.surrounds.graphic import Graphic
+from cadrage.surrounds.grounds import GROUNDS, Ground
+from cadrage.surrounds.loop import Loop
 from cadrage.surrounds.plain import Plain
+from cadrage.surrounds.sides import Sides
+from cadrage.surrounds.still import Still
 from cadrage.surrounds.toning import Toned
 from cadrage.values import Value
 
-Surround = Annotated[Blurred | Plain | Gradient | Carried | Mirrored | Drift, Field(discriminator="kind")]
+Surround = Annotated[
+    Blurred | Plain | Gradient | Carried | Mirrored | Still | Loop | Drift | Graphic | Sides,
+    Field(discriminator="kind"),
+]
 """Any surround, told apart by its `kind`."""
 
-KINDS: dict[str, type[Any]] = {
-    "blurred": Blurred,
-    "plain": Plain,
-    "gradient": Gradient,
-    "carried": Carried,
-    "mirrored": Mirrored,
-    "drift": Drift,
-}
+KINDS: dict[str, type[Any]] = {**GROUNDS, "graphic": Graphic, "sides": Sides}
 """Every kind by its name, in the order offered."""
 
 
@@ -35,34 +38,43 @@ class Kind(Value):
         kind: its name in a plan.
         title: what people call it.
         controls: what can be set, in order; what every kind has comes last.
+        ground: whether it is one thing by itself, and so can be a part of another.
     """
 
     kind: str
     title: str
+    ground: bool
     controls: tuple[Control, ...]
 
 
 def offered() -> tuple[Kind, ...]:
     """Every kind with its controls, read from its fields."""
-    shared = tuple(Toned.model_fields)
+    shared = tuple(name for part in (Lettered, Shown, Toned) for name in part.model_fields)
     return tuple(
-        Kind(kind=name, title=kind.title, controls=controls_of(kind, last=shared)) for name, kind in KINDS.items()
+        Kind(kind=name, title=kind.title, ground=name in GROUNDS, controls=controls_of(kind, last=shared))
+        for name, kind in KINDS.items()
     )
 
 
 __all__ = [
+    "GROUNDS",
     "KINDS",
     "Blurred",
     "Carried",
     "Control",
     "Drift",
     "Gradient",
+    "Graphic",
+    "Ground",
     "Kind",
+    "Loop",
     "Mirrored",
     "Painter",
     "Plain",
     "Scene",
+    "Sides",
     "Specification",
+    "Still",
     "Surround",
     "Toned",
     "offered",

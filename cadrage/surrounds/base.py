@@ -1,9 +1,11 @@
 """What every kind of surround offers: a specification that is stored, and a painter made from it."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Any, ClassVar, Protocol
+from typing import Any, ClassVar, Protocol, Self
 
+from cadrage.footage.library import EMPTY, Library
 from cadrage.geometry import FrameRect, Opening, Placed, SourceRect
 from cadrage.pixels.mapping import Area, canvas_rect
 from cadrage.pixels.planes import Layout, Planes
@@ -20,6 +22,7 @@ class Scene:
         source: the pictures that will be handed in, upright.
         canvas: what is painted on.
         areas: for each plane, the samples to paint; the picture hides the rest.
+        library: what may be used besides the clip.
     """
 
     placed: Placed
@@ -28,6 +31,13 @@ class Scene:
     source: Layout
     canvas: Layout
     areas: tuple[tuple[Area, ...], ...]
+    library: Library = EMPTY
+
+    @property
+    def pixel_aspect(self) -> float:
+        """Width of one luma sample of the canvas for its height, as it is seen."""
+        frame, canvas = self.placed.frame, self.canvas
+        return float(frame.pixel_aspect * frame.width / canvas.width * canvas.height / frame.height)
 
     @property
     def scale(self) -> tuple[Fraction, Fraction]:
@@ -35,10 +45,13 @@ class Scene:
         frame = self.placed.frame
         return Fraction(self.canvas.width, frame.width), Fraction(self.canvas.height, frame.height)
 
+    def on_canvas(self, rect: FrameRect) -> FrameRect:
+        """A rectangle of the frame in luma samples of the canvas."""
+        return canvas_rect(rect, (self.placed.frame.width, self.placed.frame.height), self.canvas)
+
     def source_rect(self, rect: FrameRect) -> FrameRect:
         """Where all that is handed in lies on the canvas when the picture lies on a rectangle of the frame."""
-        frame = self.placed.frame
-        return canvas_rect(self.placed.spread(rect, self.held), (frame.width, frame.height), self.canvas)
+        return self.on_canvas(self.placed.spread(rect, self.held))
 
 
 class Painter(Protocol):
@@ -57,6 +70,21 @@ class Specification(Protocol):
     @property
     def words(self) -> str:
         """What is set, in few words."""
+
+    @property
+    def moves(self) -> bool:
+        """Whether it changes while the picture stands still."""
+
+    @property
+    def names(self) -> tuple[str, ...]:
+        """What it uses of a library."""
+
+    @property
+    def grounds(self) -> tuple[Any, ...]:
+        """The surrounds it consists of, each one thing by itself; often only itself."""
+
+    def over_grounds(self, change: Callable[[Any], Any]) -> Self:
+        """The same with each of those changed."""
 
     def painter(self, scene: Scene) -> Painter:
         """Work out all that does not change from picture to picture."""

@@ -5,13 +5,14 @@ drawn from there by straight interpolation. Three things widen a step edge: redu
 that interpolation. Their variances add, so the Gaussian is made narrower by what the other two contribute.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from math import sqrt
 from typing import ClassVar, Literal
 
 import cv2
 import numpy as np
+from pydantic import Field
 
 from cadrage.fields import percent, pixels
 from cadrage.geometry import FrameRect
@@ -21,7 +22,7 @@ from cadrage.pixels.mapping import Area, plane_axes
 from cadrage.pixels.planes import Planes, Samples, Working, samples
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, Tile, bands, limit, settle
 from cadrage.surrounds.base import Scene
-from cadrage.surrounds.toning import Toned
+from cadrage.surrounds.toning import Tone, Toned
 
 # Nodes for one standard deviation: straight lines between nodes this near stay within half a code of the curve.
 NODES_PER_SIGMA = 4
@@ -35,6 +36,8 @@ class Blurred(Toned):
     Attributes:
         softness: standard deviation of the Gaussian, in percent of the frame's height.
         size: percent of the size that just covers the frame.
+        stretched: whether the copy, never the picture, is distorted to the frame's shape.
+        mirrored: whether the copy's left and right change places.
         shift_x, shift_y: how far the copy is moved right and down, in frame pixels.
     """
 
@@ -43,13 +46,15 @@ class Blurred(Toned):
     softness: float = percent(0, 12, 4, "Softness", 0.1)
     brightness: float = percent(0, 150, 60, "Brightness")
     size: float = percent(100, 300, 108, "Size")
+    stretched: bool = Field(default=False, title="Stretched to the frame")
+    mirrored: bool = Field(default=False, title="Mirrored")
     shift_x: float = pixels(-4096, 4096, "Shift right")
     shift_y: float = pixels(-4096, 4096, "Shift down")
 
     @property
     def words(self) -> str:
         """See `Specification`."""
-        return "blurred copy"
+        return "blurred copy, stretched" if self.stretched else "blurred copy"
 
     def painter(self, scene: Scene) -> "BlurredPainter":
         """See `Specification`."""
@@ -58,8 +63,10 @@ class Blurred(Toned):
     def copy_rect(self, scene: Scene) -> FrameRect:
         """Where the copy of the picture lies, in frame pixels."""
         picture, opening = scene.placed.picture, scene.opening
-        scale = fill_scale(picture, opening) * Fraction(str(self.size)) / 100
-        return centred(picture, opening, scale, Fraction(str(self.shift_x)), Fraction(str(self.shift_y)))
+        size, x, y = (Fraction(str(number)) for number in (self.size, self.shift_x, self.shift_y))
+        if self.stretched:
+            return opening.rect.scaled(size / 100).moved(x, y)
+        return centred(picture, opening, fill_scale(picture, opening) * size / 100, x, y)
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,23 +134,33 @@ class BlurredPainter:
     """Paints the copy from a coarse grid."""
 
     def __init__(self, blurred: Blurred, scene: Scene) -> None:
-        frame = scene.placed.frame
+        self.mirrored = blurred.mirrored
+        if self.mirrored:
+            scene = replace(scene, source=scene.source.mirrored)
         rect = scene.source_rect(blurred.copy_rect(scene))
-        lines = blurred.softness / 100 * frame.height
-        across, down = scene.scale
-        sigma = (lines * float(down), lines / float(frame.pixel_aspect) * float(across))
-        self.planes = [PlanePainter(scene, plane, rect, sigma) for plane in range(3)]
+        self.planes = blurring(scene, rect, blurred.softness)
         self.tones = blurred.tones(scene.canvas)
 
     def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
         """See `Painter`."""
         del time
-        for plane, painter in enumerate(self.planes):
-            if painter.areas:
-                nodes = painter.nodes(source.arrays[plane])
-                self.tones[plane].apply(nodes)
-                limit(nodes, painter.depth)
-                painter.spread(nodes, canvas.arrays[plane])
+        shown = source.mirrored() if self.mirrored else source
+        for painter, tone, drawn, target in zip(self.planes, self.tones, shown.arrays, canvas.arrays, strict=True):
+            painter.paint(drawn, target, tone)
+
+
+def blurring(scene: Scene, rect: FrameRect, softness: float) -> "list[PlanePainter]":
+    """What draws the scene's source, blurred, plane by plane.
+
+    Args:
+        scene: its areas are painted.
+        rect: where the source lies, in luma samples of the canvas; its edges are carried outward.
+        softness: standard deviation in percent of the frame's height.
+    """
+    frame, (across, down) = scene.placed.frame, scene.scale
+    lines = softness / 100 * frame.height
+    sigma = (lines * float(down), lines / float(frame.pixel_aspect) * float(across))
+    return [PlanePainter(scene, plane, rect, sigma) for plane in range(3)]
 
 
 class PlanePainter:
@@ -162,6 +179,14 @@ class PlanePainter:
         self.resampler = Resampler(self.down.tiles, self.across.tiles, gain)
         self.reduced = samples(np.empty((self.down.length, self.across.length), scene.source.dtype))
         self.cells = [self._cells(area) for area in self.areas]
+
+    def paint(self, source: Samples, canvas: Samples, tone: Tone) -> None:
+        """Paint the areas with the source, blurred and toned."""
+        if self.areas:
+            nodes = self.nodes(source)
+            tone.apply(nodes)
+            limit(nodes, self.depth)
+            self.spread(nodes, canvas)
 
     def nodes(self, plane: Samples) -> Working:
         """The blurred copy at every node, in codes of the canvas. Scratch memory."""

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from cadrage.fields import percent
 from cadrage.pixels.kernels import sampling_kernel
-from cadrage.pixels.mapping import Area, canvas_rect, plane_axes
+from cadrage.pixels.mapping import Area, plane_axes
 from cadrage.pixels.planes import Planes, Samples, Working
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands, limit, settle
 from cadrage.surrounds.base import Scene
@@ -91,8 +91,7 @@ class _Side:
 
     def __init__(self, scene: Scene, plane: int, area: Area, sigma: tuple[float, float]) -> None:
         self.area = area
-        size = (scene.placed.frame.width, scene.placed.frame.height)
-        rect = canvas_rect(scene.placed.rect, size, scene.canvas)
+        rect = scene.on_canvas(scene.placed.rect)
         by = scene.canvas.subsampling(plane)
         low_x, high_x = float((rect.x - by.shift_x) / by.across), float((rect.right - by.shift_x) / by.across)
         low_y, high_y = float((rect.y - by.shift_y) / by.down), float((rect.bottom - by.shift_y) / by.down)

@@ -89,8 +89,7 @@ class GradientPainter:
 
     def __init__(self, gradient: Gradient, scene: Scene) -> None:
         self.areas = scene.areas
-        layout, frame = scene.canvas, scene.placed.frame
-        aspect = float(frame.pixel_aspect) * frame.width / layout.width * layout.height / frame.height
+        layout, aspect = scene.canvas, scene.pixel_aspect
         random = np.random.default_rng(SEED)
         self.planes = [
             dithered(gradient.codes(layout, plane, aspect), layout, random) if scene.areas[plane] else None

@@ -3,8 +3,9 @@
 All of it is linear on R'G'B', so it is one gain and one offset for each plane of Y'CbCr.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import Any, ClassVar, Self
 
 import numpy as np
 from pydantic import Field
@@ -27,7 +28,7 @@ class Toned(Value):
         base: the colour that shows as it is dimmed or thinned.
     """
 
-    moves: ClassVar[bool] = False  # whether it changes while the picture stands still
+    moves: ClassVar[bool] = False
 
     brightness: float = percent(0, 150, 100, "Brightness")
     saturation: float = percent(0, 200, 100, "Saturation")
@@ -35,6 +36,21 @@ class Toned(Value):
     tint: ColourText = Field(default="#a07850", title="Tint")
     opacity: float = percent(0, 100, 100, "Opacity")
     base: ColourText = Field(default="#000000", title="Base colour")
+
+    @property
+    def names(self) -> tuple[str, ...]:
+        """See `Specification`."""
+        return ()
+
+    @property
+    def grounds(self) -> tuple[Self, ...]:
+        """See `Specification`."""
+        return (self,)
+
+    def over_grounds(self, change: Callable[[Any], Any]) -> Self:
+        """See `Specification`."""
+        changed: Self = change(self)
+        return changed
 
     def tones(self, layout: Layout) -> tuple["Tone", "Tone", "Tone"]:
         """Gain and offset of each plane, in codes of a layout."""

@@ -5,9 +5,9 @@ import numpy as np
 import pytest
 
 from cadrage.compose import Compositor, Previewer, compose, measure
-from cadrage.compose.store import FrameStore
 from cadrage.errors import MissingSource
 from cadrage.footage import ClipReader, Facts, Interpretation, probe
+from cadrage.footage.store import FrameStore
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.pixels.colour import codes_of
@@ -148,7 +148,7 @@ def test_many_threads_look_at_many_clips(tmp_path):
     """More clips than are held open, from several threads at once: every picture is the right one."""
     from concurrent.futures import ThreadPoolExecutor
 
-    from cadrage.compose.store import OPEN_CLIPS
+    from cadrage.footage.store import OPEN_CLIPS
 
     def shade(level):
         return lambda _: np.full((64, 96, 3), level, np.uint8)

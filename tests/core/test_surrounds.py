@@ -7,12 +7,12 @@ import numpy as np
 import pytest
 
 from cadrage.compose import Compositor, measure
-from cadrage.footage import ClipReader, probe
+from cadrage.footage import ClipReader, Material, library_of_files, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.pixels.colour import codes_of
 from cadrage.plan import Plan
-from cadrage.surrounds import KINDS, Blurred, Carried, Drift, Gradient, Mirrored, Plain, offered
+from cadrage.surrounds import GROUNDS, KINDS, Blurred, Carried, Drift, Gradient, Mirrored, Plain, offered
 from cadrage.surrounds.drift import PATTERNS
 from tests.clips import moving_square, write_clip
 
@@ -25,18 +25,23 @@ def clip(tmp_path_factory):
     path = write_clip(tmp_path_factory.mktemp("s") / "up.mp4", size=(180, 320), frames=4, paint=moving_square(180, 320))
     facts = probe(path)
     with ClipReader(path, facts) as reader:
-        return facts, reader.frame_at(F(0)).planes
+        return facts, reader.frame_at(F(0)).planes, library_of_files(Material(path, facts))
 
 
 def drawn(clip, surround, time=F(0), frame=FRAME, depth=8, **plan):
-    facts, stored = clip
+    facts, stored, library = clip
     made = Plan(frame=frame, surround=surround, **plan)
-    return Compositor(made, stored.layout, facts, depth=depth).compose(stored, time=time)
+    return Compositor(made, stored.layout, facts, depth=depth, library=library).compose(stored, time=time)
+
+
+def bright(kind):
+    """A kind at its brightest: whatever it consists of."""
+    return KINDS[kind]().over_grounds(lambda ground: ground.model_copy(update={"brightness": 150.0}))
 
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_every_kind_leaves_the_picture_alone_and_fills_the_rest(clip, kind):
-    plain, made = drawn(clip, Plain(colour="#ff00ff")), drawn(clip, KINDS[kind](brightness=150))
+    plain, made = drawn(clip, Plain(colour="#ff00ff")), drawn(clip, bright(kind))
     inside = slice(220, 420)
     for one, other in zip(plain.arrays, made.arrays, strict=True):
         part = slice(inside.start * one.shape[1] // 640, inside.stop * one.shape[1] // 640)
@@ -45,7 +50,7 @@ def test_every_kind_leaves_the_picture_alone_and_fills_the_rest(clip, kind):
     assert not (made.arrays[0][WHOLE] == magenta[0]).all()
 
 
-@pytest.mark.parametrize("kind", KINDS)
+@pytest.mark.parametrize("kind", GROUNDS)
 def test_every_kind_can_be_thinned_to_its_base_and_loses_its_colour(clip, kind):
     base = [round(code) for code in codes_of("#406080", drawn(clip, Plain()).layout.colour, 8)]
     gone = drawn(clip, KINDS[kind](opacity=0, base="#406080"))
@@ -76,8 +81,9 @@ def test_every_control_of_every_kind_is_a_field_of_it():
     for kind in offered():
         model = KINDS[kind.kind]
         assert {control.name for control in kind.controls} == set(model.model_fields) - {"kind"}
-        defaults = {control.name: control.default for control in kind.controls}
-        assert model(**{name: None if value == "" else value for name, value in defaults.items()}) == model()
+        controls = [control for control in kind.controls if control.unit != "surround"]
+        given = {c.name: None if c.unit == "colour or none" else c.default for c in controls}
+        assert model(**given) == model()
 
 
 @pytest.mark.parametrize("form", ["linear", "radial"])

@@ -8,12 +8,15 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from pathlib import Path
 
-from cadrage.footage import DecodedFrame, Facts, Interpretation, PictureReader, open_footage
+from cadrage.footage.facts import Facts
+from cadrage.footage.interpretation import Interpretation
+from cadrage.footage.opening import open_footage
+from cadrage.footage.pictures import DecodedFrame, PictureReader
 
 CACHE_BYTES = 400 * 2**20
 OPEN_CLIPS = 6
 
-Key = tuple[str, int, tuple[object, ...]]
+Key = tuple[str, int, tuple[object, ...], int]
 
 
 @dataclass(slots=True)
@@ -43,9 +46,9 @@ class FrameStore:
         self._clips: OrderedDict[Key, _OpenClip] = OrderedDict()
         self._lock = threading.Lock()
 
-    def frame(self, path: Path, facts: Facts, said: Interpretation, time: Fraction) -> DecodedFrame:
-        """The picture of a clip that is on screen at a time."""
-        key = (str(path), path.stat().st_mtime_ns if path.exists() else 0, said.decoding)
+    def frame(self, path: Path, facts: Facts, said: Interpretation, time: Fraction, voice: int = 0) -> DecodedFrame:
+        """The picture of a clip that is on screen at a time. Each voice reads with a reader of its own."""
+        key = (str(path), path.stat().st_mtime_ns if path.exists() else 0, said.decoding, voice)
         if (held := self._held(key, time)) is not None:
             return held
         with self._open(key, path, facts, said) as reader:

@@ -1,0 +1,91 @@
+"""Titles: words laid over picture or surround, each at a place and for a time."""
+
+from fractions import Fraction
+
+from pydantic import Field
+
+from cadrage.fields import percent, words
+from cadrage.lettering.ink import Ink
+from cadrage.lettering.style import Lettered
+from cadrage.lettering.text import Align, Block, set_text
+from cadrage.lettering.times import Shown
+from cadrage.pixels.planes import Layout, Planes
+from cadrage.values import ColourText
+
+SAFE_INSET = Fraction(5, 100)  # the title-safe area of SMPTE ST 2046-1 and EBU R 95 (from memory)
+MOST_TITLES = 12
+PLATE_SIDE, PLATE_END = 0.4, 0.2  # how far a plate reaches beyond the words, in sizes of the letters
+
+
+class Plated(Lettered):
+    """Fields of words that may have a plate behind them.
+
+    Attributes:
+        plate: how much the plate covers what is behind it, in percent; 0 is none.
+        plate_colour: of the plate.
+    """
+
+    plate: float = percent(0, 100, 0, "Plate")
+    plate_colour: ColourText = Field(default="#101010", title="Plate colour")
+
+
+class Title(Plated, Shown):
+    """Words over the frame.
+
+    Attributes:
+        text: the words.
+        x, y: where the middle of the block stands, in percent of the frame's width and height.
+        align: how its lines stand to each other.
+    """
+
+    text: str = words("Words", "Title", 300)
+    x: float = percent(0, 100, 50, "Across", 0.1)
+    y: float = percent(0, 100, 85, "Down", 0.1)
+    align: Align = Field(default="centre", title="Align")
+
+
+class TitlesPainter:
+    """Lays titles on; each is drawn once.
+
+    Args:
+        titles: what is to be laid on, the last uppermost.
+        canvas: what is painted on.
+        pixel_aspect: width of one luma sample of the canvas for its height.
+    """
+
+    def __init__(self, titles: tuple[Title, ...], canvas: Layout, pixel_aspect: float) -> None:
+        self.laid = []
+        for title in titles:
+            ink = Ink(canvas, pixel_aspect)
+            draw_title(title, ink)
+            self.laid.append((title, ink.laid()))
+
+    def paint(self, canvas: Planes, time: Fraction) -> None:
+        """Lay on what is shown at a time."""
+        for title, laid in self.laid:
+            if laid:
+                laid.lay(canvas, title.opacity(time))
+
+
+def draw_title(title: Title, ink: Ink) -> None:
+    """Draw a title on a sheet; lines break where they would leave the frame's safe area."""
+    block = set_text(title.text, title, title.size / 100 * ink.height, float(1 - 2 * SAFE_INSET) * ink.width)
+    if block.lines:
+        left = title.x / 100 * ink.width - block.width / 2
+        top = title.y / 100 * ink.height - block.height / 2
+        draw_block(block, title, ink, left, top, title.align)
+
+
+def draw_block(block: Block, style: Plated, ink: Ink, left: float, top: float, align: Align) -> None:
+    """Draw lines on a sheet, on their plate where there is one. `left` and `top` are of the lines."""
+    if style.plate:
+        side, end = PLATE_SIDE * block.size, PLATE_END * block.size
+        ink.wash(
+            left - side,
+            top - end,
+            left + block.width + side,
+            top + block.height + end,
+            style.plate_colour,
+            style.plate / 100,
+        )
+    ink.cover(block.coverage(align), left, top, style.colour)

@@ -1,0 +1,100 @@
+"""What a plan uses besides its own clip: other clips, pictures, files of captions; each by a name."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from fractions import Fraction
+from pathlib import Path
+
+from cadrage.errors import BadRequest
+from cadrage.footage.facts import Facts
+from cadrage.footage.interpretation import Interpretation
+from cadrage.footage.pictures import DecodedFrame
+from cadrage.footage.probe import probe
+from cadrage.footage.store import FrameStore
+
+RENDER_BYTES = 96 * 2**20  # pictures of other clips held during a render: a few, whatever its length
+
+
+@dataclass(frozen=True, slots=True)
+class Material:
+    """One thing to use.
+
+    Attributes:
+        path: the file.
+        facts: what it is, where it has pictures.
+        interpretation: what its samples are taken to mean.
+    """
+
+    path: Path
+    facts: Facts | None = None
+    interpretation: Interpretation = field(default_factory=Interpretation)
+
+
+class Library:
+    """Finds what plans name, and reads pictures of it; safe to share between threads.
+
+    Args:
+        find: what a name stands for; "" is the clip itself. Raises BadRequest for a name that it does not know.
+        store: where decoded pictures are kept.
+    """
+
+    def __init__(self, find: Callable[[str], Material], store: FrameStore | None = None) -> None:
+        self._find = find
+        self._store = store or FrameStore(RENDER_BYTES)
+
+    def material(self, name: str) -> Material:
+        """What a name stands for.
+
+        Raises:
+            BadRequest: nothing that can be used.
+        """
+        return self._find(name)
+
+    def state_of(self, names: tuple[str, ...]) -> str:
+        """What some names stand for now, in text that changes when that does."""
+        found = [(name, self._find(name)) for name in sorted(set(names))]
+        return " ".join(f"{name}={one.path} {_changed(one.path)} {one.interpretation}" for name, one in found)
+
+    def clip(self, name: str) -> tuple[Material, Facts]:
+        """What a name stands for, and what it is; something with pictures.
+
+        Raises:
+            BadRequest: it has none.
+        """
+        found = self._find(name)
+        if found.facts is None:
+            raise BadRequest("This has no pictures.", remedy="Choose a clip or a picture.", clip=found.path)
+        return found, found.facts
+
+    def frame(self, name: str, time: Fraction, voice: int = 0) -> DecodedFrame:
+        """The picture of a clip at a time. Each voice reads on its own, so that two places are read in turn quickly."""
+        found, facts = self.clip(name)
+        return self._store.frame(found.path, facts, found.interpretation, time, voice)
+
+
+def _changed(path: Path) -> int:
+    return path.stat().st_mtime_ns if path.exists() else 0
+
+
+def library_of_files(own: Material, store: FrameStore | None = None) -> Library:
+    """A library whose names are paths; they are probed when they are first used."""
+    known = {"": own}
+
+    def find(name: str) -> Material:
+        if name not in known:
+            path = Path(name)
+            known[name] = Material(path) if path.suffix.lower() in (".srt", ".vtt") else Material(path, probe(path))
+        return known[name]
+
+    return Library(find, store)
+
+
+def _nothing(name: str) -> Material:
+    raise BadRequest(
+        f"The surround or the titles use {name or 'the clip itself'}, which is not to be had here.",
+        remedy="Choose another, or add it first.",
+    )
+
+
+EMPTY = Library(_nothing)
+"""A library that has nothing."""

@@ -1,0 +1,68 @@
+"""One picture that stands: an image, or a moment of any clip."""
+
+from fractions import Fraction
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from cadrage.fields import named, percent, seconds
+from cadrage.pixels.planes import Planes
+from cadrage.surrounds.backdrop import Backdrop, Fit
+from cadrage.surrounds.base import Scene
+from cadrage.surrounds.toning import Toned
+
+
+class Still(Toned):
+    """A picture that stands.
+
+    Attributes:
+        of: the image or the clip, by the name it has where the plan is kept; empty for the clip itself.
+        at: which moment of a clip, in seconds.
+        fit: covering the frame, whole inside it, or in tiles.
+        size: percent of that size; of tiles, percent of the frame's height.
+        softness: standard deviation of a blur, in percent of the frame's height.
+    """
+
+    title: ClassVar[str] = "Still"
+    kind: Literal["still"] = "still"
+    of: str = named("Picture or clip", "picture")
+    at: float = seconds(0, 86400, 0, "Moment")
+    fit: Fit = Field(default="cover", title="Fit")
+    size: float = percent(10, 300, 100, "Size")
+    softness: float = percent(0, 12, 0, "Softness", 0.1)
+    brightness: float = percent(0, 150, 70, "Brightness")
+
+    @property
+    def words(self) -> str:
+        """See `Specification`."""
+        return {"cover": "still", "whole": "still, whole", "tiled": "still, in tiles"}[self.fit]
+
+    @property
+    def names(self) -> tuple[str, ...]:
+        """See `Specification`."""
+        return (self.of,)
+
+    def painter(self, scene: Scene) -> "StillPainter":
+        """See `Specification`."""
+        return StillPainter(self, scene)
+
+
+class StillPainter:
+    """Draws the picture once and copies it from there."""
+
+    def __init__(self, still: Still, scene: Scene) -> None:
+        self.areas = scene.areas
+        material, _ = scene.library.clip(still.of)
+        stored = scene.library.frame(still.of, Fraction(str(still.at))).planes
+        backdrop = Backdrop(
+            still, scene, material, stored.layout, fit=still.fit, size=still.size, softness=still.softness
+        )
+        self.made = Planes.empty(scene.canvas)
+        backdrop.draw(backdrop.upright.apply(stored), self.made)
+
+    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+        """See `Painter`."""
+        del source, time
+        for areas, made, target in zip(self.areas, self.made.arrays, canvas.arrays, strict=True):
+            for area in areas:
+                target[area.slices] = made[area.slices]
