@@ -10,7 +10,7 @@ from cadrage.finish import Finish
 from cadrage.footage import Interpretation
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
-from cadrage.surrounds import Blurred, Surround
+from cadrage.surrounds import Blurred, Graphic, Surround
 from cadrage.values import Value
 
 VERSION: Literal[1] = 1
@@ -36,6 +36,12 @@ class Plan(Value):
     placement: Placement = Placement()
     surround: Surround = Blurred()
     finish: Finish = Finish()
+
+    @property
+    def bare(self) -> "Plan":
+        """The same without words: what they stand on."""
+        surround = self.surround.ground if isinstance(self.surround, Graphic) else self.surround
+        return self.model_copy(update={"surround": surround, "finish": self.finish.bare})
 
     @property
     def names(self) -> tuple[str, ...]:

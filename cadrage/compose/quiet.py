@@ -25,7 +25,7 @@ from cadrage.footage import EMPTY, DecodedFrame, Facts, Interpretation, Library,
 from cadrage.pixels.mapping import Area
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
-from cadrage.surrounds import Graphic, Ground
+from cadrage.surrounds import Ground
 from cadrage.values import Value
 
 Drawing = Literal["light", "contrast", "sharpness", "colour", "movement"]
@@ -170,9 +170,7 @@ def _least(plan: Plan, sample: Sample, field: str, end: float, wanted: tuple[Dra
 
 def _composed(plan: Plan, sample: Sample) -> Iterator[tuple[Planes, Planes]]:
     size = preview_size(plan.frame, WIDTH)
-    surround = plan.surround.ground if isinstance(plan.surround, Graphic) else plan.surround  # words are to be read
-    bare = plan.model_copy(update={"surround": surround, "finish": plan.finish.bare})
-    compositor = Compositor(bare, sample.layout, sample.facts, size, library=sample.library)
+    compositor = Compositor(plan.bare, sample.layout, sample.facts, size, library=sample.library)
     for pair in sample.pairs:
         first, second = (compositor.compose(frame.planes, time=moment_of(frame, time)) for frame, time in pair)
         yield first, second

@@ -67,12 +67,19 @@ class TitlesPainter:
                 laid.lay(canvas, title.opacity(time))
 
 
+def title_block(title: Title, width: float, height: float) -> tuple[Block, float, float]:
+    """A title's lines and where their left and upper edges are, on a frame of some square pixels.
+
+    Lines break where they would leave the frame's safe area.
+    """
+    block = set_text(title.text, title, title.size / 100 * height, float(1 - 2 * SAFE_INSET) * width)
+    return block, title.x / 100 * width - block.width / 2, title.y / 100 * height - block.height / 2
+
+
 def draw_title(title: Title, ink: Ink) -> None:
-    """Draw a title on a sheet; lines break where they would leave the frame's safe area."""
-    block = set_text(title.text, title, title.size / 100 * ink.height, float(1 - 2 * SAFE_INSET) * ink.width)
+    """Draw a title on a sheet."""
+    block, left, top = title_block(title, ink.width, ink.height)
     if block.lines:
-        left = title.x / 100 * ink.width - block.width / 2
-        top = title.y / 100 * ink.height - block.height / 2
         draw_block(block, title, ink, left, top, title.align)
 
 

@@ -1,7 +1,7 @@
 """What a plan uses besides its own clip: other clips, pictures, files of captions; each by a name."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from pathlib import Path
 
@@ -21,7 +21,7 @@ class Material:
 
     Attributes:
         path: the file.
-        facts: what it is, where it has pictures.
+        facts: what it is, where that is known.
         interpretation: what its samples are taken to mean.
     """
 
@@ -41,6 +41,7 @@ class Library:
     def __init__(self, find: Callable[[str], Material], store: FrameStore | None = None) -> None:
         self._find = find
         self._store = store or FrameStore(RENDER_BYTES)
+        self._probed: dict[str, Material] = {}
 
     def material(self, name: str) -> Material:
         """What a name stands for.
@@ -56,14 +57,15 @@ class Library:
         return " ".join(f"{name}={one.path} {_changed(one.path)} {one.interpretation}" for name, one in found)
 
     def clip(self, name: str) -> tuple[Material, Facts]:
-        """What a name stands for, and what it is; something with pictures.
+        """What a name stands for, and what it is; it is probed where nobody has said.
 
         Raises:
-            BadRequest: it has none.
+            BadRequest: nothing that is known. MissingSource, UnreadableFile: it has no pictures that can be read.
         """
         found = self._find(name)
         if found.facts is None:
-            raise BadRequest("This has no pictures.", remedy="Choose a clip or a picture.", clip=found.path)
+            found = self._probed.setdefault(name, replace(found, facts=probe(found.path)))
+        assert found.facts is not None
         return found, found.facts
 
     def frame(self, name: str, time: Fraction, voice: int = 0) -> DecodedFrame:
@@ -77,16 +79,8 @@ def _changed(path: Path) -> int:
 
 
 def library_of_files(own: Material, store: FrameStore | None = None) -> Library:
-    """A library whose names are paths; they are probed when they are first used."""
-    known = {"": own}
-
-    def find(name: str) -> Material:
-        if name not in known:
-            path = Path(name)
-            known[name] = Material(path) if path.suffix.lower() in (".srt", ".vtt") else Material(path, probe(path))
-        return known[name]
-
-    return Library(find, store)
+    """A library whose names are paths."""
+    return Library(lambda name: Material(Path(name)) if name else own, store)
 
 
 def _nothing(name: str) -> Material:

@@ -18,6 +18,8 @@ from cadrage.surrounds.base import Scene
 if TYPE_CHECKING:
     from cadrage.surrounds.graphic import Graphic
 
+Box = tuple[float, float, float, float]
+"""Left, top, width and height in square pixels of a canvas line's height."""
 Place = Literal["where it is free", "left", "right", "above", "below"]
 
 INSET = Fraction(5, 100)  # of width and height: the title-safe area of SMPTE ST 2046-1 and EBU R 95 (from memory)
@@ -49,7 +51,7 @@ class Standing:
 
 
 def places_of(graphic: "Graphic", scene: Scene) -> tuple[FrameRect, ...]:
-    """Where the panel stands, in frame pixels; the whole safe area where the picture leaves nothing free."""
+    """Where the panel stands, in frame pixels; nowhere where the picture leaves nothing free."""
     free = free_places(scene.placed, scene.opening, INSET, GAP * scene.placed.frame.height)
     if graphic.place == "where it is free":
         return chosen_places(free)
@@ -59,10 +61,21 @@ def places_of(graphic: "Graphic", scene: Scene) -> tuple[FrameRect, ...]:
 
 def laid_out(graphic: "Graphic", scene: Scene) -> list[Standing]:
     """Every piece in its place."""
-    places = places_of(graphic, scene)
-    if not places:
-        return []
-    boxes = [_box(place, scene) for place in places]
+    boxes = [_box(place, scene) for place in places_of(graphic, scene)]
+    groups, factor = _fitted(graphic, scene, boxes)
+    gap = BETWEEN * _title_size(graphic, scene) * factor
+    return [
+        standing for group, box in zip(groups, boxes, strict=True) for standing in _stacked(graphic, group, box, gap)
+    ]
+
+
+def made_smaller(graphic: "Graphic", scene: Scene) -> float:
+    """By which factor a panel was made smaller to fit; 1 where it fits as it is."""
+    return _fitted(graphic, scene, [_box(place, scene) for place in places_of(graphic, scene)])[1]
+
+
+def _fitted(graphic: "Graphic", scene: Scene, boxes: list[Box]) -> tuple[list[list[Piece]], float]:
+    """The pieces for each place, made smaller together until they fit, and the factor."""
     factor = 1.0
     while True:
         groups = [
@@ -70,11 +83,8 @@ def laid_out(graphic: "Graphic", scene: Scene) -> list[Standing]:
         ]
         gap = BETWEEN * _title_size(graphic, scene) * factor
         if factor <= SMALLEST or all(_fits(group, box, gap) for group, box in zip(groups, boxes, strict=True)):
-            break
+            return groups, factor
         factor *= SMALLER
-    return [
-        standing for group, box in zip(groups, boxes, strict=True) for standing in _stacked(graphic, group, box, gap)
-    ]
 
 
 def draw_panel(graphic: "Graphic", scene: Scene) -> Ink:
@@ -90,13 +100,15 @@ def draw_panel(graphic: "Graphic", scene: Scene) -> Ink:
     return ink
 
 
-def _box(place: FrameRect, scene: Scene) -> tuple[float, float, float, float]:
+def _box(place: FrameRect, scene: Scene) -> Box:
     """Left, top, width and height in square pixels of the canvas."""
     rect, aspect = scene.on_canvas(place), scene.pixel_aspect
     return float(rect.x) * aspect, float(rect.y), float(rect.width) * aspect, float(rect.height)
 
 
-def _shared(boxes: list[tuple[float, float, float, float]]) -> list[tuple[str, ...]]:
+def _shared(boxes: list[Box]) -> list[tuple[str, ...]]:
+    if not boxes:
+        return []
     whole = ("logo", "heading", "rule", "subtitle", "small_print")
     return [whole] if len(boxes) == 1 else [("heading", "rule", "subtitle"), ("logo", "small_print")]
 
@@ -139,14 +151,12 @@ def _logo(graphic: "Graphic", scene: Scene, room: float, factor: float) -> Piece
     return Piece(size[0], size[1], image=made)
 
 
-def _fits(pieces: list[Piece], box: tuple[float, float, float, float], gap: float) -> bool:
+def _fits(pieces: list[Piece], box: Box, gap: float) -> bool:
     high = sum(piece.height for piece in pieces) + gap * max(0, len(pieces) - 1)
     return high <= box[3] and all(piece.width <= box[2] + 1 for piece in pieces)
 
 
-def _stacked(
-    graphic: "Graphic", pieces: list[Piece], box: tuple[float, float, float, float], gap: float
-) -> list[Standing]:
+def _stacked(graphic: "Graphic", pieces: list[Piece], box: Box, gap: float) -> list[Standing]:
     left, top, width, height = box
     high = sum(piece.height for piece in pieces) + gap * max(0, len(pieces) - 1)
     y = top + {"top": 0.0, "middle": (height - high) / 2, "bottom": height - high}[graphic.upright]
