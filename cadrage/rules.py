@@ -13,6 +13,9 @@ NEARLY_ALL = Fraction(95)
 """Percent of the picture that filling must keep to be done unasked: it then hides what is no more than a rim."""
 
 
+COPY = Blurred()
+
+
 class Rule(Value):
     """How clips of one source format go into one frame.
 
@@ -41,8 +44,11 @@ def format_words(facts: Facts) -> str:
     return f"{facts.width}×{facts.height}{turned}{pixels}"
 
 
-def sensible_rule(picture: Picture, frame: Frame) -> Rule:
-    """What is done before anyone asks: fill where the shapes nearly agree, else whole over a blurred copy."""
+def sensible_rule(picture: Picture, frame: Frame, copy: Surround = COPY) -> Rule:
+    """What is done before anyone asks: fill where the shapes nearly agree, else whole over a blurred copy.
+
+    `copy` is that copy, where one is known that is calm beside the clip.
+    """
     fill = Placement(tightness=Fraction(1))
     kept = cost_of(place(picture, frame.raster, fill, frame.active_rect)).kept_percent
-    return Rule(placement=fill if kept >= NEARLY_ALL else Placement())
+    return Rule(placement=fill if kept >= NEARLY_ALL else Placement(), surround=copy)

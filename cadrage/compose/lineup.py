@@ -39,6 +39,7 @@ def starting_set(plan: Plan, facts: Facts) -> tuple[Alternative, ...]:
 
     Only the ways of filling what is empty are offered where something is.
     """
+    copy = plan.surround if isinstance(plan.surround, Blurred) else Blurred()
     whole, fill = Placement(), Placement(tightness=Fraction(1))
 
     def way(name: str, **changed: object) -> Alternative:
@@ -46,8 +47,8 @@ def starting_set(plan: Plan, facts: Facts) -> tuple[Alternative, ...]:
 
     ways = [
         Alternative(name="As it is", plan=plan),
-        way("Whole, blurred copy", placement=whole, surround=Blurred()),
-        way("Three quarters tight", placement=Placement(tightness=Fraction(3, 4)), surround=Blurred()),
+        way("Whole, blurred copy", placement=whole, surround=copy),
+        way("Three quarters tight", placement=Placement(tightness=Fraction(3, 4)), surround=copy),
         way("Fill", placement=fill),
         way("Whole, plain", placement=whole, surround=Plain(colour="#202428")),
         way("Whole, gradient", placement=whole, surround=Gradient()),

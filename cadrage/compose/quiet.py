@@ -22,10 +22,11 @@ from cadrage.compose.preview import preview_size
 from cadrage.compose.target import target_layout
 from cadrage.finish.shape import Outline
 from cadrage.footage import EMPTY, DecodedFrame, Facts, Interpretation, Library, open_footage, read_as, taken_as
+from cadrage.formats import Frame
 from cadrage.pixels.mapping import Area
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
-from cadrage.surrounds import Ground
+from cadrage.surrounds import Blurred, Ground
 from cadrage.values import Value
 
 Drawing = Literal["light", "contrast", "sharpness", "colour", "movement"]
@@ -48,6 +49,7 @@ APART = Fraction(1, 5)  # seconds between the two pictures that movement is told
 SEEN = 0.02  # of the frame that must be surround for it to matter
 SOFTEST, DARKEST = 12.0, 20.0
 TRIES = 7
+WIDE, UPRIGHT = Frame(width=1920, height=1080), Frame(width=1080, height=1920)
 
 
 Shown = tuple[DecodedFrame, Fraction]
@@ -138,6 +140,15 @@ def quietened(plan: Plan, sample: Sample) -> Plan:
         return plan
     plan = _least(plan, sample, "softness", SOFTEST, ("sharpness",))
     return _least(plan, sample, "brightness", DARKEST, tuple(LIMITS))
+
+
+def quiet_copy(sample: Sample, interpretation: Interpretation) -> Blurred:
+    """The blurred copy that a clip's framings begin with: calm in a frame of the other shape, where most is empty."""
+    upright = read_as(sample.facts, interpretation).picture.display_aspect < 1
+    plan = Plan(interpretation=interpretation, frame=WIDE if upright else UPRIGHT)
+    found = quietened(plan, sample).surround
+    assert isinstance(found, Blurred)
+    return found
 
 
 def _least(plan: Plan, sample: Sample, field: str, end: float, wanted: tuple[Drawing, ...]) -> Plan:

@@ -2,7 +2,7 @@
 
 import pytest
 
-from server.studio.models import Footage, Framing, OrderedFrame, Project, Render
+from server.studio.models import Footage, Framing, Material, OrderedFrame, Project, Render
 
 pytestmark = pytest.mark.django_db
 
@@ -19,6 +19,8 @@ READ = [
     "/api/projects/{project}/treatments",
     "/api/framings/{framing}/lineup",
     "/api/frames/{frame}/chart",
+    "/api/projects/{project}/materials",
+    "/api/materials/{material}/picture",
 ]
 WRITE = [
     ("post", "/api/projects/{project}/frames", {"width": 100, "height": 100}),
@@ -48,12 +50,16 @@ WRITE = [
     ("post", "/api/footage/{footage}/restore", None),
     ("delete", "/api/frames/{frame}", None),
     ("put", "/api/footage/{footage}/interpretation", {"interpretation": {"rotation": 90}}),
+    ("post", "/api/framings/{framing}/legible", {"plan": {"frame": {"width": 180, "height": 320}}}),
+    ("post", "/api/framings/{framing}/readable", {"plan": {"frame": {"width": 180, "height": 320}}}),
+    ("delete", "/api/materials/{material}", None),
     ("delete", "/api/footage/{footage}", None),
 ]
 
 
 @pytest.fixture
 def render(framing):
+    Material.objects.create(project=framing.footage.project, name="logo.png", kind="picture", file="none.png")
     return Render.objects.create(framing=framing, plan_json={"frame": framing.frame.frame_json})
 
 
@@ -64,11 +70,12 @@ def filled(address, framing, render):
         frame=framing.frame_id,
         framing=framing.pk,
         render=render.pk,
+        material=framing.footage.project.materials.get().pk,
     )
 
 
 def counts():
-    return [model.objects.count() for model in (Project, OrderedFrame, Footage, Framing, Render)]
+    return [model.objects.count() for model in (Project, OrderedFrame, Footage, Framing, Material, Render)]
 
 
 @pytest.mark.parametrize("address", READ)

@@ -2,7 +2,7 @@
 
 import pytest
 
-from cadrage.finish import Finish
+from cadrage.finish import Captions, Finish, Title
 from cadrage.surrounds import KINDS
 from server.studio.models import Project
 
@@ -60,7 +60,9 @@ def test_the_catalogue(ida):
     assert all(row["format"]["source"] for row in [*found["frames"], *found["sources"]])
     assert found["squeezes"] == ["1.25", "1.3", "4/3", "1.5", "1.8", "2"]
     assert [kind["kind"] for kind in found["surrounds"]] == list(KINDS)
-    assert {part["name"] for part in found["finish"]} == set(Finish.model_fields)
+    assert {part["name"] for part in found["finish"]} == set(Finish.model_fields) - {"captions", "titles"}
+    assert {control["name"] for control in found["title"]} == set(Title.model_fields)
+    assert {control["name"] for control in found["captions"]} == set(Captions.model_fields)
 
 
 def test_what_is_not_there_is_told_in_one_form(ida):

@@ -12,6 +12,7 @@ from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.db import transaction
 from django.utils import timezone
 
+from cadrage.compose.quiet import Sample, quiet_copy
 from cadrage.errors import CadrageError, MissingSource
 from cadrage.footage import Facts, Interpretation, probe, read_as
 from cadrage.footage.baked import find_baked
@@ -165,7 +166,7 @@ def interpret(footage: Footage, interpretation: Interpretation | None) -> Footag
 
 
 def look(footage_id: int) -> None:
-    """Look at a clip's pictures: bars that are part of them, and fields. Called by a worker."""
+    """Look at a clip's pictures: bars in them, fields, and how quiet a copy must be. Called by a worker."""
     footage = Footage.objects.filter(pk=footage_id, looked=False).select_related("project").first()
     if footage is None:
         return
@@ -173,9 +174,11 @@ def look(footage_id: int) -> None:
         said = RuleBook.of(footage.project).said(footage)
         footage.bars_json = find_baked(footage.path, footage.facts, said).model_dump(mode="json")
         footage.fields_json = find_fields(footage.path, footage.facts).model_dump(mode="json")
+        taken = RuleBook.of(footage.project).interpretation(footage)
+        footage.copy_json = quiet_copy(Sample.of(taken, footage.facts, footage.path), taken).model_dump(mode="json")
     finally:
         footage.looked = True
-        footage.save(update_fields=["bars_json", "fields_json", "looked"])
+        footage.save(update_fields=["bars_json", "fields_json", "copy_json", "looked"])
 
 
 def rename(footage: Footage, name: str) -> Footage:
@@ -214,6 +217,7 @@ def _point(footage: Footage, facts: Facts, where: dict[str, object]) -> Footage:
         "format_key": format_key(facts),
         "bars_json": None,
         "fields_json": None,
+        "copy_json": None,
         "looked": False,
     }
     for field, value in changed.items():

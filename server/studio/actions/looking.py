@@ -12,7 +12,6 @@ from cadrage.compose import Previewer
 from cadrage.compose.palette import suggested_colours
 from cadrage.compose.quiet import Sample
 from cadrage.footage import Facts, Interpretation
-from cadrage.plan import Plan
 from server.studio.models import Footage
 
 looker = Previewer()
@@ -68,11 +67,11 @@ def kept(name: str, make: Callable[[], bytes]) -> bytes:
     return data
 
 
-def sampled(plan: Plan, footage: Footage) -> Sample:
-    """A few pictures of a clip as a plan takes it, to measure by; kept for the clips looked at last."""
+def sample_of(footage: Footage, interpretation: Interpretation) -> Sample:
+    """A few pictures of a clip, to measure by; kept for the clips looked at last."""
     path = footage.path
     changed = path.stat().st_mtime_ns if path.exists() else 0
-    return _sample(path, changed, footage.facts, plan.interpretation)
+    return _sample(path, changed, footage.facts, interpretation)
 
 
 @lru_cache(SAMPLES_KEPT)

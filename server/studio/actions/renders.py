@@ -14,6 +14,7 @@ from cadrage import render as rendering
 from cadrage.errors import BadRequest, CadrageError, Cancelled
 from server.studio.actions.footage import check_there
 from server.studio.actions.framings import plan_of
+from server.studio.actions.materials import library_of
 from server.studio.models import Framing, Render
 
 State = Render.State
@@ -27,13 +28,16 @@ def order(framing: Framing) -> Render:
     """Order a render of a framing as it is now.
 
     Raises:
-        BadRequest: its frame cannot be encoded. MissingSource: its file is missing.
+        BadRequest: its frame cannot be encoded, or what it uses is not there. MissingSource: its file is missing.
     """
     from server.studio.tasks import render_task  # noqa: PLC0415 - the task calls `perform` below
 
     plan = plan_of(framing)
     rendering.check(plan, framing.footage.name)
     check_there(framing.footage)
+    library = library_of(framing.footage, plan.interpretation)
+    for name in plan.names:
+        library.material(name)
     with transaction.atomic():
         job = Render.objects.create(
             framing=framing,
@@ -75,17 +79,18 @@ def _beating(job: Render) -> Iterator[None]:
 def _perform(job: Render) -> None:
     footage, plan = job.framing.footage, job.plan
     try:
-        facts = footage.facts
+        facts, library = footage.facts, library_of(footage, plan.interpretation)
         rendering.render(
             plan,
             footage.path,
             job.path,
             facts,
+            library=library,
             report=lambda progress: _report(job, progress),
             cancelled=lambda: Render.objects.filter(pk=job.pk, cancel_asked=True).exists(),
         )
         _save(job, doing="inspecting")
-        inspection = rendering.inspect_file(job.path, rendering.Order(plan, footage.path, facts))
+        inspection = rendering.inspect_file(job.path, rendering.Order(plan, footage.path, facts, library))
     except Cancelled:
         _end(job, State.CANCELLED)
     except CadrageError as error:

@@ -47,7 +47,7 @@ class RuleBook:
         if found is not None:
             return found
         reading = read_as(footage.facts, self.interpretation(footage))
-        return sensible_rule(reading.picture, frame.value)
+        return sensible_rule(reading.picture, frame.value, footage.quiet_copy)
 
     def plan(self, framing: Framing, own: Plan | None) -> Plan:
         """The plan in force: the framing's own, or by rule; with clip and frame as they are now."""

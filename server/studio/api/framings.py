@@ -5,12 +5,15 @@ from ninja import Router
 
 from cadrage.compose import Measure, measure
 from cadrage.compose.framed import straightened, with_window
+from cadrage.compose.legible import Legible, legibility
+from cadrage.compose.legible import readable as made_readable
 from cadrage.compose.quiet import Quietness, quietened, quietness
 from cadrage.footage import taken_as
 from cadrage.plan import Plan
 from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
-from server.studio.actions.looking import found, kept, latest, looker, sampled
+from server.studio.actions.looking import found, kept, latest, looker
+from server.studio.actions.materials import library_of, sampled
 from server.studio.api import owned
 from server.studio.api.schemas import FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
 from server.studio.api.schemas.board import stamp_of
@@ -93,6 +96,20 @@ def quieten(request: HttpRequest, framing_id: int, given: MeasureIn) -> Plan:
     return quietened(given.plan, sampled(given.plan, row.footage))
 
 
+@router.post("/framings/{framing_id}/legible", response=list[Legible])
+def legible(request: HttpRequest, framing_id: int, given: MeasureIn) -> list[Legible]:
+    """How well the words of a plan can be read."""
+    row = owned.framing(request, framing_id)
+    return list(legibility(given.plan, sampled(given.plan, row.footage)))
+
+
+@router.post("/framings/{framing_id}/readable", response=Plan)
+def readable(request: HttpRequest, framing_id: int, given: MeasureIn) -> Plan:
+    """The plan with the least change that gives its words enough contrast."""
+    row = owned.framing(request, framing_id)
+    return made_readable(given.plan, sampled(given.plan, row.footage))
+
+
 @router.post("/framings/{framing_id}/measure", response=Measure)
 def measured(request: HttpRequest, framing_id: int, given: MeasureIn) -> Measure:
     """The numbers of a plan that is not in force yet."""
@@ -104,9 +121,12 @@ def measured(request: HttpRequest, framing_id: int, given: MeasureIn) -> Measure
 def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResponse:
     """A composed frame as a JPEG; 204 where a newer request for the same place has come."""
     row = owned.framing(request, framing_id)
-    path, facts = row.footage.path, row.footage.facts
+    plan, path, facts = given.plan, row.footage.path, row.footage.facts
+    library = library_of(row.footage, plan.interpretation, looker.store)
     asker = f"{request.session.session_key} {given.slot}"
-    data = latest.run(asker, given.ticket, lambda: looker.image(given.plan, path, facts, given.time, given.width))
+    data = latest.run(
+        asker, given.ticket, lambda: looker.image(plan, path, facts, given.time, given.width, library=library)
+    )
     if data is None:
         return HttpResponse(status=204)
     return HttpResponse(data, content_type="image/jpeg", headers={"Cache-Control": "no-store"})
@@ -125,7 +145,8 @@ def thumbnail(request: HttpRequest, framing_id: int, width: int = 240, stamp: st
     plan, facts, path = actions.plan_of(row), row.footage.facts, row.footage.path
     middle = taken_as(facts, plan.interpretation).duration / 2
     name = f"thumbnail {stamp_of(plan, row.footage)} {width}"
-    return _jpeg(kept(name, lambda: looker.image(plan, path, facts, middle, width)))
+    library = library_of(row.footage, plan.interpretation, looker.store)
+    return _jpeg(kept(name, lambda: looker.image(plan, path, facts, middle, width, library=library)))
 
 
 def _jpeg(data: bytes) -> HttpResponse:

@@ -4,7 +4,7 @@ from django.db.models import Manager
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 
-from server.studio.models import Footage, Framing, OrderedFrame, OwnFrame, Project, Render, Treatment
+from server.studio.models import Footage, Framing, Material, OrderedFrame, OwnFrame, Project, Render, Treatment
 
 
 def project(request: HttpRequest, pk: int) -> Project:
@@ -30,6 +30,11 @@ def own_frame(request: HttpRequest, pk: int) -> OwnFrame:
 def footage(request: HttpRequest, pk: int, among: Manager[Footage] = Footage.objects) -> Footage:
     """A clip in one of the visitor's projects; one that was removed only where it is looked for among all."""
     return get_object_or_404(among.select_related("project"), pk=pk, project__owner=request.user)
+
+
+def material(request: HttpRequest, pk: int) -> Material:
+    """A picture or a file of captions in one of the visitor's projects."""
+    return get_object_or_404(Material, pk=pk, project__owner=request.user)
 
 
 def framing(request: HttpRequest, pk: int) -> Framing:

@@ -2,6 +2,7 @@
 
 from server.studio.models.footage import Footage
 from server.studio.models.framing import Framing, Step
+from server.studio.models.material import Material
 from server.studio.models.project import OrderedFrame, OwnFrame, Project
 from server.studio.models.render import Render
 from server.studio.models.rule import FramingRule, SourceRule
@@ -11,6 +12,7 @@ __all__ = [
     "Footage",
     "Framing",
     "FramingRule",
+    "Material",
     "OrderedFrame",
     "OwnFrame",
     "Project",

@@ -9,6 +9,7 @@ from django.db import models
 from cadrage.footage import Facts, Interpretation
 from cadrage.footage.baked import BakedBars
 from cadrage.footage.fields import FieldsFound
+from cadrage.surrounds import Blurred
 from server.studio.models.project import Project
 
 
@@ -39,6 +40,7 @@ class Footage(models.Model):
     interpretation_json = models.JSONField(null=True, default=None)
     bars_json = models.JSONField(null=True, default=None)
     fields_json = models.JSONField(null=True, default=None)
+    copy_json = models.JSONField(null=True, default=None)
     looked = models.BooleanField(default=False)
     added = models.DateTimeField(auto_now_add=True)
     removed = models.DateTimeField(null=True, default=None)
@@ -73,6 +75,11 @@ class Footage(models.Model):
     def bars(self) -> BakedBars | None:
         """Bars found in its pictures; None where nobody has looked."""
         return None if self.bars_json is None else BakedBars.model_validate(self.bars_json)
+
+    @cached_property
+    def quiet_copy(self) -> Blurred:
+        """The blurred copy its framings begin with: calm beside its pictures, once somebody has looked."""
+        return Blurred() if self.copy_json is None else Blurred.model_validate(self.copy_json)
 
     @cached_property
     def fields(self) -> FieldsFound | None:

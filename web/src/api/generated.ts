@@ -354,6 +354,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/legible": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Legible
+         * @description How well the words of a plan can be read.
+         */
+        post: operations["server_studio_api_framings_legible"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/lineup": {
         parameters: {
             query?: never;
@@ -488,6 +508,26 @@ export interface paths {
          * @description The plan with the least change that makes its surround calm.
          */
         post: operations["server_studio_api_framings_quieten"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/readable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Readable
+         * @description The plan with the least change that gives its words enough contrast.
+         */
+        post: operations["server_studio_api_framings_readable"];
         delete?: never;
         options?: never;
         head?: never;
@@ -640,6 +680,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/materials/{material_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Take a material away.
+         */
+        delete: operations["server_studio_api_materials_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials/{material_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description A picture, small, as a JPEG; 204 for captions.
+         */
+        get: operations["server_studio_api_materials_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -762,6 +842,30 @@ export interface paths {
          * @description Add a file of an allowed folder where it lies, without copying it.
          */
         post: operations["server_studio_api_footage_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/materials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Materials
+         * @description Every picture and every file of captions of a project.
+         */
+        get: operations["server_studio_api_materials_materials"];
+        put?: never;
+        /**
+         * Add
+         * @description Add a picture or captions. They are read before they are accepted.
+         */
+        post: operations["server_studio_api_materials_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1053,6 +1157,8 @@ export interface components {
          *     Attributes:
          *         softness: standard deviation of the Gaussian, in percent of the frame's height.
          *         size: percent of the size that just covers the frame.
+         *         stretched: whether the copy, never the picture, is distorted to the frame's shape.
+         *         mirrored: whether the copy's left and right change places.
          *         shift_x, shift_y: how far the copy is moved right and down, in frame pixels.
          */
         Blurred: {
@@ -1072,6 +1178,11 @@ export interface components {
              * @enum {string}
              */
             kind: "blurred";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
             /**
              * Opacity
              * @default 100
@@ -1102,6 +1213,11 @@ export interface components {
              * @default 4
              */
             softness: number;
+            /**
+             * Stretched to the frame
+             * @default false
+             */
+            stretched: boolean;
             /**
              * Tint
              * Format: colour
@@ -1185,6 +1301,71 @@ export interface components {
             shape: string;
         };
         /**
+         * Captions
+         * @description Captions of a file.
+         *
+         *     Attributes:
+         *         of: the file, by the name it has where the plan is kept; empty for none.
+         *         place: in the bar below or above the picture where one is free, else low; or always low, or high.
+         *         later: seconds by which they come later than the file says.
+         */
+        Captions: {
+            /**
+             * Colour
+             * Format: colour
+             * @default #f4f0e6
+             */
+            colour: string;
+            /**
+             * Font
+             * @default Archivo
+             * @enum {string}
+             */
+            family: "Archivo" | "Noto Sans" | "Source Serif";
+            /**
+             * Later, in seconds
+             * @default 0
+             */
+            later: number;
+            /**
+             * Letter width
+             * @default 100
+             */
+            letter_width: number;
+            /**
+             * File
+             * @default
+             */
+            of: string;
+            /**
+             * Place
+             * @default where it is free
+             * @enum {string}
+             */
+            place: "where it is free" | "low" | "high";
+            /**
+             * Plate
+             * @default 55
+             */
+            plate: number;
+            /**
+             * Plate colour
+             * Format: colour
+             * @default #101010
+             */
+            plate_colour: string;
+            /**
+             * Size
+             * @default 4.5
+             */
+            size: number;
+            /**
+             * Weight
+             * @default 500
+             */
+            weight: number;
+        };
+        /**
          * Carried
          * @description The outermost rows and columns of the picture drawn outward, softer and softer.
          *
@@ -1240,6 +1421,8 @@ export interface components {
          * @description What there is to choose from.
          */
         Catalogue: {
+            /** Captions */
+            captions: components["schemas"]["Control"][];
             /** Finish */
             finish: components["schemas"]["FinishPart"][];
             /** Frames */
@@ -1256,6 +1439,8 @@ export interface components {
             squeezes: string[];
             /** Surrounds */
             surrounds: components["schemas"]["Kind"][];
+            /** Title */
+            title: components["schemas"]["Control"][];
         };
         /**
          * CellOut
@@ -1322,9 +1507,11 @@ export interface components {
          *     Attributes:
          *         name: the field.
          *         label: what people call it.
-         *         unit: of a number, or empty; "colour"; "colour or none"; "choice"; "tick".
+         *         unit: of a number, or empty; "colour"; "colour or none"; "choice"; "tick"; "words";
+         *             "surround", which has controls of its own; or what a field names: "picture" (any clip or still), "clip",
+         *             "logo", "captions".
          *         low, high, step: of a number; 0 where it is none.
-         *         default: as JSON holds it; empty for no colour.
+         *         default: as JSON holds it; empty for no colour; the kind of a surround.
          *         choices: what a choice can be.
          */
         Control: {
@@ -1802,8 +1989,28 @@ export interface components {
         /**
          * Finish
          * @description Everything laid over the join and over all.
+         *
+         *     Attributes:
+         *         shadow, edge, grade, vignette, grain: parts that are each there once, on or off.
+         *         captions: of a file.
+         *         titles: words, each at its place and time; the last lies uppermost.
          */
         Finish: {
+            /**
+             * @default {
+             *       "colour": "#f4f0e6",
+             *       "family": "Archivo",
+             *       "later": 0,
+             *       "letter_width": 100,
+             *       "of": "",
+             *       "place": "where it is free",
+             *       "plate": 55,
+             *       "plate_colour": "#101010",
+             *       "size": 4.5,
+             *       "weight": 500
+             *     }
+             */
+            captions: components["schemas"]["Captions"];
             /**
              * @default {
              *       "bottom": 0,
@@ -1842,6 +2049,11 @@ export interface components {
              *     }
              */
             shadow: components["schemas"]["Shadow"];
+            /**
+             * Titles
+             * @default []
+             */
+            titles: components["schemas"]["Title"][];
             /**
              * @default {
              *       "amount": 0,
@@ -1893,6 +2105,7 @@ export interface components {
             bars: components["schemas"]["BakedBars"] | null;
             /** Candidates */
             candidates: components["schemas"]["Candidate"][];
+            copy_to_begin_with: components["schemas"]["Blurred"];
             /** Described */
             described: components["schemas"]["Fact"][];
             facts: components["schemas"]["Facts"];
@@ -2203,6 +2416,136 @@ export interface components {
             amount: number;
         };
         /**
+         * Graphic
+         * @description Words and a logo on a ground, laid out where the frame is free.
+         *
+         *     Attributes:
+         *         title, subtitle, small_print: its words; what is empty is left out.
+         *         logo: a picture, by the name it has where the plan is kept; empty for none.
+         *         logo_size: its height, in percent of the frame's.
+         *         rule: whether a line stands under the title.
+         *         place: where it stands. Where it is free means the largest place beside the picture, and the one across from
+         *             it too where that is nearly as large; logo and small print go there.
+         *         align, upright: how words stand in their place.
+         *         ground: the surround behind them.
+         */
+        Graphic: {
+            /**
+             * Align
+             * @default left
+             * @enum {string}
+             */
+            align: "left" | "centre" | "right";
+            /**
+             * Colour
+             * Format: colour
+             * @default #f4f0e6
+             */
+            colour: string;
+            /**
+             * Until
+             * @default 0
+             */
+            end: number;
+            /**
+             * Fade
+             * @default 0
+             */
+            fade: number;
+            /**
+             * Font
+             * @default Archivo
+             * @enum {string}
+             */
+            family: "Archivo" | "Noto Sans" | "Source Serif";
+            /**
+             * Ground
+             * @default {
+             *       "base": "#000000",
+             *       "brightness": 35,
+             *       "kind": "blurred",
+             *       "mirrored": false,
+             *       "opacity": 100,
+             *       "saturation": 100,
+             *       "shift_x": 0,
+             *       "shift_y": 0,
+             *       "size": 108,
+             *       "softness": 8,
+             *       "stretched": false,
+             *       "tint": "#a07850",
+             *       "tinted": 0
+             *     }
+             */
+            ground: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["Drift"];
+            /**
+             * Title
+             * @default Title
+             */
+            heading: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "graphic";
+            /**
+             * Letter width
+             * @default 100
+             */
+            letter_width: number;
+            /**
+             * Logo
+             * @default
+             */
+            logo: string;
+            /**
+             * Logo size
+             * @default 14
+             */
+            logo_size: number;
+            /**
+             * Place
+             * @default where it is free
+             * @enum {string}
+             */
+            place: "where it is free" | "left" | "right" | "above" | "below";
+            /**
+             * Rule line
+             * @default true
+             */
+            rule: boolean;
+            /**
+             * Size
+             * @default 6
+             */
+            size: number;
+            /**
+             * Small print
+             * @default
+             */
+            small_print: string;
+            /**
+             * From
+             * @default 0
+             */
+            start: number;
+            /**
+             * Subtitle
+             * @default
+             */
+            subtitle: string;
+            /**
+             * Stands at
+             * @default middle
+             * @enum {string}
+             */
+            upright: "top" | "middle" | "bottom";
+            /**
+             * Weight
+             * @default 600
+             */
+            weight: number;
+        };
+        /**
          * Guide
          * @description One guide on a frame.
          *
@@ -2324,14 +2667,37 @@ export interface components {
          *         kind: its name in a plan.
          *         title: what people call it.
          *         controls: what can be set, in order; what every kind has comes last.
+         *         ground: whether it is one thing by itself, and so can be a part of another.
          */
         Kind: {
             /** Controls */
             controls: components["schemas"]["Control"][];
+            /** Ground */
+            ground: boolean;
             /** Kind */
             kind: string;
             /** Title */
             title: string;
+        };
+        /**
+         * Legible
+         * @description How well some words can be read.
+         *
+         *     Attributes:
+         *         what: "panel", or "title 1" and so on.
+         *         ratio: contrast that nearly all pixels behind them reach; 0 where the words are nowhere.
+         *         readable: whether nothing is wrong with them.
+         *         says: one line.
+         */
+        Legible: {
+            /** Ratio */
+            ratio: number;
+            /** Readable */
+            readable: boolean;
+            /** Says */
+            says: string;
+            /** What */
+            what: string;
         };
         /**
          * Line
@@ -2397,6 +2763,81 @@ export interface components {
             up: string | null;
         };
         /**
+         * Loop
+         * @description Another clip, looped.
+         *
+         *     Attributes:
+         *         of: the clip, by the name it has where the plan is kept; empty for the clip itself.
+         *         crossfade: seconds of the clip over which its end becomes its beginning; at most half of it.
+         *         speed: percent of its own.
+         *         size: percent of the size that just covers the frame.
+         *         softness: standard deviation of a blur, in percent of the frame's height.
+         */
+        Loop: {
+            /**
+             * Base colour
+             * Format: colour
+             * @default #000000
+             */
+            base: string;
+            /**
+             * Brightness
+             * @default 60
+             */
+            brightness: number;
+            /**
+             * Crossfade
+             * @default 1
+             */
+            crossfade: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "loop";
+            /**
+             * Clip
+             * @default
+             */
+            of: string;
+            /**
+             * Opacity
+             * @default 100
+             */
+            opacity: number;
+            /**
+             * Saturation
+             * @default 100
+             */
+            saturation: number;
+            /**
+             * Size
+             * @default 100
+             */
+            size: number;
+            /**
+             * Softness
+             * @default 2
+             */
+            softness: number;
+            /**
+             * Speed
+             * @default 100
+             */
+            speed: number;
+            /**
+             * Tint
+             * Format: colour
+             * @default #a07850
+             */
+            tint: string;
+            /**
+             * Tinted
+             * @default 0
+             */
+            tinted: number;
+        };
+        /**
          * Margins
          * @description What a screen's surround covers on each side, in percent of the frame's width or height; 0 to 40.
          */
@@ -2425,6 +2866,23 @@ export interface components {
              * @default 0
              */
             top: string;
+        };
+        /**
+         * MaterialOut
+         * @description A picture or a file of captions. `ref` is the name that plans know it by.
+         */
+        MaterialOut: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "picture" | "captions";
+            /** Name */
+            name: string;
+            /** Ref */
+            ref: string;
         };
         /**
          * Measure
@@ -2737,6 +3195,18 @@ export interface components {
         Plan: {
             /**
              * @default {
+             *       "captions": {
+             *         "colour": "#f4f0e6",
+             *         "family": "Archivo",
+             *         "later": 0,
+             *         "letter_width": 100,
+             *         "of": "",
+             *         "place": "where it is free",
+             *         "plate": 55,
+             *         "plate_colour": "#101010",
+             *         "size": 4.5,
+             *         "weight": 500
+             *       },
              *       "edge": {
              *         "bottom": 0,
              *         "colour": "#f2efe8",
@@ -2763,6 +3233,7 @@ export interface components {
              *         "opacity": 0,
              *         "softness": 1.5
              *       },
+             *       "titles": [],
              *       "vignette": {
              *         "amount": 0,
              *         "size": 50
@@ -2811,17 +3282,19 @@ export interface components {
              *       "base": "#000000",
              *       "brightness": 60,
              *       "kind": "blurred",
+             *       "mirrored": false,
              *       "opacity": 100,
              *       "saturation": 100,
              *       "shift_x": 0,
              *       "shift_y": 0,
              *       "size": 108,
              *       "softness": 4,
+             *       "stretched": false,
              *       "tint": "#a07850",
              *       "tinted": 0
              *     }
              */
-            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Drift"];
+            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["Drift"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
             /**
              * Version
              * @default 1
@@ -3029,6 +3502,61 @@ export interface components {
             softness: number;
         };
         /**
+         * Sides
+         * @description Two surrounds, that meet in a line through the picture's centre.
+         *
+         *     Attributes:
+         *         way: how the frame is shared out; where it is empty means left and right if more is empty there.
+         *         first: left, or above.
+         *         second: right, or below.
+         */
+        Sides: {
+            /**
+             * Left or above
+             * @default {
+             *       "base": "#000000",
+             *       "brightness": 60,
+             *       "kind": "blurred",
+             *       "mirrored": false,
+             *       "opacity": 100,
+             *       "saturation": 100,
+             *       "shift_x": 0,
+             *       "shift_y": 0,
+             *       "size": 108,
+             *       "softness": 4,
+             *       "stretched": false,
+             *       "tint": "#a07850",
+             *       "tinted": 0
+             *     }
+             */
+            first: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["Drift"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sides";
+            /**
+             * Right or below
+             * @default {
+             *       "base": "#000000",
+             *       "brightness": 100,
+             *       "colour": "#202428",
+             *       "kind": "plain",
+             *       "opacity": 100,
+             *       "saturation": 100,
+             *       "tint": "#a07850",
+             *       "tinted": 0
+             *     }
+             */
+            second: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["Drift"];
+            /**
+             * Sides
+             * @default where it is empty
+             * @enum {string}
+             */
+            way: "where it is empty" | "left and right" | "above and below";
+        };
+        /**
          * Snap
          * @description One such offset.
          *
@@ -3118,6 +3646,82 @@ export interface components {
             shape: string;
         };
         /**
+         * Still
+         * @description A picture that stands.
+         *
+         *     Attributes:
+         *         of: the image or the clip, by the name it has where the plan is kept; empty for the clip itself.
+         *         at: which moment of a clip, in seconds.
+         *         fit: covering the frame, whole inside it, or in tiles.
+         *         size: percent of that size; of tiles, percent of the frame's height.
+         *         softness: standard deviation of a blur, in percent of the frame's height.
+         */
+        Still: {
+            /**
+             * Moment
+             * @default 0
+             */
+            at: number;
+            /**
+             * Base colour
+             * Format: colour
+             * @default #000000
+             */
+            base: string;
+            /**
+             * Brightness
+             * @default 70
+             */
+            brightness: number;
+            /**
+             * Fit
+             * @default cover
+             * @enum {string}
+             */
+            fit: "cover" | "whole" | "tiled";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "still";
+            /**
+             * Picture or clip
+             * @default
+             */
+            of: string;
+            /**
+             * Opacity
+             * @default 100
+             */
+            opacity: number;
+            /**
+             * Saturation
+             * @default 100
+             */
+            saturation: number;
+            /**
+             * Size
+             * @default 100
+             */
+            size: number;
+            /**
+             * Softness
+             * @default 0
+             */
+            softness: number;
+            /**
+             * Tint
+             * Format: colour
+             * @default #a07850
+             */
+            tint: string;
+            /**
+             * Tinted
+             * @default 0
+             */
+            tinted: number;
+        };
+        /**
          * Stretch
          * @description A part of a clip with bars of its own.
          *
@@ -3157,6 +3761,91 @@ export interface components {
             rate: string;
         };
         /**
+         * Title
+         * @description Words over the frame.
+         *
+         *     Attributes:
+         *         text: the words.
+         *         x, y: where the middle of the block stands, in percent of the frame's width and height.
+         *         align: how its lines stand to each other.
+         */
+        Title: {
+            /**
+             * Align
+             * @default centre
+             * @enum {string}
+             */
+            align: "left" | "centre" | "right";
+            /**
+             * Colour
+             * Format: colour
+             * @default #f4f0e6
+             */
+            colour: string;
+            /**
+             * Until
+             * @default 0
+             */
+            end: number;
+            /**
+             * Fade
+             * @default 0
+             */
+            fade: number;
+            /**
+             * Font
+             * @default Archivo
+             * @enum {string}
+             */
+            family: "Archivo" | "Noto Sans" | "Source Serif";
+            /**
+             * Letter width
+             * @default 100
+             */
+            letter_width: number;
+            /**
+             * Plate
+             * @default 0
+             */
+            plate: number;
+            /**
+             * Plate colour
+             * Format: colour
+             * @default #101010
+             */
+            plate_colour: string;
+            /**
+             * Size
+             * @default 6
+             */
+            size: number;
+            /**
+             * From
+             * @default 0
+             */
+            start: number;
+            /**
+             * Words
+             * @default Title
+             */
+            text: string;
+            /**
+             * Weight
+             * @default 600
+             */
+            weight: number;
+            /**
+             * Across
+             * @default 50
+             */
+            x: number;
+            /**
+             * Down
+             * @default 85
+             */
+            y: number;
+        };
+        /**
          * TreatCells
          * @description Give cells a treatment; with `saved`, the one of the visitor's that they follow from then on.
          */
@@ -3182,6 +3871,18 @@ export interface components {
         Treatment: {
             /**
              * @default {
+             *       "captions": {
+             *         "colour": "#f4f0e6",
+             *         "family": "Archivo",
+             *         "later": 0,
+             *         "letter_width": 100,
+             *         "of": "",
+             *         "place": "where it is free",
+             *         "plate": 55,
+             *         "plate_colour": "#101010",
+             *         "size": 4.5,
+             *         "weight": 500
+             *       },
              *       "edge": {
              *         "bottom": 0,
              *         "colour": "#f2efe8",
@@ -3208,6 +3909,7 @@ export interface components {
              *         "opacity": 0,
              *         "softness": 1.5
              *       },
+             *       "titles": [],
              *       "vignette": {
              *         "amount": 0,
              *         "size": 50
@@ -3235,17 +3937,19 @@ export interface components {
              *       "base": "#000000",
              *       "brightness": 60,
              *       "kind": "blurred",
+             *       "mirrored": false,
              *       "opacity": 100,
              *       "saturation": 100,
              *       "shift_x": 0,
              *       "shift_y": 0,
              *       "size": 108,
              *       "softness": 4,
+             *       "stretched": false,
              *       "tint": "#a07850",
              *       "tinted": 0
              *     }
              */
-            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Drift"];
+            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["Drift"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
             /**
              * Version
              * @default 1
@@ -3825,6 +4529,32 @@ export interface operations {
             };
         };
     };
+    server_studio_api_framings_legible: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Legible"][];
+                };
+            };
+        };
+    };
     server_studio_api_treatments_lineup: {
         parameters: {
             query?: never;
@@ -3972,6 +4702,32 @@ export interface operations {
         };
     };
     server_studio_api_framings_quieten: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+        };
+    };
+    server_studio_api_framings_readable: {
         parameters: {
             query?: never;
             header?: never;
@@ -4182,6 +4938,48 @@ export interface operations {
             };
         };
     };
+    server_studio_api_materials_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                material_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_materials_picture: {
+        parameters: {
+            query?: {
+                width?: number;
+            };
+            header?: never;
+            path: {
+                material_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     server_studio_api_projects_projects: {
         parameters: {
             query?: never;
@@ -4380,6 +5178,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_materials_materials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialOut"][];
+                };
+            };
+        };
+    };
+    server_studio_api_materials_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialOut"];
                 };
             };
         };

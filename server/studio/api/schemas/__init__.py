@@ -13,6 +13,7 @@ from server.studio.api.schemas.board import (
 from server.studio.api.schemas.catalogue import Catalogue, OwnFrameOut, Visitor
 from server.studio.api.schemas.footage import FootageOut, InterpretIn, PathIn, RenameIn
 from server.studio.api.schemas.framing import FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
+from server.studio.api.schemas.material import MaterialOut
 from server.studio.api.schemas.render import RenderOut, RendersIn
 
 __all__ = [
@@ -27,6 +28,7 @@ __all__ = [
     "GuidesOut",
     "InterpretIn",
     "LineIn",
+    "MaterialOut",
     "MeasureIn",
     "OwnFrameOut",
     "PathIn",

@@ -15,6 +15,7 @@ from cadrage.geometry import Placement
 from cadrage.plan import Plan
 from cadrage.treatments import Part, Treatment
 from cadrage.values import Exact
+from server.studio.actions.materials import state_of
 from server.studio.actions.rules import RuleBook
 from server.studio.api.schemas.footage import FootageOut
 from server.studio.models import Footage, Framing, OrderedFrame
@@ -70,7 +71,7 @@ measured = lru_cache(MEASURES_KEPT)(measure)
 
 def stamp_of(plan: Plan, footage: Footage) -> str:
     """A short text that changes with whatever a framing looks like."""
-    said = f"{plan.model_dump_json()} {footage.path} {footage.digest}"
+    said = f"{plan.model_dump_json()} {footage.path} {footage.digest} {state_of(footage, plan.names)}"
     return hashlib.blake2b(said.encode(), digest_size=8).hexdigest()
 
 

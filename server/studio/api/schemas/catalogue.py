@@ -3,7 +3,8 @@
 from ninja import Schema
 
 from cadrage.compose.concerns import REASONS
-from cadrage.finish import FinishPart, offered_parts
+from cadrage.fields import Control
+from cadrage.finish import FinishPart, caption_controls, offered_parts, title_controls
 from cadrage.formats import FILM_RATIOS, FRAME_FORMATS, SOURCES, SQUEEZES, FilmRatio, Frame, FrameFormat, SourceFormat
 from cadrage.formats.words import aspect_name
 from cadrage.surrounds import Kind, offered
@@ -63,6 +64,8 @@ class Catalogue(Schema):
     squeezes: list[Exact]
     surrounds: list[Kind]
     finish: list[FinishPart]
+    title: list[Control]
+    captions: list[Control]
     reasons: list[Reason]
 
     @classmethod
@@ -76,5 +79,7 @@ class Catalogue(Schema):
             squeezes=list(SQUEEZES),
             surrounds=list(offered()),
             finish=list(offered_parts()),
+            title=list(title_controls()),
+            captions=list(caption_controls()),
             reasons=[Reason(reason=reason, title=title) for reason, title in REASONS.items()],
         )

@@ -7,6 +7,7 @@ from cadrage.footage import Candidate, Fact, Facts, Interpretation, candidates, 
 from cadrage.footage.baked import BakedBars
 from cadrage.footage.fields import FieldsFound
 from cadrage.rules import format_words
+from cadrage.surrounds import Blurred
 from cadrage.values import Exact
 from server.studio.actions.footage import twin_of
 from server.studio.actions.rules import RuleBook
@@ -46,6 +47,7 @@ class FootageOut(Schema):
     bars: BakedBars | None
     fields: FieldsFound | None
     twin: str | None
+    copy_to_begin_with: Blurred
 
     @classmethod
     def of(cls, row: Footage, book: RuleBook | None = None, firsts: dict[str, Footage] | None = None) -> "FootageOut":
@@ -72,6 +74,7 @@ class FootageOut(Schema):
             bars=row.bars,
             fields=row.fields,
             twin=twin_of(row, firsts),
+            copy_to_begin_with=row.quiet_copy,
         )
 
 

@@ -1,0 +1,46 @@
+"""Materials: pictures and captions that plans use besides clips."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Router
+from ninja.files import UploadedFile
+
+from cadrage.footage import Interpretation
+from server.studio.actions import materials as actions
+from server.studio.actions.looking import kept, looker
+from server.studio.api import owned
+from server.studio.api.footage import AN_HOUR
+from server.studio.api.schemas import MaterialOut
+
+router = Router(tags=["materials"])
+WIDEST = 640
+
+
+@router.get("/projects/{project_id}/materials", response=list[MaterialOut])
+def materials(request: HttpRequest, project_id: int) -> list[MaterialOut]:
+    """Every picture and every file of captions of a project."""
+    return [MaterialOut.of(row) for row in owned.project(request, project_id).materials.all()]
+
+
+@router.post("/projects/{project_id}/materials", response=MaterialOut)
+def add(request: HttpRequest, project_id: int, file: File[UploadedFile]) -> MaterialOut:
+    """Add a picture or captions. They are read before they are accepted."""
+    project = owned.project(request, project_id)
+    return MaterialOut.of(actions.accept(project, file.name or "picture", file))
+
+
+@router.delete("/materials/{material_id}", response={204: None})
+def remove(request: HttpRequest, material_id: int) -> tuple[int, None]:
+    """Take a material away."""
+    actions.remove(owned.material(request, material_id))
+    return 204, None
+
+
+@router.get("/materials/{material_id}/picture")
+def picture(request: HttpRequest, material_id: int, width: int = 160) -> HttpResponse:
+    """A picture, small, as a JPEG; 204 for captions."""
+    row = owned.material(request, material_id)
+    facts, path, width = row.facts, row.path, min(max(width, 16), WIDEST)
+    if facts is None:
+        return HttpResponse(status=204)
+    data = kept(f"material {path} {width}", lambda: looker.picture(path, facts, Interpretation(), 0, width))
+    return HttpResponse(data, content_type="image/jpeg", headers={"Cache-Control": AN_HOUR})

@@ -1,0 +1,47 @@
+"""What plans use besides clips: pictures to stand behind or beside, logos, files of captions."""
+
+from pathlib import Path
+
+from django.conf import settings
+from django.db import models
+
+from cadrage.footage import Facts
+from server.studio.models.project import Project
+
+
+class Material(models.Model):
+    """A picture or a file of captions of a project. `facts_json` is null for captions."""
+
+    class Kind(models.TextChoices):
+        """What it is."""
+
+        PICTURE = "picture"
+        CAPTIONS = "captions"
+
+    project = models.ForeignKey(Project, models.CASCADE, related_name="materials")
+    name = models.CharField(max_length=255)
+    kind = models.CharField(max_length=10, choices=Kind.choices)
+    file = models.CharField(max_length=300)
+    facts_json = models.JSONField(null=True, default=None)
+    added = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def ref(self) -> str:
+        """The name that plans know it by."""
+        return f"material:{self.pk}"
+
+    @property
+    def path(self) -> Path:
+        """Where the file lies."""
+        return Path(settings.FOOTAGE_DIR) / self.file
+
+    @property
+    def facts(self) -> Facts | None:
+        """What a picture is."""
+        return None if self.facts_json is None else Facts.model_validate(self.facts_json)

@@ -1,0 +1,138 @@
+"""What plans use besides clips: taken in, refused, drawn, and never anybody else's."""
+
+import io
+
+import numpy as np
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from PIL import Image
+
+from cadrage.plan import Plan
+from cadrage.surrounds import Graphic, Loop, Still
+from server.studio.actions import renders
+from server.studio.actions.framings import change, plan_of
+from server.studio.models import Footage, Material, Render
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+SRT = b"1\n00:00:00,000 --> 00:00:01,000\nNine\n"
+
+
+def png(colour=(200, 40, 40)):
+    data = io.BytesIO()
+    Image.fromarray(np.full((90, 160, 3), colour, np.uint8)).save(data, "PNG")
+    return data.getvalue()
+
+
+def add(client, project, name, data):
+    return client.post(f"/api/projects/{project.pk}/materials", {"file": SimpleUploadedFile(name, data)})
+
+
+def preview(client, framing, plan):
+    body = {"plan": plan.model_dump(mode="json"), "time": "0", "width": 320, "slot": "a", "ticket": 1}
+    return client.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json")
+
+
+def test_pictures_and_captions_are_taken_in_listed_and_given_up(ida, project):
+    picture, words = add(ida, project, "red.png", png()).json(), add(ida, project, "words.srt", SRT).json()
+    assert (picture["kind"], words["kind"]) == ("picture", "captions")
+    assert ida.get(f"/api/projects/{project.pk}/materials").json() == [picture, words]
+    assert ida.get(f"/api/materials/{picture['id']}/picture")["Content-Type"] == "image/jpeg"
+    assert ida.get(f"/api/materials/{words['id']}/picture").status_code == 204
+    path = Material.objects.get(pk=picture["id"]).path
+    assert path.exists()
+    assert ida.delete(f"/api/materials/{picture['id']}").status_code == 204
+    assert not path.exists()
+
+
+@pytest.mark.parametrize(
+    ("name", "data", "says"),
+    [
+        ("logo.svg", b"<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>", "neither a picture"),
+        ("cut.png", png()[:60], "cut short or damaged"),
+        ("bad.srt", b"1\n00:00:09,000 --> 00:00:01,000\nBack\n", "Line 2"),
+        ("film.bin", b"\x00" * 100, "neither a picture"),
+    ],
+)
+def test_what_cannot_be_used_is_refused_by_name_and_nothing_is_kept(ida, project, name, data, says):
+    answer = add(ida, project, name, data)
+    assert answer.status_code == 422
+    assert says in answer.json()["title"]
+    assert answer.json()["clip"] == name
+    assert not Material.objects.exists()
+
+
+def test_a_picture_stands_behind_the_clip_in_preview_and_render(ida, project, framing):
+    picture = add(ida, project, "red.png", png((255, 0, 0))).json()
+    plan = plan_of(framing).model_copy(update={"surround": Still(of=picture["ref"], brightness=100)})
+    shown = np.asarray(Image.open(io.BytesIO(preview(ida, framing, plan).content)).convert("RGB"))
+    assert shown[4, 4, 0] > 220
+    assert shown[4, 4, 1] < 40
+    job = renders.order(change(framing, plan, "Still"))
+    renders.perform(job.pk)
+    assert Render.objects.get(pk=job.pk).state == Render.State.DONE, Render.objects.get(pk=job.pk).problem
+
+
+def test_a_clip_goes_round_behind_another(ida, framing):
+    plan = plan_of(framing).model_copy(update={"surround": Loop(of=f"footage:{framing.footage_id}")})
+    assert preview(ida, framing, plan).status_code == 200
+
+
+@pytest.mark.parametrize(
+    "name", ["material:{}", "footage:{}", "material:999", "footage:x", "/etc/passwd", "material:-1"]
+)
+def test_what_is_not_ones_own_is_not_to_be_had(joel, people, ida, project, framing, name):
+    """Joel names what Ida has, or a path; neither is found, and nothing of it is told."""
+    from server.studio.actions.framings import begin
+    from server.studio.models import OrderedFrame, Project
+
+    theirs = add(ida, project, "red.png", png()).json()
+    his = Project.objects.create(owner=people[1], name="His")
+    frame = OrderedFrame.from_value(his, framing.frame.value)
+    frame.save()
+    clip = Footage.objects.get(pk=framing.footage_id)
+    clip.pk, clip.project = None, his
+    clip.save()
+    own = begin(clip, frame)
+    number = theirs["id"] if name.startswith("material") else framing.footage_id
+    plan = plan_of(own).model_copy(update={"surround": Still(of=name.format(number))})
+    answer = preview(joel, own, plan)
+    assert answer.status_code == 422
+    assert "not here any more" in answer.json()["title"]
+
+
+def test_a_render_that_needs_what_is_gone_is_refused_at_once_and_the_board_goes_on(ida, project, framing):
+    picture = add(ida, project, "red.png", png()).json()
+    change(framing, plan_of(framing).model_copy(update={"surround": Graphic(logo=picture["ref"])}), "Graphic")
+    board = ida.get(f"/api/projects/{project.pk}").json()
+    stamp = board["cells"][0]["stamp"]
+    ida.delete(f"/api/materials/{picture['id']}")
+    framing.refresh_from_db()
+    answer = ida.post(f"/api/framings/{framing.pk}/renders")
+    assert answer.status_code == 422
+    assert "not here any more" in answer.json()["title"]
+    assert ida.get(f"/api/projects/{project.pk}").json()["cells"][0]["stamp"] != stamp
+
+
+def test_words_are_judged_and_made_readable(ida, framing):
+    plan = plan_of(framing)
+    body = {"plan": plan.model_copy(update={"surround": Graphic(colour="#808080")}).model_dump(mode="json")}
+    address = f"/api/framings/{framing.pk}"
+    found = ida.post(f"{address}/legible", body, content_type="application/json").json()
+    assert [one["what"] for one in found] == ["panel"]
+    better = ida.post(f"{address}/readable", body, content_type="application/json").json()
+    after = ida.post(f"{address}/legible", {"plan": better}, content_type="application/json").json()
+    assert after[0]["ratio"] >= 4.5
+
+
+def test_framings_begin_with_a_copy_that_is_calm(ida, project, framing):
+    from server.studio.actions.footage import look
+
+    Footage.objects.filter(pk=framing.footage_id).update(looked=False)
+    look(framing.footage_id)
+    begun = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
+    found = ida.get(f"/api/projects/{project.pk}").json()["footage"][0]["copy_to_begin_with"]
+    assert begun["surround"] == found
+    quiet = ida.post(f"/api/framings/{framing.pk}/quiet", {"plan": begun}, content_type="application/json").json()
+    assert quiet["calm"]
+    assert Plan.model_validate(begun).surround.kind == "blurred"
