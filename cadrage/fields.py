@@ -9,6 +9,9 @@ from cadrage.values import Value
 Named = Literal["picture", "clip", "logo", "captions"]
 
 
+LONGEST_CLIP = 86400  # seconds
+
+
 def _number(low: float, high: float, default: float, label: str, unit: str, step: float) -> Any:  # noqa: ANN401 - what Field returns
     extra: dict[str, Any] = {"unit": unit, "step": step}
     return Field(default=default, ge=low, le=high, title=label, json_schema_extra=extra)
@@ -34,6 +37,11 @@ def seconds(low: float, high: float, default: float, label: str) -> Any:  # noqa
     return _number(low, high, default, label, "s", 0.5)
 
 
+def moment(label: str) -> Any:  # noqa: ANN401 - as above
+    """A field of a moment of the clip, in seconds from its first picture."""
+    return _number(0, LONGEST_CLIP, 0.0, label, "moment", 0.1)
+
+
 def plain_number(low: float, high: float, default: float, label: str, step: float) -> Any:  # noqa: ANN401 - as above
     """A field that is a number and no more."""
     return _number(low, high, default, label, "", step)
@@ -55,11 +63,11 @@ class Control(Value):
     Attributes:
         name: the field.
         label: what people call it.
-        unit: of a number, or empty; "colour"; "colour or none"; "choice"; "tick"; "words";
+        unit: of a number, or empty; "moment", in seconds; "colour"; "colour or none"; "choice"; "tick"; "words";
             "surround", which has controls of its own; or what a field names: "picture" (any clip or still), "clip",
             "logo", "captions".
         low, high, step: of a number; 0 where it is none.
-        default: as JSON holds it; empty for no colour; the kind of a surround.
+        default: as JSON holds it; empty for no colour; of a surround, all of it.
         choices: what a choice can be.
     """
 
@@ -69,7 +77,7 @@ class Control(Value):
     low: float = 0
     high: float = 0
     step: float = 0
-    default: float | str | bool
+    default: float | str | bool | dict[str, Any]
     choices: tuple[str, ...] = ()
 
 
@@ -91,7 +99,7 @@ def _control(name: str, field: dict[str, Any]) -> Control:
     if field.get("type") == "boolean":
         return Control(**known, unit="tick", default=field["default"])
     if "discriminator" in field:
-        return Control(**known, unit="surround", default=field["default"]["kind"])
+        return Control(**known, unit="surround", default=field["default"])
     if "anyOf" in field:
         return Control(**known, unit="colour or none", default=field["default"] or "")
     return Control(

@@ -1,6 +1,7 @@
 """A framing in numbers, without drawing it."""
 
 from cadrage.compose.framed import placed_in
+from cadrage.compose.title_places import TitlePlace, title_places
 from cadrage.compose.words import Words, words_for
 from cadrage.footage import Facts, read_as
 from cadrage.geometry import Box, Cost, FrameRect, Snap, Window, cautions, cost_of, snaps, window_of
@@ -46,6 +47,7 @@ class Measure(Value):
         cost: what the placement takes and gives.
         cautions: what to know about it, in words.
         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
+        titles: where its titles stand.
         words: the same, said.
     """
 
@@ -68,6 +70,7 @@ class Measure(Value):
     cautions: tuple[str, ...]
     snaps_across: tuple[Snap, ...]
     snaps_down: tuple[Snap, ...]
+    titles: tuple[TitlePlace, ...]
     words: Words
 
 
@@ -99,5 +102,6 @@ def measure(plan: Plan, facts: Facts) -> Measure:
         cautions=cautions(cost),
         snaps_across=across,
         snaps_down=down,
+        titles=title_places(plan.finish.titles, placed),
         words=words_for(plan, picture, cost),
     )

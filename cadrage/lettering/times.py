@@ -2,10 +2,8 @@
 
 from fractions import Fraction
 
-from cadrage.fields import seconds
+from cadrage.fields import moment, seconds
 from cadrage.values import Value
-
-LONGEST = 86400
 
 
 class Shown(Value):
@@ -17,8 +15,8 @@ class Shown(Value):
         fade: seconds in which it comes, and in which it goes.
     """
 
-    start: float = seconds(0, LONGEST, 0, "From")
-    end: float = seconds(0, LONGEST, 0, "Until")
+    start: float = moment("From")
+    end: float = moment("Until")
     fade: float = seconds(0, 10, 0, "Fade")
 
     @property

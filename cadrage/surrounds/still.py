@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from cadrage.fields import named, percent, seconds
+from cadrage.fields import moment, named, percent
 from cadrage.pixels.planes import Planes
 from cadrage.surrounds.backdrop import Backdrop, Fit
 from cadrage.surrounds.base import Scene
@@ -26,7 +26,7 @@ class Still(Toned):
     title: ClassVar[str] = "Still"
     kind: Literal["still"] = "still"
     of: str = named("Picture or clip", "picture")
-    at: float = seconds(0, 86400, 0, "Moment")
+    at: float = moment("Moment")
     fit: Fit = Field(default="cover", title="Fit")
     size: float = percent(10, 300, 100, "Size")
     softness: float = percent(0, 12, 0, "Softness", 0.1)

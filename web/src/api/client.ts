@@ -23,6 +23,9 @@ export type Catalogue = Schemas["Catalogue"];
 export type Board = Schemas["Board"];
 export type Render = Schemas["RenderOut"];
 export type Kind = Schemas["Kind"];
+export type Material = Schemas["MaterialOut"];
+export type Title = Plan["finish"]["titles"][number];
+export type TitlePlace = Schemas["TitlePlace"];
 export type Control = Schemas["Control"];
 
 /** What the server says when something went wrong: what happened, to which clip, what to do next. */

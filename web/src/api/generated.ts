@@ -1507,11 +1507,11 @@ export interface components {
          *     Attributes:
          *         name: the field.
          *         label: what people call it.
-         *         unit: of a number, or empty; "colour"; "colour or none"; "choice"; "tick"; "words";
+         *         unit: of a number, or empty; "moment", in seconds; "colour"; "colour or none"; "choice"; "tick"; "words";
          *             "surround", which has controls of its own; or what a field names: "picture" (any clip or still), "clip",
          *             "logo", "captions".
          *         low, high, step: of a number; 0 where it is none.
-         *         default: as JSON holds it; empty for no colour; the kind of a surround.
+         *         default: as JSON holds it; empty for no colour; of a surround, all of it.
          *         choices: what a choice can be.
          */
         Control: {
@@ -1521,7 +1521,9 @@ export interface components {
              */
             choices: string[];
             /** Default */
-            default: number | string | boolean;
+            default: number | string | boolean | {
+                [key: string]: unknown;
+            };
             /**
              * High
              * @default 0
@@ -2907,6 +2909,7 @@ export interface components {
          *         cost: what the placement takes and gives.
          *         cautions: what to know about it, in words.
          *         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
+         *         titles: where its titles stand.
          *         words: the same, said.
          */
         Measure: {
@@ -2947,6 +2950,8 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             tightness: string;
+            /** Titles */
+            titles: components["schemas"]["TitlePlace"][];
             window: components["schemas"]["Window"];
             words: components["schemas"]["Words"];
         };
@@ -3844,6 +3849,21 @@ export interface components {
              * @default 85
              */
             y: number;
+        };
+        /**
+         * TitlePlace
+         * @description One title.
+         *
+         *     Attributes:
+         *         box: around its lines, in frame pixels; of no size where its words cannot be set.
+         *         across, down: places for the middle of it, in percent of the frame, as `Title.x` and `Title.y` have them.
+         */
+        TitlePlace: {
+            /** Across */
+            across: components["schemas"]["Snap"][];
+            box: components["schemas"]["Box"];
+            /** Down */
+            down: components["schemas"]["Snap"][];
         };
         /**
          * TreatCells

@@ -63,6 +63,15 @@ export const lineupQuery = (framingId: number) =>
     gcTime: 0,
   });
 
+export const materialsQuery = (projectId: number) =>
+  queryOptions({
+    queryKey: ["materials", projectId],
+    queryFn: () =>
+      answered(
+        api.GET("/api/projects/{project_id}/materials", { params: { path: { project_id: projectId } } }),
+      ),
+  });
+
 export const coloursQuery = (footageId: number) =>
   queryOptions({
     queryKey: ["colours", footageId],

@@ -44,6 +44,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
   const held = useKeys(transport, undo, redo);
   const [outside, setOutside] = useState(false);
+  const [compared, setCompared] = useState(false);
   const [straightening, setStraightening] = useState(false);
   const { say } = useInterpretation(footage);
   const [onSource, setOnSource] = useOnSource(step);
@@ -107,6 +108,8 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
                   rate={footage.timing.rate}
                   playing={transport.speed !== 0}
                   surroundOff={held.surroundOff}
+                  compared={compared}
+                  titles={step === "finish"}
                   outside={outside || held.outside}
                   straightening={straightening}
                   onStraightened={() => setStraightening(false)}
@@ -117,6 +120,8 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
                 onView={setOnSource}
                 outside={outside}
                 onOutside={() => setOutside(!outside)}
+                compared={compared}
+                onCompare={() => setCompared(!compared)}
               />
             </>
           )}
@@ -140,11 +145,13 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
           )}
           {step === "surround" && (
             <>
-              <SurroundPanel {...changer} framingId={framingId} footageId={footage.id} time={time} />
+              <SurroundPanel {...changer} {...{ projectId: board.id, framingId, footage, time }} />
               <TreatmentsFold projectId={board.id} framing={framing} plan={changer.plan} time={time} />
             </>
           )}
-          {step === "finish" && <FinishPanel {...changer} framingId={framingId} time={time} />}
+          {step === "finish" && (
+            <FinishPanel {...changer} {...{ projectId: board.id, framingId, footage, time }} />
+          )}
           {step === "check" && (
             <CheckPanel
               renders={renders}

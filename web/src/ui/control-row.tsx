@@ -6,10 +6,14 @@ import { TickRow } from "./tick-row";
 
 type Settable = string | number | boolean | null;
 
+export type Moment = { now: number; lasts: number };
+
 type Props = {
   control: Control;
   value: unknown;
   suggested?: string[];
+  /** The present moment and how long the clip is, in seconds, for controls that set a moment. */
+  moment?: Moment;
   onChange: (value: Settable) => void;
   onCommit: (value: Settable) => void;
 };
@@ -17,7 +21,7 @@ type Props = {
 const PX_ON_SLIDER = 600;
 
 /** One thing that can be set, drawn by what the server says of it. */
-export function ControlRow({ control, value, suggested, onChange, onCommit }: Props) {
+export function ControlRow({ control, value, suggested, moment, onChange, onCommit }: Props) {
   const { label, unit, low, high, step, choices } = control;
   if (unit === "choice") {
     return (
@@ -63,6 +67,29 @@ export function ControlRow({ control, value, suggested, onChange, onCommit }: Pr
       >
         add a colour: {label.toLowerCase()}
       </button>
+    );
+  }
+  if (unit === "moment") {
+    return (
+      <div className="grid gap-0.5">
+        <SliderRow
+          {...{ label, step, low, onChange, onCommit }}
+          unit="s"
+          high={moment?.lasts ?? high}
+          typedHigh={high}
+          initial={Number(control.default)}
+          value={Number(value)}
+        />
+        {moment && (
+          <button
+            type="button"
+            className="justify-self-end text-ochre underline"
+            onClick={() => onCommit(Math.round(moment.now * 1000) / 1000)}
+          >
+            the moment shown
+          </button>
+        )}
+      </div>
     );
   }
   // A shift may be typed far beyond what a slider can offer finely.

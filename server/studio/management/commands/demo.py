@@ -8,11 +8,16 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand
 
+from cadrage.finish import Captions, Finish
+from cadrage.finish.specification import Shadow
 from cadrage.formats import Frame
+from cadrage.surrounds import Graphic
 from demo.clips import CLIPS, PHOTOGRAPH, draw_all
+from demo.museum import CAPTIONS, EMBLEM, write_things
 from server.studio.actions.footage import adopt
-from server.studio.actions.framings import begin_all
-from server.studio.models import OrderedFrame, Project
+from server.studio.actions.framings import begin_all, change, plan_of
+from server.studio.actions.materials import adopt as adopt_material
+from server.studio.models import Framing, OrderedFrame, Project
 
 PROJECT = "Centenary wall"
 FRAMES = (
@@ -20,6 +25,9 @@ FRAMES = (
     Frame(name="Totem", width=1080, height=1920),
     Frame(name="Archive monitor", width=1440, height=1080),
 )
+
+
+TITLED, CAPTIONED = ("Number 7 leaves the depot.mp4", FRAMES[0]), ("Open day, visitor's tape.mp4", FRAMES[1])
 
 
 class Command(BaseCommand):
@@ -48,4 +56,34 @@ class Command(BaseCommand):
             shutil.copyfile(drawn / file, copy)
             adopt(project, name, copy)
         begin_all(project)
+        _dress(project, drawn)
         self.stdout.write(f"Loaded “{PROJECT}”: {len(named)} clips, {len(frames)} frames.")
+
+
+def _dress(project: Project, drawn: Path) -> None:
+    """Give one framing a panel with the museum's emblem, and one its captions."""
+    write_things(drawn)
+    things = {}
+    for file in (EMBLEM, CAPTIONS):
+        copy = Path(settings.INCOMING_DIR) / file
+        shutil.copyfile(drawn / file, copy)
+        things[file] = adopt_material(project, file, copy).ref
+    panel = Graphic(
+        heading="Number 7 leaves the depot",
+        subtitle="One hundred years of the Brackwater Tramway",
+        small_print="From the museum’s film store, 1926–2026",
+        family="Source Serif",
+        size=7,
+        logo=things[EMBLEM],
+        logo_size=20,
+    )
+    _change(project, TITLED, {"surround": panel, "finish": Finish(shadow=Shadow(opacity=55))}, "Panel")
+    _change(project, CAPTIONED, {"finish": Finish(captions=Captions(of=things[CAPTIONS], size=3))}, "Captions")
+
+
+def _change(project: Project, which: tuple[str, Frame], update: dict[str, object], label: str) -> None:
+    rows = Framing.objects.filter(footage__project=project, footage__name=which[0])
+    framing = next(
+        row for row in rows.select_related("footage__project", "frame") if row.frame.value.name == which[1].name
+    )
+    change(framing, plan_of(framing).model_copy(update=update), label)

@@ -1,17 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
-import type { Plan } from "../../api/client";
+import type { Footage, Plan } from "../../api/client";
+import { toNumber } from "../../api/exact";
 import { catalogueQuery } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { ControlRow } from "../../ui/control-row";
 import { Fold } from "../../ui/fold";
 import { Tile } from "../tile";
 import type { Changer } from "../use-framing";
+import { WordsPart } from "./words-part";
 
-type Props = Changer & { framingId: number; time: string };
+type Props = Changer & { projectId: number; framingId: number; footage: Footage; time: string };
 type Parts = Record<string, Record<string, unknown>>;
 
 /** What is laid over the join and over all; each part first as a small rendering of what it does. */
-export function FinishPanel({ framingId, time, plan, change, commit }: Props) {
+export function FinishPanel(props: Props) {
+  const { framingId, time, plan, change, commit } = props;
   const { data: catalogue } = useQuery(catalogueQuery);
   const parts = plan.finish as unknown as Parts;
   const withPart = (name: string, values: Record<string, unknown>) =>
@@ -71,6 +74,7 @@ export function FinishPanel({ framingId, time, plan, change, commit }: Props) {
           </Fold>
         );
       })}
+      <WordsPart {...props} moment={{ now: toNumber(time), lasts: toNumber(props.footage.timing.duration) }} />
     </section>
   );
 }

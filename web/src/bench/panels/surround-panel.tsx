@@ -1,30 +1,31 @@
 import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
-import type { Kind, Surround } from "../../api/client";
+import type { Footage, Kind, Surround } from "../../api/client";
+import { toNumber } from "../../api/exact";
 import { catalogueQuery, coloursQuery } from "../../api/queries";
-import { ControlRow } from "../../ui/control-row";
 import { QuietLine } from "../quiet-line";
+import { ReadableLine } from "../readable-line";
 import { Tile } from "../tile";
 import type { Changer } from "../use-framing";
+import { Controls, defaults, OF_THE_CLIP } from "./surround/controls";
 
-type Props = Changer & { framingId: number; footageId: number; time: string };
-
-/** Colours for which the clip's own are offered. */
-const OF_THE_CLIP = ["colour", "first", "second", "third", "last"];
+type Props = Changer & { projectId: number; framingId: number; footage: Footage; time: string };
 
 /** What is seen where the picture is not. Kinds and controls come from the server's list of them. */
-export function SurroundPanel({ framingId, footageId, time, plan, change, commit }: Props) {
+export function SurroundPanel({ projectId, framingId, footage, time, plan, change, commit }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
   // A kind that was left keeps its values for when it is chosen again.
-  const left = useRef<Record<string, Surround>>({});
+  const left = useRef<Record<string, Surround>>({ blurred: footage.copy_to_begin_with });
   left.current[plan.surround.kind] = plan.surround;
   const kinds = catalogue?.surrounds ?? [];
   const current = kinds.find(({ kind }) => kind === plan.surround.kind);
   const { data: colours } = useQuery({
-    ...coloursQuery(footageId),
-    enabled: current?.controls.some(({ name }) => OF_THE_CLIP.includes(name)) ?? false,
+    ...coloursQuery(footage.id),
+    enabled: current?.controls.some(({ name, unit }) => OF_THE_CLIP.includes(name) || unit === "surround"),
   });
   const withSurround = (surround: Surround) => ({ ...plan, surround });
+  const withValue = (name: string, value: unknown) =>
+    withSurround({ ...plan.surround, [name]: value } as Surround);
   const initial = (kind: Kind) => left.current[kind.kind] ?? defaults(kind);
 
   return (
@@ -42,20 +43,18 @@ export function SurroundPanel({ framingId, footageId, time, plan, change, commit
         ))}
       </div>
       <QuietLine {...{ framingId, plan, commit }} />
-      {current?.controls.map((control) => {
-        const changed = (value: unknown) =>
-          withSurround({ ...plan.surround, [control.name]: value } as Surround);
-        return (
-          <ControlRow
-            key={`${current.kind} ${control.name}`}
-            control={control}
-            suggested={OF_THE_CLIP.includes(control.name) ? colours : undefined}
-            value={(plan.surround as Record<string, unknown>)[control.name]}
-            onChange={(value) => change(changed(value))}
-            onCommit={(value) => commit(changed(value), control.label)}
-          />
-        );
-      })}
+      {plan.surround.kind === "graphic" && <ReadableLine what="panel" {...{ framingId, plan, commit }} />}
+      <Controls
+        key={current?.kind}
+        projectId={projectId}
+        controls={current?.controls ?? []}
+        kinds={kinds}
+        values={plan.surround as Record<string, unknown>}
+        suggested={colours}
+        moment={{ now: toNumber(time), lasts: toNumber(footage.timing.duration) }}
+        onChange={(name, value) => change(withValue(name, value))}
+        onCommit={(name, value, label) => commit(withValue(name, value), label)}
+      />
       {current?.kind === "blurred" && (
         <p className="border-l-3 border-moss pl-3 text-soft">
           Edges are carried outward before blurring, so no dark rim forms. Hold B to see the picture without
@@ -64,14 +63,4 @@ export function SurroundPanel({ framingId, footageId, time, plan, change, commit
       )}
     </section>
   );
-}
-
-function defaults(kind: Kind): Surround {
-  const values = Object.fromEntries(
-    kind.controls.map(({ name, unit, default: value }) => [
-      name,
-      unit === "colour or none" ? value || null : value,
-    ]),
-  );
-  return { ...values, kind: kind.kind } as Surround;
 }

@@ -1,9 +1,10 @@
 import { toNumber } from "../../api/exact";
-import type { usePlacing } from "./use-placing";
 import type { View } from "./view";
 
+type Met = { says: string; line: string };
+
 type Props = {
-  snapped: ReturnType<typeof usePlacing>["snapped"];
+  snapped: { across: Met | null; down: Met | null };
   view: View;
   size: { width: number; height: number };
 };

@@ -3,10 +3,12 @@ type Props = {
   onView: (onSource: boolean) => void;
   outside: boolean;
   onOutside: () => void;
+  compared: boolean;
+  onCompare: () => void;
 };
 
 /** The two views of a framing, and looking past the frame; what is done by holding a key stays open by a click. */
-export function WellBar({ onSource, onView, outside, onOutside }: Props) {
+export function WellBar({ onSource, onView, outside, onOutside, compared, onCompare }: Props) {
   const look = (pressed: boolean) =>
     `px-1.5 py-0.5 ${pressed ? "bg-chalk text-ink" : "bg-well/85 text-chalk hover:underline"}`;
   return (
@@ -27,7 +29,10 @@ export function WellBar({ onSource, onView, outside, onOutside }: Props) {
       {!onSource && (
         <>
           <button type="button" aria-pressed={outside} className={look(outside)} onClick={onOutside}>
-            Outside the frame (hold O)
+            Outside (hold O)
+          </button>
+          <button type="button" aria-pressed={compared} className={look(compared)} onClick={onCompare}>
+            Before, after
           </button>
           <span className="px-1.5 py-0.5 text-chalk">Surround off (hold B)</span>
         </>

@@ -5,9 +5,11 @@ import { ProblemNote } from "../../ui/problem-note";
 import { moment } from "../timecode";
 import type { Changer } from "../use-framing";
 import { usePreview } from "../use-preview";
+import { BeforeAfter } from "./before-after";
 import { Dimensions } from "./dimensions";
 import { Guides } from "./guides";
 import { SnapLines } from "./snap-lines";
+import { TitleHandles } from "./title-handles";
 import { useLine } from "./use-line";
 import { usePlacing } from "./use-placing";
 import { useSize } from "./use-size";
@@ -25,6 +27,10 @@ type Props = Changer & {
   playing: boolean;
   surroundOff: boolean;
   outside: boolean;
+  /** Whether the untreated picture is shown beside an edge. */
+  compared: boolean;
+  /** Whether titles can be taken hold of. */
+  titles: boolean;
   straightening: boolean;
   onStraightened: () => void;
 };
@@ -40,11 +46,12 @@ export function Well(props: Props) {
   const drawing = useLine(place, view, framingId, props, props.onStraightened);
   const time = moment(props.frame, props.rate);
   const pixels = Math.min(WIDEST, Math.round(frameBox.width * window.devicePixelRatio));
+  const width = Math.max(16, playing ? Math.min(PLAYING_WIDTH, pixels) : pixels);
   const preview = usePreview("well", {
     framingId,
     plan: surroundOff ? { ...plan, surround: WELL } : plan,
     time,
-    width: Math.max(16, playing ? Math.min(PLAYING_WIDTH, pixels) : pixels),
+    width,
   });
   useWheel(place, onWheel);
 
@@ -70,6 +77,7 @@ export function Well(props: Props) {
           src={preview.url}
         />
       )}
+      {props.compared && <BeforeAfter {...{ framingId, plan, time, width }} box={frameBox} />}
       <Dimensions
         view={view}
         measure={measure}
@@ -79,6 +87,7 @@ export function Well(props: Props) {
       />
       <Guides frameId={props.frameId} view={view} frame={plan.frame} />
       <SnapLines snapped={snapped} view={view} size={size} />
+      {props.titles && <TitleHandles {...props} view={view} size={size} />}
       {drawing.line && (
         <svg className="pointer-events-none absolute inset-0 h-full w-full text-chalk" aria-hidden="true">
           <line {...drawing.line} stroke="currentColor" strokeWidth="2" />

@@ -1,0 +1,98 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef } from "react";
+import { csrfToken, type Material, problemFrom } from "../../../api/client";
+import { boardQuery, materialsQuery } from "../../../api/queries";
+import { ChoiceRow } from "../../../ui/choice-row";
+import { ProblemNote } from "../../../ui/problem-note";
+
+export type Named = "picture" | "clip" | "logo" | "captions";
+
+type Props = {
+  projectId: number;
+  label: string;
+  what: Named;
+  value: string;
+  onCommit: (value: string) => void;
+};
+
+const NOTHING: Record<Named, string> = {
+  picture: "this clip",
+  clip: "this clip",
+  logo: "none",
+  captions: "none",
+};
+const ACCEPTED = { picture: "image/png,image/jpeg,image/tiff", captions: ".srt,.vtt" };
+const ADD = { picture: "add a picture", captions: "add captions, SRT or WebVTT" };
+
+/** What a plan uses besides its clip: chosen among what the project has, or added to it. */
+export function MaterialRow({ projectId, label, what, value, onCommit }: Props) {
+  const { data: board } = useQuery(boardQuery(projectId));
+  const { data: materials } = useQuery(materialsQuery(projectId));
+  const picker = useRef<HTMLInputElement>(null);
+  const client = useQueryClient();
+  const kind = what === "captions" ? "captions" : "picture";
+  const add = useMutation({
+    mutationFn: (file: File) => send(projectId, file),
+    onSuccess: async (material) => {
+      await client.invalidateQueries({ queryKey: materialsQuery(projectId).queryKey });
+      onCommit(material.ref);
+    },
+  });
+  const clips = what === "picture" || what === "clip" ? (board?.footage ?? []) : [];
+  const files = what === "clip" ? [] : (materials ?? []).filter((material) => material.kind === kind);
+  const choices = [
+    { value: "", title: NOTHING[what] },
+    ...files.map(({ ref, name }) => ({ value: ref, title: name })),
+    ...clips.map(({ id, name }) => ({ value: `footage:${id}`, title: name })),
+  ];
+  const known = choices.some((choice) => choice.value === value);
+
+  return (
+    <div className="grid gap-1">
+      <ChoiceRow
+        label={label}
+        value={value}
+        choices={known ? choices : [...choices, { value, title: "no longer here" }]}
+        onChange={onCommit}
+      />
+      {what !== "clip" && (
+        <>
+          <input
+            ref={picker}
+            hidden
+            type="file"
+            aria-label={`${label}: ${ADD[kind]}`}
+            accept={ACCEPTED[kind]}
+            onChange={({ target }) => {
+              const file = target.files?.[0];
+              if (file) add.mutate(file);
+              target.value = "";
+            }}
+          />
+          <button
+            type="button"
+            className="justify-self-start pl-[94px] text-ochre underline"
+            onClick={() => picker.current?.click()}
+          >
+            {add.isPending ? "adding …" : ADD[kind]}
+          </button>
+        </>
+      )}
+      <ProblemNote error={add.error} onClose={add.reset} />
+    </div>
+  );
+}
+
+async function send(projectId: number, file: File): Promise<Material> {
+  const body = new FormData();
+  body.append("file", file);
+  const response = await fetch(`/api/projects/${projectId}/materials`, {
+    method: "POST",
+    headers: { "X-CSRFToken": csrfToken() },
+    body,
+  }).catch(() => {
+    throw problemFrom(null, 0);
+  });
+  if (!response.ok) throw problemFrom(await response.json().catch(() => null), response.status);
+  return (await response.json()) as Material;
+}

@@ -1,0 +1,79 @@
+import { useQuery } from "@tanstack/react-query";
+import type { Plan, Title } from "../../api/client";
+import { catalogueQuery } from "../../api/queries";
+import { Button } from "../../ui/button";
+import type { Moment } from "../../ui/control-row";
+import { Fold } from "../../ui/fold";
+import { ReadableLine } from "../readable-line";
+import type { Changer } from "../use-framing";
+import { Controls, initialValues } from "./surround/controls";
+
+type Props = Changer & { projectId: number; framingId: number; moment: Moment };
+type Values = Record<string, unknown>;
+
+/** Titles, each at its place and for its time, and captions from a file. */
+export function WordsPart({ projectId, framingId, moment, plan, change, commit }: Props) {
+  const { data: catalogue } = useQuery(catalogueQuery);
+  const { titles, captions } = plan.finish;
+  const withFinish = (fields: Partial<Plan["finish"]>) => ({
+    ...plan,
+    finish: { ...plan.finish, ...fields },
+  });
+  const withTitle = (number: number, values: Values) =>
+    withFinish({ titles: titles.map((title, at) => (at === number ? { ...title, ...values } : title)) });
+  const withCaptions = (values: Values) => withFinish({ captions: { ...captions, ...values } });
+  if (!catalogue) return null;
+
+  return (
+    <>
+      <Fold title="Titles" state={titles.length ? String(titles.length) : ""} open={titles.length > 0}>
+        {titles.map((title, number) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: titles are told apart by nothing but their order
+          <div key={number} className="grid gap-2.5 border-b border-rule pb-3">
+            <ReadableLine what={`title ${number + 1}`} {...{ framingId, plan, commit }} />
+            <Controls
+              projectId={projectId}
+              controls={catalogue.title}
+              moment={moment}
+              kinds={[]}
+              values={title as Values}
+              onChange={(name, value) => change(withTitle(number, { [name]: value }))}
+              onCommit={(name, value, label) => commit(withTitle(number, { [name]: value }), label)}
+            />
+            <Button
+              className="justify-self-start"
+              onClick={() =>
+                commit(withFinish({ titles: titles.filter((_, at) => at !== number) }), "Title taken away")
+              }
+            >
+              Take this title away
+            </Button>
+          </div>
+        ))}
+        <div className="flex items-baseline gap-3">
+          <Button
+            onClick={() =>
+              commit(
+                withFinish({ titles: [...titles, initialValues(catalogue.title) as unknown as Title] }),
+                "Title",
+              )
+            }
+          >
+            Add a title
+          </Button>
+          {titles.length > 0 && <span className="text-soft">Drag it in the picture.</span>}
+        </div>
+      </Fold>
+      <Fold title="Captions" state={captions.of ? "on" : ""} open={captions.of !== ""}>
+        <Controls
+          projectId={projectId}
+          controls={catalogue.captions}
+          kinds={[]}
+          values={captions as Values}
+          onChange={(name, value) => change(withCaptions({ [name]: value }))}
+          onCommit={(name, value, label) => commit(withCaptions({ [name]: value }), label)}
+        />
+      </Fold>
+    </>
+  );
+}

@@ -1,0 +1,80 @@
+import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import type { Plan } from "../../api/client";
+import { placement } from "../../api/placement";
+import { usePreview } from "../use-preview";
+import type { ScreenBox } from "./view";
+
+const STEP = 0.02;
+
+type Props = { framingId: number; plan: Plan; time: string; width: number; box: ScreenBox };
+
+/** The untreated picture, whole on black, up to an edge that is dragged over the frame. */
+export function BeforeAfter({ framingId, plan, time, width, box }: Props) {
+  const [at, setAt] = useState(0.5);
+  const before = usePreview("before", { framingId, plan: untreated(plan), time, width });
+  const within = (part: number) => Math.min(1, Math.max(0, part));
+
+  function onPointer(event: PointerEvent<HTMLElement>) {
+    event.stopPropagation();
+    if (event.type === "pointerdown") event.currentTarget.setPointerCapture(event.pointerId);
+    else if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+    const { left } = (event.currentTarget.parentElement as HTMLElement).getBoundingClientRect();
+    setAt(within((event.clientX - left) / box.width));
+  }
+
+  function onKeyDown(event: KeyboardEvent) {
+    const by = { ArrowLeft: -STEP, ArrowRight: STEP }[event.key];
+    if (!by) return;
+    event.preventDefault();
+    event.stopPropagation();
+    setAt(within(at + by));
+  }
+
+  return (
+    <div className="absolute" style={{ left: box.x, top: box.y, width: box.width, height: box.height }}>
+      {before?.url && (
+        <img
+          data-testid="before"
+          alt="Before any treatment"
+          draggable={false}
+          className="absolute h-full w-full max-w-none"
+          style={{ clipPath: `inset(0 ${(1 - at) * 100}% 0 0)` }}
+          src={before.url}
+        />
+      )}
+      <div
+        role="slider"
+        tabIndex={0}
+        aria-label="Edge between before and after"
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={Math.round(at * 100)}
+        className="absolute inset-y-0 w-5 -translate-x-1/2 cursor-ew-resize touch-none"
+        style={{ left: `${at * 100}%` }}
+        onPointerDown={onPointer}
+        onPointerMove={onPointer}
+        onKeyDown={onKeyDown}
+      >
+        <span className="absolute inset-y-0 left-1/2 w-0.5 -translate-x-1/2 bg-chalk" />
+      </div>
+      <p className="num pointer-events-none absolute bottom-2 w-full text-ink">
+        <span
+          className="absolute bottom-0 bg-chalk px-1.5"
+          style={{ right: `calc(${(1 - at) * 100}% + 10px)` }}
+        >
+          before
+        </span>
+        <span className="absolute bottom-0 bg-chalk px-1.5" style={{ left: `calc(${at * 100}% + 10px)` }}>
+          after
+        </span>
+      </p>
+    </div>
+  );
+}
+
+/** The clip as it goes into the frame when nobody does anything about it. */
+function untreated(plan: Plan): Plan {
+  const { surround: _, finish: __, ...rest } = plan;
+  const plain = { kind: "plain", colour: "#000000" };
+  return { ...rest, placement: placement({}), surround: plain, finish: {} } as unknown as Plan;
+}
