@@ -9,6 +9,7 @@ from pathlib import Path
 import av
 
 from benchmarks.board import BoardFigures, board
+from benchmarks.kinds import IN_TEN_SECONDS, MOVING, STILL, KindFigure, kinds
 from benchmarks.plan import make_clip
 from benchmarks.previews import Waits, previews
 from benchmarks.runs import REPEATS, once, rendering
@@ -26,10 +27,13 @@ def main() -> None:
         figures = rendering(ten, folder)
         say("Previews …")
         held, new = previews(ten)
+        say("Each surround and finish …")
+        floor = (figures["decode"]["cpu"] + figures["encode"]["cpu"]) / IN_TEN_SECONDS
+        each = kinds(ten, floor)
         say("Memory over 60 s …")
         long = once("render", sixty, folder / "long.mp4")
     say("A board of 60 clips and 4 frames …")
-    text = page(figures, held, new, long["memory"], board())
+    text = page(figures, held, new, long["memory"], board()) + kinds_page(each)
     PAGE.write_text(text)
     print(text)
 
@@ -68,6 +72,21 @@ settings.
 | the same: longest that a thumbnail in sight is blank while scrolling | {large.blank:.0f} ms | 500 ms |
 
 Processor seconds behind the first row: {", ".join(made)}.
+"""
+
+
+def kinds_page(each: list[KindFigure]) -> str:
+    """The table of surrounds and finishes."""
+    rows = [f"| {one.name} | {one.ratio:.3f} | ≤ {MOVING if one.moves else STILL:.2f} |" for one in each]
+    return f"""
+## Each surround and each finish
+
+Processor time of composing a frame of the same clip, added to that of decoding and encoding one, over the latter alone. What is
+worked out once is spread over ten seconds. Finishes stand on a plain surround.
+
+| what | measured | aim |
+|---|---|---|
+{chr(10).join(rows)}
 """
 
 

@@ -12,7 +12,10 @@ from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
 
-KINDS = ["Plain", "Gradient", "Carried edges", "Mirrored", "Drift", "Blurred copy"]
+KINDS = [
+    *("Plain", "Gradient", "Carried edges", "Still", "Mirrored"),
+    *("Loop", "Drift", "Per side", "Graphic", "Blurred copy"),
+]
 
 
 @pytest.fixture(scope="session")

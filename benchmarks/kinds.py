@@ -1,0 +1,69 @@
+"""What each surround and each finish costs: processor time of composing, on the floor of decoding and encoding."""
+
+import time
+from dataclasses import dataclass
+from fractions import Fraction
+from pathlib import Path
+from statistics import median
+
+from benchmarks.plan import PLAN
+from cadrage.compose import Compositor
+from cadrage.finish import Finish, Title, offered_parts
+from cadrage.footage import ClipReader, DecodedFrame, Material, library_of_files, probe
+from cadrage.pixels.planes import Planes
+from cadrage.plan import Plan
+from cadrage.surrounds import KINDS, Plain
+
+FRAMES, IN_TEN_SECONDS = 45, 300
+REPEATS = 3
+STILL, MOVING = 1.10, 1.25
+"""Aims: with what stands still, and with what moves."""
+
+
+@dataclass(frozen=True, slots=True)
+class KindFigure:
+    """One surround or finish.
+
+    Attributes:
+        name: of it.
+        moves: whether it changes while the picture stands still.
+        ratio: floor and composing, over the floor.
+    """
+
+    name: str
+    moves: bool
+    ratio: float
+
+
+def kinds(clip: Path, floor: float) -> list[KindFigure]:
+    """Every one in turn. `floor` is the processor time, in seconds, of decoding and encoding one frame."""
+    facts = probe(clip)
+    with ClipReader(clip, facts) as reader:
+        pictures = [frame for frame, _ in zip(reader.frames(), range(FRAMES), strict=False)]
+    plans = {f"surround: {kind.title.lower()}": PLAN.model_copy(update={"surround": kind()}) for kind in KINDS.values()}
+    plain = PLAN.model_copy(update={"surround": Plain()})
+    for part in offered_parts():
+        finish = Finish.model_validate({part.name: part.example})
+        plans[f"finish: {part.title.lower()}"] = plain.model_copy(update={"finish": finish})
+    plans["finish: a title"] = plain.model_copy(update={"finish": Finish(titles=(Title(text="Number 7"),))})
+    library = library_of_files(Material(clip, facts))
+    found: dict[str, list[float]] = {name: [] for name in plans}
+    for _ in range(REPEATS):
+        for name, plan in plans.items():
+            begun = time.process_time()
+            compositor = Compositor(plan, pictures[0].planes.layout, facts, library=library)
+            made = time.process_time()
+            _compose(compositor, pictures)
+            each = (time.process_time() - made) / len(pictures)
+            found[name].append(each + (made - begun) / IN_TEN_SECONDS)
+    return [KindFigure(name, _moves(plans[name]), (floor + median(costs)) / floor) for name, costs in found.items()]
+
+
+def _moves(plan: Plan) -> bool:
+    return plan.surround.moves or plan.finish.moves
+
+
+def _compose(compositor: Compositor, pictures: list[DecodedFrame]) -> None:
+    canvas = Planes.empty(compositor.layout)
+    for number, picture in enumerate(pictures):
+        compositor.compose(picture.planes, canvas, Fraction(number, 30))

@@ -1,0 +1,83 @@
+"""Small renderings of every surround and finish, kept to be held against.
+
+`python -m tests.golden_frames` draws them anew. Look at what has changed before keeping it.
+"""
+
+import tempfile
+from fractions import Fraction
+from pathlib import Path
+
+import numpy as np
+from PIL import Image
+
+from cadrage.compose import Compositor
+from cadrage.finish import Captions, Finish, Title, offered_parts
+from cadrage.footage import ClipReader, Material, library_of_files, probe
+from cadrage.formats import Frame
+from cadrage.pixels.rgb import to_rgb
+from cadrage.plan import Plan
+from cadrage.surrounds import KINDS, Drift, Plain, Sides
+from cadrage.surrounds.drift import PATTERNS
+from tests.clips import write_clip
+
+FOLDER = Path(__file__).resolve().parent / "goldens"
+FRAME = Frame(width=240, height=136)
+TIME = Fraction(1, 5)
+
+
+def scene(number: int) -> np.ndarray:
+    """A picture with edges, a slope and colours of its own."""
+    picture = np.empty((160, 100, 3), np.uint8)
+    picture[..., 0] = np.linspace(60, 190, 100).astype(np.uint8)
+    picture[..., 1] = np.linspace(150, 70, 160).astype(np.uint8)[:, None]
+    picture[..., 2] = 110
+    picture[100:] = (70, 66, 60)
+    picture[60:110, 20 + number : 60 + number] = (46, 92, 78)
+    picture[70:85, 26 + number : 54 + number] = (239, 226, 194)
+    return picture
+
+
+def plans(folder: Path) -> dict[str, Plan]:
+    """Every rendering by its name."""
+    captions = folder / "words.srt"
+    captions.write_text("1\n00:00:00,000 --> 00:00:09,000\nAll aboard\n")
+    plain = Plan(frame=FRAME, surround=Plain(colour="#9098a0"))
+    made = {f"surround {name}": Plan(frame=FRAME, surround=kind()) for name, kind in KINDS.items()}
+    made |= {f"drift {name}": Plan(frame=FRAME, surround=Drift(pattern=name)) for name in PATTERNS if name != "clouds"}
+    made["surround sides"] = Plan(frame=FRAME, surround=Sides(second=Drift()))
+    for part in offered_parts():
+        made[f"finish {part.name}"] = plain.model_copy(
+            update={"finish": Finish.model_validate({part.name: part.example})}
+        )
+    made["finish titles"] = plain.model_copy(
+        update={"finish": Finish(titles=(Title(text="Number 7", size=16, plate=50),))}
+    )
+    made["finish captions"] = plain.model_copy(update={"finish": Finish(captions=Captions(of=str(captions), size=9))})
+    return made
+
+
+def drawn(folder: Path) -> dict[str, np.ndarray]:
+    """All of them, as R'G'B'."""
+    path = write_clip(folder / "scene.mp4", size=(100, 160), frames=25, paint=scene, sound=None)
+    facts = probe(path)
+    library = library_of_files(Material(path, facts))
+    with ClipReader(path, facts) as reader:
+        stored = reader.frame_at(TIME).planes
+    return {
+        name: to_rgb(Compositor(plan, stored.layout, facts, library=library).compose(stored, time=TIME))
+        for name, plan in plans(folder).items()
+    }
+
+
+def main() -> None:
+    """Draw them anew."""
+    FOLDER.mkdir(exist_ok=True)
+    for old in FOLDER.glob("*.png"):
+        old.unlink()
+    with tempfile.TemporaryDirectory() as folder:
+        for name, image in drawn(Path(folder)).items():
+            Image.fromarray(image).save(FOLDER / f"{name}.png", optimize=True)
+
+
+if __name__ == "__main__":
+    main()
