@@ -81,7 +81,8 @@ def kinds_page(each: list[KindFigure]) -> str:
     return f"""
 ## Each surround and each finish
 
-Processor time of composing a frame of the same clip, added to that of decoding and encoding one, over the latter alone. What is
+Processor time of composing a frame of the same clip, added to that of decoding and encoding one, over the latter
+alone. What is
 worked out once is spread over ten seconds. Finishes stand on a plain surround.
 
 | what | measured | aim |

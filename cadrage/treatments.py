@@ -1,6 +1,8 @@
 """Treatments: a placement, a surround and a finish under a name, to use on other clips and projects."""
 
+import json
 from fractions import Fraction
+from pathlib import Path
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
@@ -10,7 +12,7 @@ from cadrage.finish import Finish
 from cadrage.finish.specification import Edge, Grade, Grain, Shadow, Vignette
 from cadrage.geometry import Placement
 from cadrage.plan import Plan
-from cadrage.surrounds import Blurred, Carried, Drift, Gradient, Mirrored, Plain, Surround
+from cadrage.surrounds import Blurred, Carried, Drift, Gradient, Graphic, Loop, Mirrored, Plain, Surround
 from cadrage.values import Value
 
 VERSION: Literal[1] = 1
@@ -68,6 +70,32 @@ def read_treatment(given: dict[str, Any]) -> Treatment:
         ) from error
 
 
+def find_treatment(name: str) -> Treatment:
+    """A treatment that comes with Cadrage, by its name, or one from a file, by its path.
+
+    Raises:
+        BadRequest: there is neither, or the file holds none that can be read.
+    """
+    for shipped in SHIPPED:
+        if shipped.name.lower() == name.lower():
+            return shipped
+    path = Path(name)
+    try:
+        given = json.loads(path.read_text())
+    except (OSError, ValueError) as error:
+        names = ", ".join(shipped.name for shipped in SHIPPED)
+        raise BadRequest(f"{name!r} is no treatment.", remedy=f"Name a file, or one of: {names}.") from error
+    if not isinstance(given, dict):
+        raise BadRequest("This is no treatment.", remedy="Export it anew, or correct the file.", clip=path)
+    return read_treatment(given)
+
+
+def treatment_schema() -> str:
+    """The published form of a treatment as a file: a JSON Schema, as text."""
+    schema = {"$schema": "https://json-schema.org/draft/2020-12/schema", **Treatment.model_json_schema()}
+    return json.dumps(schema, indent=1, ensure_ascii=False) + "\n"
+
+
 def _soft(percent: float) -> Edge:
     return Edge(left=percent, right=percent, top=percent, bottom=percent)
 
@@ -98,6 +126,12 @@ SHIPPED = (
     Treatment(
         name="Drifting clouds",
         surround=Drift(pattern="clouds", first="#1b262d", second="#4d666c"),
+        finish=Finish(shadow=Shadow(opacity=60)),
+    ),
+    Treatment(name="Itself, slow and soft", surround=Loop(speed=40, softness=6, brightness=45)),
+    Treatment(
+        name="Title card",
+        surround=Graphic(family="Source Serif", size=7, ground=Gradient(first="#26343a", last="#10161a")),
         finish=Finish(shadow=Shadow(opacity=60)),
     ),
     Treatment(

@@ -2,16 +2,25 @@
 
 import re
 import tempfile
+from fractions import Fraction
+from io import BytesIO
 from pathlib import Path
 
+from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
+from cadrage.compose.lineup import Alternative, sheet
+from cadrage.footage import Material, library_of_files, probe
+from cadrage.formats import Frame
+from cadrage.plan import Plan
+from cadrage.treatments import SHIPPED
 from tests.application import Application
 from tests.chromium import launch
 
 FOLDER = Path(__file__).resolve().parent / "screenshots"
 SIZE = {"width": 1280, "height": 800}
 FRAMES = 3
+SHEET_WIDTH = 1280
 DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, WAITING = range(8)
 
 
@@ -21,6 +30,17 @@ class Demonstration(Application):
     def prepare(self) -> None:
         """Draw and load, which takes a while."""
         self.manage("demo")
+
+
+def of_treatments(drawn: Path) -> None:
+    """Every treatment that comes with Cadrage, on a demonstration clip."""
+    path = drawn / "depot.mp4"
+    facts = probe(path)
+    plan = Plan(frame=Frame(width=1920, height=1080))
+    ways = tuple(Alternative(name=one.name, plan=one.on(plan)) for one in SHIPPED)
+    data = sheet(ways, path, facts, Fraction(5, 2), library_of_files(Material(path, facts)))
+    whole = Image.open(BytesIO(data))
+    whole.resize((SHEET_WIDTH, round(whole.height * SHEET_WIDTH / whole.width))).save(FOLDER / "treatments.png")
 
 
 def main() -> None:
@@ -39,6 +59,7 @@ def main() -> None:
         page.wait_for_timeout(4000)
         for views in (of_the_board, of_sources, of_frames, of_placements, of_results):
             views(page, page.url)
+        of_treatments(Path(folder) / "drawn")
 
 
 def of_the_board(page: Page, board: str) -> None:
@@ -99,8 +120,13 @@ def of_placements(page: Page, board: str) -> None:
     open_step(page, "Surround")
     take(page, "bench-surround", 6000)
     open_step(page, "Finish")
-    page.get_by_role("button", name="Shadow").click()
-    take(page, "bench-finish", 2500)
+    page.locator("summary").filter(has_text="Titles").click()
+    page.get_by_role("button", name="Add a title").click()
+    page.get_by_label("Words").fill("Brackwater, 1926")
+    page.get_by_label("Words").blur()
+    page.get_by_text("Drag it in the picture").scroll_into_view_if_needed()
+    take(page, "bench-finish", 3500)
+    page.keyboard.press("Control+z")
     page.keyboard.press("Control+z")
     page.get_by_role("link", name="Line-up").click()
     take(page, "lineup", 4000)

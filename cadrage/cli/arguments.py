@@ -12,6 +12,7 @@ from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.plan import Plan, read_plan
 from cadrage.surrounds import KINDS, Surround
+from cadrage.treatments import find_treatment
 from cadrage.values import parse_exact, parse_size
 
 SIZES: dict[str, dict[str, Any]] = {
@@ -34,13 +35,14 @@ def build_plan(source: Path, options: Options) -> Plan:
     if options["plan"] is not None:
         return read_plan(options["plan"]).model_copy(update={"source": str(source)})
     try:
-        return Plan(
+        plan = Plan(
             source=str(source),
             interpretation=_interpretation(options["pixel_aspect"], options["taken_as"]),
             frame=read_frame(options["frame"], options["active"], options["rate"], options["outside"]),
             placement=_placement(options),
             surround=_surround(options["surround"]),
         )
+        return plan if options["treatment"] is None else find_treatment(options["treatment"]).on(plan)
     except ValidationError as error:
         raise BadRequest(first_problem(error), remedy="See --help for what each option takes.") from error
 

@@ -51,6 +51,13 @@ def plan_options(
     ] = "0,0",
     angle: Annotated[str, typer.Option("--angle", help="Degrees clockwise to straighten the picture by.")] = "0",
     mirror: Annotated[bool, typer.Option("--mirror", help="Exchange left and right of the picture.")] = False,
+    treatment: Annotated[
+        str | None,
+        typer.Option(
+            "--treatment",
+            help="A treatment in place of placement and surround: a JSON file, or the name of one that comes along.",
+        ),
+    ] = None,
     surround: Annotated[
         str, typer.Option("--surround", help="plain:colour=#203040 or blurred:softness=4,brightness=60")
     ] = "blurred",

@@ -39,7 +39,7 @@ def until(condition, seconds):
 
 
 def test_a_killed_worker_leaves_no_half_file_and_the_render_is_done_again(application, driver, tmp_path):
-    clip = write_clip(tmp_path / "long.mp4", frames=400)
+    clip = write_clip(tmp_path / "long.mp4", frames=160)
     visitor = Visitor(driver, application)
     project = visitor.post("/api/projects", data={"name": "Mortal"})["id"]
     upload = {"name": "long.mp4", "mimeType": "video/mp4", "buffer": clip.read_bytes()}
@@ -50,7 +50,7 @@ def test_a_killed_worker_leaves_no_half_file_and_the_render_is_done_again(applic
     def state():
         return visitor.get(f"/api/projects/{project}/renders")[0]
 
-    until(lambda: state()["state"] == "running" and state()["done"] > 20, 60)
+    until(lambda: state()["state"] == "running" and state()["done"] > 10, 60)
     application.kill_worker()
     assert state()["state"] == "running"
     assert visitor.request.get(f"/api/renders/{job}/file").status == 404

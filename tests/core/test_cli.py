@@ -3,29 +3,39 @@
 import json
 import subprocess
 import sys
+from types import SimpleNamespace
 
 import pytest
+from typer.testing import CliRunner
 
+from cadrage.cli.main import app
 from tests.clips import write_clip
 
 
-def cadrage(*arguments):
+def process(*arguments):
+    """As it is typed, in a process of its own."""
     return subprocess.run(  # noqa: PLW1510 - exit statuses are what is tested
         [sys.executable, "-m", "cadrage", *map(str, arguments)], capture_output=True, text=True
     )
 
 
+def cadrage(*arguments):
+    """The same in this process, which saves starting one."""
+    done = CliRunner().invoke(app, [str(argument) for argument in arguments])
+    return SimpleNamespace(returncode=done.exit_code, stdout=done.stdout, stderr=done.stderr)
+
+
 def test_probe_frame_plan_convert_inspect(small_clip, tmp_path):
-    probed = cadrage("probe", small_clip, "--json")
+    probed = process("probe", small_clip, "--json")
     assert probed.returncode == 0
     assert json.loads(probed.stdout)["rate"] == "25"
 
     image = tmp_path / "frame.png"
     options = ["--frame", "180x320", "--placement", "0.5", "--offset", "10,-4.5", "--surround", "plain:colour=#203040"]
-    assert cadrage("frame", small_clip, image, "--at", "0.5", *options).returncode == 0
+    assert process("frame", small_clip, image, "--at", "0.5", *options).returncode == 0
     assert image.read_bytes()[:8] == b"\x89PNG\r\n\x1a\n"
 
-    written = cadrage("plan", small_clip, *options)
+    written = process("plan", small_clip, *options)
     plan = json.loads(written.stdout)
     placement = plan["placement"]
     assert (placement["tightness"], placement["offset_x"], placement["offset_y"]) == ("0.5", "10", "-4.5")
@@ -33,13 +43,13 @@ def test_probe_frame_plan_convert_inspect(small_clip, tmp_path):
     plan_file.write_text(written.stdout)
 
     target = tmp_path / "out.mp4"
-    converted = cadrage("convert", small_clip, target, "--plan", plan_file, "--json")
+    converted = process("convert", small_clip, target, "--plan", plan_file, "--json")
     assert converted.returncode == 0, converted.stderr
     assert json.loads(converted.stdout)["right"]
-    assert cadrage("inspect", target, "--plan", plan_file).returncode == 0
+    assert process("inspect", target, "--plan", plan_file).returncode == 0
 
     plan_file.write_text(written.stdout.replace('"width": 180', '"width": 190'))
-    wrong = cadrage("inspect", target, "--plan", plan_file, "--json")
+    wrong = process("inspect", target, "--plan", plan_file, "--json")
     assert wrong.returncode == 1
     assert not json.loads(wrong.stdout)["right"]
 
@@ -136,3 +146,24 @@ def test_a_chart_of_guides(tmp_path):
     assert (tmp_path / "chart.png").read_bytes().startswith(b"\x89PNG")
     assert cadrage("chart", tmp_path / "no.svg", "--raster", "wide").returncode == 2
     assert cadrage("chart", tmp_path / "no.svg", "--frame", "3x3").returncode == 2
+
+
+def test_a_treatment_is_named_or_read_from_a_file(small_clip, tmp_path):
+    named = json.loads(cadrage("plan", small_clip, "--treatment", "gallery card").stdout)
+    assert (named["surround"]["colour"], named["finish"]["edge"]["corners"]) == ("#d8d2c4", 1.5)
+    file = tmp_path / "own.json"
+    file.write_text('{"version": 1, "name": "Own", "surround": {"kind": "sides"}}')
+    assert json.loads(cadrage("plan", small_clip, "--treatment", file).stdout)["surround"]["kind"] == "sides"
+    file.write_text('{"version": 2, "name": "Own"}')
+    newer = cadrage("plan", small_clip, "--treatment", file, "--json")
+    assert newer.returncode == 2
+    assert "version 2" in newer.stdout + newer.stderr
+
+
+def test_what_stands_behind_is_named_by_its_path(small_clip, tmp_path):
+    target = tmp_path / "looped.mp4"
+    done = cadrage("convert", small_clip, target, "--frame", "180x320", "--surround", f"loop:of={small_clip}", "--json")
+    assert done.returncode == 0, done.stdout + done.stderr
+    gone = cadrage("frame", small_clip, tmp_path / "a.png", "--surround", "still:of=nowhere.png", "--json")
+    assert gone.returncode == 2
+    assert "nowhere.png" in gone.stdout + gone.stderr

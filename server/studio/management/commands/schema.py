@@ -1,4 +1,4 @@
-"""`manage.py schema`: the contract between server and page, as OpenAPI."""
+"""`manage.py schema`: what is published of our own forms: the contract between server and page, and treatments."""
 
 import json
 from pathlib import Path
@@ -7,9 +7,11 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand
 
+from cadrage.treatments import treatment_schema
 from server.studio.api import api
 
 SNAPSHOT = Path(settings.BASE_DIR) / "web" / "src" / "api" / "openapi.json"
+TREATMENT = Path(settings.BASE_DIR) / "docs" / "treatment.schema.json"
 
 
 def text() -> str:
@@ -18,11 +20,12 @@ def text() -> str:
 
 
 class Command(BaseCommand):
-    """Writes the snapshot that the page's types are made from."""
+    """Writes the snapshot that the page's types are made from, and the schema of treatments."""
 
-    help = "Write the OpenAPI snapshot."
+    help = "Write the OpenAPI snapshot and the schema of treatments."
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Write it."""
         SNAPSHOT.parent.mkdir(parents=True, exist_ok=True)
         SNAPSHOT.write_text(text())
+        TREATMENT.write_text(treatment_schema())
