@@ -60,7 +60,7 @@ class Compositor:
         opening = surround_opening(plan)
         scene = Scene(self.placed, opening, reading.cut.rect, upright, self.layout, areas, library)
         self._surround = plan.surround.painter(scene)
-        self._under = UnderPainter(plan.finish, self.placed, self.layout)
+        self._under = UnderPainter(plan.finish, self.placed, self.layout, areas)
         self._over = OverPainter(plan.finish, self.layout, float(plan.frame.raster.display_aspect))
         self._titles = TitlesPainter(plan.finish.titles, self.layout, scene.pixel_aspect)
         self._captions = None

@@ -7,9 +7,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.finish.specification import Finish, Grade
+from cadrage.pixels.blend import added, gained, looked_up
 from cadrage.pixels.colour import codes_of
-from cadrage.pixels.planes import Layout, Planes, Samples, Working
-from cadrage.pixels.resample import limit, settle
+from cadrage.pixels.planes import Layout, Planes, Working
 
 WARMEST = "#ff9a3c"  # at full warmth chroma is moved a tenth of the way to this colour's, and for cold away from it
 WARM_SHARE = 0.1
@@ -67,27 +67,18 @@ class OverPainter:
         """Grade what is painted before the picture is, where that is wanted."""
         if self.surround_tables:
             for plane, table in zip(canvas.arrays, self.surround_tables, strict=True):
-                self._store(table[plane], plane)
+                looked_up(plane, table, self.canvas.depth)
 
     def paint(self, canvas: Planes, time: Fraction) -> None:
         """Lay it all over a finished frame; every time has its own grain, and always the same."""
-        if not (self.tables or self.light or self.grain):
-            return
+        depth = self.canvas.depth
         for number, plane in enumerate(canvas.arrays):
-            if number and not (self.tables or self.light):
-                continue
-            working = self.tables[number][plane] if self.tables else plane.astype(np.float32)
+            if self.tables:
+                looked_up(plane, self.tables[number], depth)
             if self.light:
-                gain, offset = self.light[number]
-                working = working * gain + offset
-            if self.grain and number == 0:
-                working = working + self.grain[crc32(str(time).encode()) % GRAINS]
-            self._store(working, plane)
-
-    def _store(self, working: Working, plane: Samples) -> None:
-        made: Working = np.ascontiguousarray(working, np.float32)
-        limit(made, self.canvas.depth)
-        settle(made, plane, self.canvas.depth)
+                gained(plane, *self.light[number], depth)
+        if self.grain:
+            added(canvas.arrays[0], self.grain[crc32(str(time).encode()) % GRAINS], depth)
 
 
 def _light(finish: Finish, canvas: Layout, plane: int, aspect: float) -> tuple[Working, Working]:

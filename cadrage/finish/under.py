@@ -9,10 +9,10 @@ import numpy as np
 from cadrage.finish.shape import Outline
 from cadrage.finish.specification import Finish
 from cadrage.geometry import Placed
+from cadrage.pixels.blend import gained
 from cadrage.pixels.colour import codes_of
-from cadrage.pixels.mapping import Area
+from cadrage.pixels.mapping import Area, touched
 from cadrage.pixels.planes import Layout, Planes, Working
-from cadrage.pixels.resample import limit, settle
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,27 +31,23 @@ class UnderPainter:
         finish: what is wanted.
         placed: the picture in its frame.
         canvas: what is painted on.
+        areas: for each plane, the samples that the picture does not hide.
     """
 
-    def __init__(self, finish: Finish, placed: Placed, canvas: Layout) -> None:
+    def __init__(self, finish: Finish, placed: Placed, canvas: Layout, areas: tuple[tuple[Area, ...], ...]) -> None:
         self.depth = canvas.depth
-        self.layers: list[_Layer | None] = [None, None, None]
+        self.layers: list[list[_Layer]] = [[], [], []]
         if not finish.shadow.off or finish.edge.outline:
-            self.layers = [_layer(finish, placed, canvas, plane) for plane in range(3)]
+            self.layers = [_layers(finish, placed, canvas, plane, areas[plane]) for plane in range(3)]
 
     def paint(self, canvas: Planes) -> None:
         """Lay them on."""
-        for layer, plane in zip(self.layers, canvas.arrays, strict=True):
-            if layer is not None:
-                under = plane[layer.area.slices]
-                working: Working = under.astype(np.float32)
-                working *= layer.gain
-                working += layer.offset
-                limit(working, self.depth)
-                settle(working, under, self.depth)
+        for layers, plane in zip(self.layers, canvas.arrays, strict=True):
+            for layer in layers:
+                gained(plane[layer.area.slices], layer.gain, layer.offset, self.depth)
 
 
-def _layer(finish: Finish, placed: Placed, canvas: Layout, plane: int) -> _Layer:
+def _layers(finish: Finish, placed: Placed, canvas: Layout, plane: int, areas: tuple[Area, ...]) -> list[_Layer]:
     rows, columns = canvas.shape(plane)
     area = Area(0, rows, 0, columns)
     outline = Outline.of(placed, placed.rect, canvas, plane)
@@ -68,12 +64,12 @@ def _layer(finish: Finish, placed: Placed, canvas: Layout, plane: int) -> _Layer
     if finish.edge.outline:
         wider = finish.edge.outline * float(placed.frame.pixel_aspect) ** 0.5
         lay(outline.covered(area, radius + wider, wider), finish.edge.colour)
-    touched = np.argwhere(gain < 1)
-    if not touched.size:
-        return _Layer(Area(0, 0, 0, 0), gain[:0, :0], offset[:0, :0])
-    (top, left), (bottom, right) = touched.min(axis=0), touched.max(axis=0) + 1
-    part = Area(int(top), int(bottom), int(left), int(right))
-    return _Layer(part, np.ascontiguousarray(gain[part.slices]), np.ascontiguousarray(offset[part.slices]))
+    parts = [touched(gain < 1, part) for part in areas]
+    return [
+        _Layer(part, np.ascontiguousarray(gain[part.slices]), np.ascontiguousarray(offset[part.slices]))
+        for part in parts
+        if not part.empty
+    ]
 
 
 def _shadow(finish: Finish, placed: Placed, outline: Outline, area: Area, radius: float) -> Working:

@@ -10,17 +10,18 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.geometry import FrameRect
+from cadrage.pixels.blend import gained
 from cadrage.pixels.colour import parse_colour, rgb_from_ycc
 from cadrage.pixels.kernels import Kernel
-from cadrage.pixels.mapping import Area, plane_axes
+from cadrage.pixels.mapping import Area, plane_axes, touched
 from cadrage.pixels.planes import LUMA, Layout, Planes, Working
-from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands, limit, settle
+from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands
 
 AROUND = 4  # luma samples kept around what is inked, so that chroma finds its neighbours
 
 
 @dataclass(frozen=True, slots=True)
-class _Plane:
+class _Part:
     """What is done to one area of a plane: code · gain + offset."""
 
     area: Area
@@ -30,26 +31,21 @@ class _Plane:
 
 @dataclass(frozen=True, slots=True)
 class Laid:
-    """Ink made ready for planes of one layout."""
+    """Ink made ready for planes of one layout: for each, the parts that are inked."""
 
-    planes: tuple[_Plane, ...]
+    planes: tuple[tuple[_Part, ...], ...]
     depth: int
 
     def lay(self, canvas: Planes, opacity: float = 1.0) -> None:
         """Lay it on, as strong as is said, 0 to 1."""
         if opacity <= 0:
             return
-        for part, plane in zip(self.planes, canvas.arrays, strict=True):
-            under = plane[part.area.slices]
-            working: Working = under.astype(np.float32)
-            if opacity >= 1:
-                working *= part.gain
-                working += part.offset
-            else:
-                working *= 1 - np.float32(opacity) * (1 - part.gain)
-                working += np.float32(opacity) * part.offset
-            limit(working, self.depth)
-            settle(working, under, self.depth)
+        for parts, plane in zip(self.planes, canvas.arrays, strict=True):
+            for part in parts:
+                gain, offset = part.gain, part.offset
+                if opacity < 1:
+                    gain, offset = 1 - np.float32(opacity) * (1 - gain), np.float32(opacity) * offset
+                gained(plane[part.area.slices], gain, offset, self.depth)
 
 
 class Ink:
@@ -92,39 +88,53 @@ class Ink:
         under *= 1 - part[..., 3:]
         under += part
 
-    def laid(self) -> Laid | None:
-        """Made ready for the canvas; None where nothing is drawn."""
-        inked = np.argwhere(self._drawn[..., 3] > 0)
-        if not inked.size:
-            return None
-        aspect = self.width / self.canvas.width
-        (top, left), (bottom, right) = inked.min(axis=0), inked.max(axis=0) + 1
-        box = (left / aspect - AROUND, top - AROUND, right / aspect + AROUND, bottom + AROUND)
-        source = Layout(self.width, self.height, 8, LUMA, self.canvas.colour)
-        return Laid(tuple(self._plane(source, plane, box) for plane in range(3)), self.canvas.depth)
+    def laid(self, areas: tuple[tuple[Area, ...], ...] | None = None) -> Laid | None:
+        """Made ready for the canvas; None where nothing is drawn.
 
-    def _plane(self, source: Layout, plane: int, box: tuple[float, float, float, float]) -> _Plane:
-        canvas, by = self.canvas, self.canvas.subsampling(plane)
-        rows, columns = canvas.shape(plane)
-        area = Area(
-            max(0, int(box[1]) // by.down),
-            min(rows, -(-int(box[3]) // by.down)),
-            max(0, int(box[0]) // by.across),
-            min(columns, -(-int(box[2]) // by.across)),
+        Args:
+            areas: for each plane, the samples that can be seen; all unless given.
+        """
+        inked = touched(self._drawn[..., 3] > 0, Area(0, self.height, 0, self.width))
+        if inked.empty:
+            return None
+        return Laid(
+            tuple(self._parts(plane, inked, None if areas is None else areas[plane]) for plane in range(3)),
+            self.canvas.depth,
         )
-        whole = FrameRect(Fraction(0), Fraction(0), Fraction(canvas.width), Fraction(canvas.height))
-        down, across = plane_axes(source, canvas, plane, whole)
+
+    def _parts(self, plane: int, inked: Area, areas: tuple[Area, ...] | None) -> tuple[_Part, ...]:
+        box = self._box(plane, inked)
+        source = Layout(self.width, self.height, 8, LUMA, self.canvas.colour)
+        whole = FrameRect(Fraction(0), Fraction(0), Fraction(self.canvas.width), Fraction(self.canvas.height))
+        down, across = plane_axes(source, self.canvas, plane, whole)
         resampler = Resampler(
-            bands(down, range(area.top, area.bottom), self.height, _tent(float(down.step)), TILE_ROWS),
-            bands(across, range(area.left, area.right), self.width, _tent(float(across.step)), TILE_COLUMNS),
+            bands(down, range(box.top, box.bottom), self.height, _tent(float(down.step)), TILE_ROWS),
+            bands(across, range(box.left, box.right), self.width, _tent(float(across.step)), TILE_COLUMNS),
         )
-        black, span, chroma = canvas.colour.span(canvas.depth)
-        weights = np.linalg.inv(rgb_from_ycc(canvas.colour.matrix))[plane].astype(np.float32)
+        depth = self.canvas.depth
+        black, span, chroma = self.canvas.colour.span(depth)
+        weights = np.linalg.inv(rgb_from_ycc(self.canvas.colour.matrix))[plane].astype(np.float32)
         share = np.clip(resampler.draw(np.ascontiguousarray(self._drawn[..., 3])), 0, 1)
         level = resampler.draw(np.ascontiguousarray(self._drawn[..., :3] @ weights))
-        origin, unit = (2.0 ** (canvas.depth - 1), chroma) if plane else (black, span)
+        origin, unit = (2.0 ** (depth - 1), chroma) if plane else (black, span)
         offset: Working = (share * np.float32(origin) + level * np.float32(unit)).astype(np.float32)
-        return _Plane(area, 1 - share, offset)
+        seen = [box] if areas is None else [area.clipped(box) for area in areas]
+        parts = []
+        for area in seen:
+            inner = touched(share > 0, area.moved(-box.top, -box.left))
+            if not inner.empty:
+                gain, shown = 1 - share[inner.slices], np.ascontiguousarray(offset[inner.slices])
+                parts.append(_Part(inner.moved(box.top, box.left), gain, shown))
+        return tuple(parts)
+
+    def _box(self, plane: int, inked: Area) -> Area:
+        """The samples of a plane that what is inked can reach."""
+        by, (rows, columns) = self.canvas.subsampling(plane), self.canvas.shape(plane)
+        aspect = self.width / self.canvas.width
+        left, right = int(inked.left / aspect) - AROUND, int(inked.right / aspect) + AROUND
+        top, bottom = inked.top - AROUND, inked.bottom + AROUND
+        reach = Area(top // by.down, -(-bottom // by.down), left // by.across, -(-right // by.across))
+        return reach.clipped(Area(0, rows, 0, columns))
 
 
 def _tent(step: float) -> Kernel:

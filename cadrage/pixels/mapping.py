@@ -25,10 +25,26 @@ class Area:
         """The area as array indices."""
         return slice(self.top, self.bottom), slice(self.left, self.right)
 
+    def clipped(self, other: "Area") -> "Area":
+        """The part that lies in another area too; empty where there is none."""
+        top, left = max(self.top, other.top), max(self.left, other.left)
+        return Area(top, max(top, min(self.bottom, other.bottom)), left, max(left, min(self.right, other.right)))
+
+    def moved(self, down: int, right: int) -> "Area":
+        """The same elsewhere."""
+        return Area(self.top + down, self.bottom + down, self.left + right, self.right + right)
+
     @property
     def empty(self) -> bool:
         """Whether there is no sample in it."""
         return self.top >= self.bottom or self.left >= self.right
+
+
+def touched(flags: NDArray[np.bool_], area: Area) -> Area:
+    """The smallest area inside another that holds every flagged sample of it; an empty one where none is."""
+    part = flags[area.slices]
+    (top, bottom), (left, right) = (_extent(np.asarray(part.any(axis=axis))) for axis in (1, 0))
+    return Area(area.top + top, area.top + bottom, area.left + left, area.left + right)
 
 
 def canvas_rect(rect: FrameRect, frame_size: tuple[int, int], canvas: Layout) -> FrameRect:

@@ -80,9 +80,7 @@ class CarriedPainter:
         del time
         for plane, sides in enumerate(self.sides):
             for side in sides:
-                drawn = side.draw(source.arrays[plane])
-                self.tones[plane].apply(drawn)
-                limit(drawn, self.depth)
+                drawn = side.draw(source.arrays[plane], self.tones[plane])
                 settle(drawn, canvas.arrays[plane][side.area.slices], self.depth)
 
 
@@ -90,7 +88,7 @@ class _Side:
     """One area: the border line nearest to it, blurred along itself ever more with the distance from the picture."""
 
     def __init__(self, scene: Scene, plane: int, area: Area, sigma: tuple[float, float]) -> None:
-        self.area = area
+        self.area, self.depth = area, scene.canvas.depth
         rect = scene.on_canvas(scene.placed.rect)
         by = scene.canvas.subsampling(plane)
         low_x, high_x = float((rect.x - by.shift_x) / by.across), float((rect.right - by.shift_x) / by.across)
@@ -117,9 +115,11 @@ class _Side:
             gain=2.0 ** (scene.canvas.depth - source.depth),
         )
 
-    def draw(self, plane: Samples) -> Working:
-        """The area: (rows, columns)."""
+    def draw(self, plane: Samples, tone: Tone) -> Working:
+        """The area: (rows, columns). Toned and kept within its codes as a line, which mixing does not undo."""
         line = self.resampler.draw(plane).ravel()
+        tone.apply(line)
+        limit(line, self.depth)
         softened = np.stack([_blurred(line, self.sigma * level / (LEVELS - 1)) for level in range(LEVELS)])
         drawn = softened.T @ self.weights if self.upright else self.weights.T @ softened
         whole: Working = np.ascontiguousarray(drawn)

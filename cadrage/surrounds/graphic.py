@@ -81,7 +81,7 @@ class GraphicPainter:
     def __init__(self, graphic: Graphic, scene: Scene) -> None:
         self.graphic = graphic
         self.ground = graphic.ground.painter(scene)
-        self.laid = draw_panel(graphic, scene).laid()
+        self.laid = draw_panel(graphic, scene).laid(scene.areas)
 
     def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
         """See `Painter`."""

@@ -1,0 +1,41 @@
+"""Changing samples where they lie: code · gain + offset, rounded and kept within the codes of the depth."""
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from cadrage.pixels.planes import Samples, Working, samples
+from cadrage.pixels.resample import limit, settle
+
+Table = NDArray[np.float32]
+
+
+def gained(plane: Samples, gain: Working, offset: Working, depth: int) -> None:
+    """Multiply and add, sample by sample, in place."""
+    if depth == 8:
+        shaded = cv2.multiply(plane, gain, dtype=cv2.CV_32F)
+        cv2.add(shaded, offset, dst=plane, dtype=cv2.CV_8U)  # rounds and keeps within 0 to 255
+        return
+    working: Working = plane * gain
+    working += offset
+    limit(working, depth)
+    settle(working, plane, depth)
+
+
+def added(plane: Samples, offset: Working, depth: int) -> None:
+    """Add, sample by sample, in place."""
+    if depth == 8:
+        cv2.add(plane, offset, dst=plane, dtype=cv2.CV_8U)
+        return
+    working: Working = plane + offset
+    limit(working, depth)
+    settle(working, plane, depth)
+
+
+def looked_up(plane: Samples, table: Table, depth: int) -> None:
+    """Give every code what a table has for it, in place; the table has an entry for each code of the depth."""
+    codes = samples(np.clip(np.rint(table), 0, 2**depth - 1).astype(plane.dtype))
+    if depth == 8:
+        cv2.LUT(plane, codes, dst=plane)
+    else:
+        np.copyto(plane, codes[plane])
