@@ -74,7 +74,10 @@ export function FinishPanel(props: Props) {
           </Fold>
         );
       })}
-      <WordsPart {...props} moment={{ now: toNumber(time), lasts: toNumber(props.footage.timing.duration) }} />
+      <WordsPart
+        {...props}
+        moment={{ now: toNumber(time), lasts: toNumber(props.footage.timing.duration) }}
+      />
     </section>
   );
 }
