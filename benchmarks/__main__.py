@@ -82,8 +82,8 @@ def kinds_page(each: list[KindFigure]) -> str:
 ## Each surround and each finish
 
 Processor time of composing a frame of the same clip, added to that of decoding and encoding one, over the latter
-alone. What is
-worked out once is spread over ten seconds. Finishes stand on a plain surround.
+alone; the least of several runs. What is worked out once is spread over ten seconds. Finishes stand on a plain
+surround. Drawing the picture itself is part of every row.
 
 | what | measured | aim |
 |---|---|---|

