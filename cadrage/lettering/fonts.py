@@ -16,7 +16,7 @@ from PIL import ImageFont
 from cadrage.errors import BadRequest
 
 FOLDER = Path(__file__).parent / "fonts"
-FamilyName = Literal["Archivo", "Noto Sans", "Source Serif"]
+FamilyName = Literal["Archivo", "Noto Sans", "Noto Serif", "Source Serif"]
 RIGHT_TO_LEFT = ("R", "AL", "AN")  # bidirectional classes, Unicode Standard Annex 9
 
 
@@ -42,6 +42,12 @@ FAMILIES: dict[FamilyName, Family] = {
     "Noto Sans": Family(
         "Noto Sans",
         ("noto-sans-latin", "noto-sans-latin-ext", "noto-sans-greek", "noto-sans-cyrillic"),
+        (100, 900),
+        (62, 100),
+    ),
+    "Noto Serif": Family(
+        "Noto Serif",
+        ("noto-serif-latin", "noto-serif-latin-ext", "noto-serif-greek", "noto-serif-cyrillic"),
         (100, 900),
         (62, 100),
     ),

@@ -17,6 +17,7 @@ CANVAS = Layout(320, 180, 8, CHROMA_420, Colour("bt709"))
 SAYINGS = {
     "Archivo": "Brackwater Tramway – čeština, Tiếng Việt",
     "Noto Sans": "Ελληνικά, кириллица, polszczyzna Łódź",
+    "Noto Serif": "Θεσσαλονίκη, Одеса, Gdańsk",
     "Source Serif": "Ελλάδα, Україна, Türkçe",
 }
 
@@ -43,7 +44,8 @@ def test_weight_and_width_change_the_letters():
 
 def test_a_letter_that_is_missing_is_named_with_who_has_it():
     with pytest.raises(
-        BadRequest, match=r"Archivo has no 'Ж' \(cyrillic capital letter zhe\).*Choose Noto Sans or Source"
+        BadRequest,
+        match=r"Archivo has no 'Ж' \(cyrillic capital letter zhe\).*Choose Noto Sans or Noto Serif or Source",
     ):
         set_text("Ж", Lettered(), 20)
     with pytest.raises(BadRequest, match="no font here has it"):

@@ -1321,7 +1321,7 @@ export interface components {
              * @default Archivo
              * @enum {string}
              */
-            family: "Archivo" | "Noto Sans" | "Source Serif";
+            family: "Archivo" | "Noto Sans" | "Noto Serif" | "Source Serif";
             /**
              * Later, in seconds
              * @default 0
@@ -2459,7 +2459,7 @@ export interface components {
              * @default Archivo
              * @enum {string}
              */
-            family: "Archivo" | "Noto Sans" | "Source Serif";
+            family: "Archivo" | "Noto Sans" | "Noto Serif" | "Source Serif";
             /**
              * Ground
              * @default {
@@ -3802,7 +3802,7 @@ export interface components {
              * @default Archivo
              * @enum {string}
              */
-            family: "Archivo" | "Noto Sans" | "Source Serif";
+            family: "Archivo" | "Noto Sans" | "Noto Serif" | "Source Serif";
             /**
              * Letter width
              * @default 100
