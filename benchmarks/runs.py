@@ -9,7 +9,7 @@ from pathlib import Path
 from statistics import median
 
 from benchmarks.plan import FFMPEG_FILTER
-from cadrage.render.encoder import DEFAULT
+from cadrage.render.kinds import X264
 
 REPEATS = 3
 
@@ -38,7 +38,7 @@ def medians(runs: list[dict[str, float]]) -> dict[str, float]:
 
 def ffmpeg_command(source: Path, target: Path) -> list[str]:
     """The same framing by ffmpeg's own filters, with the same encoder settings."""
-    settings = f"-c:v libx264 -preset {DEFAULT.preset} -crf {DEFAULT.quality} -pix_fmt yuv420p -c:a copy"
+    settings = f"-c:v libx264 -preset {X264['high']['preset']} -crf {X264['high']['crf']} -pix_fmt yuv420p -c:a copy"
     return [
         *shlex.split(f"ffmpeg -y -v error -i {shlex.quote(str(source))} -filter_complex"),
         FFMPEG_FILTER,

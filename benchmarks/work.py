@@ -20,7 +20,8 @@ from cadrage import render as rendering
 from cadrage.compose import Compositor
 from cadrage.footage import ClipReader, probe
 from cadrage.pixels.planes import Layout
-from cadrage.render.encoder import DEFAULT, blank, picture_track, tick_of
+from cadrage.render.encoder import blank, picture_track, tick_of
+from cadrage.render.settings import DEFAULT, writing_of
 
 
 def render(source: str, target: str) -> None:
@@ -52,10 +53,11 @@ def encode(source: str, raw: str, target: str) -> None:
     with av.open(target, "w", format="mp4") as container:
         with ClipReader(source, facts) as reader:
             layout = Compositor(PLAN, reader.frame_at(Fraction(0)).planes.layout, facts).layout
-        stream = picture_track(container, PLAN, layout, facts, DEFAULT)
+        writing = writing_of(DEFAULT, PLAN.frame)
+        stream = picture_track(container, PLAN, layout, facts, writing)
         tick = tick_of(facts)
         for number, samples in enumerate(_raw_frames(Path(raw), layout)):
-            frame, planes = blank(layout, number * tick, tick)
+            frame, planes = blank(layout, number * tick, tick, writing)
             at = 0
             for plane in planes.arrays:
                 plane[:] = samples[at : at + plane.size].reshape(plane.shape)

@@ -28,8 +28,8 @@ class Compositor:
         plan: the framing.
         source: the layout of the clip's pictures as decoded.
         facts: what the clip is.
-        size: luma samples (width, height) to draw the frame on; the frame's own unless given.
-        depth: bits of a finished sample, 8 or 10.
+        target: luma samples (width, height) to draw the frame on, or all that its samples are to be; as a file of
+            the frame's own size usually has them unless given.
         library: what the plan may use besides its own clip.
     """
 
@@ -38,13 +38,15 @@ class Compositor:
         plan: Plan,
         source: Layout,
         facts: Facts,
-        size: tuple[int, int] | None = None,
+        target: tuple[int, int] | Layout | None = None,
         *,
-        depth: int = 8,
         library: Library = EMPTY,
     ) -> None:
         reading = read_as(facts, plan.interpretation)
-        self.layout = target_layout(reading.colour, plan.frame, size, depth)
+        if isinstance(target, Layout):
+            self.layout = target
+        else:
+            self.layout = target_layout(reading.colour, plan.frame, target)
         self.placed = placed_in(plan, reading)
         self._upright = Upright(source, reading, self.layout.colour, mirror=self.placed.mirror)
         upright = self._upright.layout

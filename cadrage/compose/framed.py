@@ -31,6 +31,27 @@ def with_window(plan: Plan, facts: Facts, window: Window) -> Plan:
     return plan.model_copy(update={"placement": found.model_copy(update={"mirror": plan.placement.mirror})})
 
 
+def without_bars(plan: Plan, facts: Facts) -> Plan:
+    """The plan whose frame is exactly the active picture of another's, with the same picture at the same place in it.
+
+    The plan itself where the frame has no active picture, or its surround goes on outside that.
+    """
+    frame = plan.frame
+    if frame.active is None or frame.outside != "bars":
+        return plan
+    drawn = frame.drawn_rect
+    placed = placed_in(plan, read_as(facts, plan.interpretation))
+    middle = placed.rect.x + placed.rect.width / 2, placed.rect.y + placed.rect.height / 2
+    own = frame.model_copy(update={"width": int(drawn.width), "height": int(drawn.height), "active": None})
+    placement: dict[str, object] = {
+        "offset_x": middle[0] - drawn.x - drawn.width / 2,
+        "offset_y": middle[1] - drawn.y - drawn.height / 2,
+    }
+    if plan.placement.sizing != "stretch":
+        placement |= {"sizing": "scale", "scale": placed.scale}
+    return plan.model_copy(update={"frame": own, "placement": plan.placement.model_copy(update=placement)})
+
+
 def straightened(plan: Plan, across: Fraction, down: Fraction) -> Plan:
     """The plan in which a line drawn on the frame, in frame pixels, lies level, or upright where that is nearer."""
     turn = angle_of_line(across * plan.frame.pixel_aspect, down)

@@ -98,7 +98,7 @@ def _facts(container: InputContainer, stream: VideoStream, packets: list[tuple[i
     components = first.format.components
     return Facts(
         container=container.format.name,
-        codec=context.name,
+        codec=context.codec.canonical_name,  # of the codec, whichever decoder reads it
         width=context.width,
         height=context.height,
         pixel_aspect=stream.sample_aspect_ratio or context.sample_aspect_ratio or None,

@@ -44,7 +44,7 @@ def _planar_name(frame: VideoFrame) -> str:
     """The nearest planar layout that loses nothing but bits beyond ten and transparency."""
     parts = frame.format.components
     depth = "10le" if parts[0].bits > 8 else ""
-    chroma = [part for part in parts if part.is_chroma]
+    chroma = [] if len(parts) < 3 else parts[1:3]  # PyAV's own mark of chroma is missing from some deep formats
     if frame.format.is_rgb or not chroma:
         return ("yuv444p" if frame.format.is_rgb else "yuv420p") + depth
     across, down = round(frame.width / chroma[0].width), round(frame.height / chroma[0].height)

@@ -1,8 +1,25 @@
 """A plan makes a file; the file is opened again and measured."""
 
-from cadrage.render.encoder import check
 from cadrage.render.inspection import Inspection, Line, Order, inspect_file
-from cadrage.render.job import Progress, render
+from cadrage.render.job import Progress, plan_written, render
+from cadrage.render.kinds import KINDS
 from cadrage.render.pace import delivered
+from cadrage.render.settings import DEFAULT, SHIPPED, Settings, find_settings, read_settings, writing_of
 
-__all__ = ["Inspection", "Line", "Order", "Progress", "check", "delivered", "inspect_file", "render"]
+__all__ = [
+    "DEFAULT",
+    "KINDS",
+    "SHIPPED",
+    "Inspection",
+    "Line",
+    "Order",
+    "Progress",
+    "Settings",
+    "delivered",
+    "find_settings",
+    "inspect_file",
+    "plan_written",
+    "read_settings",
+    "render",
+    "writing_of",
+]

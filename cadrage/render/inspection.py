@@ -13,11 +13,27 @@ from cadrage.footage import EMPTY, Facts, Interpretation, Library, open_footage,
 from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
 from cadrage.render.bars import Bars, black_bars
+from cadrage.render.encoder import stored_colour, tagged
+from cadrage.render.job import plan_written
 from cadrage.render.pace import delivered
+from cadrage.render.settings import DEFAULT, Settings, Writing, writing_of
 from cadrage.values import Value, format_exact
 
 SAMPLES = 5  # moments at which bars are looked for
 SYNC_SECONDS = Fraction(1, 1000)
+CODECS = {
+    "libx264": "h264",
+    "libx265": "hevc",
+    "libvpx-vp9": "vp9",
+    "libsvtav1": "av1",
+    "prores_ks": "prores",
+    "dnxhd": "dnxhd",
+    "ffv1": "ffv1",
+    "mjpeg": "mjpeg",
+    "png": "png",
+}
+"""What FFmpeg's libraries call what each encoder makes."""
+
 AAC_FRAME = 1024  # samples, ISO/IEC 14496-3; sound that was encoded anew is padded to whole frames of these
 
 Verdict = Literal["right", "wrong", "measured"]
@@ -57,12 +73,23 @@ class Inspection(Value):
 
 @dataclass(frozen=True, slots=True)
 class Order:
-    """What was asked for: a plan, the clip it is about, and what else the plan may use."""
+    """What was asked for: a plan, the clip it is about, what else the plan may use, and how the file is written."""
 
     plan: Plan
     source: Path
     facts: Facts
     library: Library = EMPTY
+    settings: Settings = DEFAULT
+
+    @property
+    def written(self) -> Plan:
+        """The plan whose frame is exactly what the file holds."""
+        return plan_written(self.plan, self.facts, self.settings)
+
+    @property
+    def writing(self) -> Writing:
+        """The settings, settled."""
+        return writing_of(self.settings, self.written.frame)
 
     @property
     def wanted(self) -> Facts:
@@ -78,6 +105,7 @@ def inspect_file(path: Path, order: Order | None = None) -> Inspection:
     """
     found = probe(path)
     lines = [
+        *_kind_lines(found, order),
         *_shape_lines(found, order),
         *_time_lines(found, order),
         *_sound_lines(found, order),
@@ -99,8 +127,16 @@ def _same(name: str, asked: str | None, found: str, remedy: str) -> Line:
     return _line(name, asked, found, asked == found, remedy)
 
 
+def _kind_lines(found: Facts, order: Order | None) -> Iterator[Line]:
+    writing = order.writing if order else None
+    again = "Render again with the settings that were meant."
+    yield _same("Codec", CODECS[writing.kind.encoder] if writing else None, found.codec, again)
+    asked = None if writing is None else writing.profile.read_as or writing.format.name
+    yield _same("Samples", asked, found.pixel_format, again)
+
+
 def _shape_lines(found: Facts, order: Order | None) -> Iterator[Line]:
-    frame = order.plan.frame if order else None
+    frame = order.written.frame if order else None
     size, shape = f"{found.width}×{found.height}", format_exact(found.pixel_aspect or Fraction(1))
     yield _same(
         "Size", f"{frame.width}×{frame.height}" if frame else None, size, "Render again into the frame that was meant."
@@ -133,7 +169,7 @@ def _rate(facts: Facts) -> str:
 
 
 def _sound_lines(found: Facts, order: Order | None) -> Iterator[Line]:
-    asked = order.facts.sounds if order else None
+    asked = None if order is None else order.facts.sounds if order.settings.sound != "none" else ()
     yield _same("Sound streams", None if asked is None else str(len(asked)), str(len(found.sounds)), "Render again.")
     for number, sound in enumerate(found.sounds):
         source = asked[number] if asked and number < len(asked) else None
@@ -146,7 +182,8 @@ def _sound_lines(found: Facts, order: Order | None) -> Iterator[Line]:
         )
         if sound.duration is None or (source and source.duration is None):
             continue
-        slack = SYNC_SECONDS if source and source.codec == "aac" else Fraction(2 * AAC_FRAME, sound.rate)
+        kept = source is not None and order is not None and order.settings.sound == "keep" and source.codec == "aac"
+        slack = SYNC_SECONDS if kept else Fraction(2 * AAC_FRAME, sound.rate)
         yield _line(
             "Sound lasts",
             _seconds(source.duration or Fraction(0)) if source else None,
@@ -159,12 +196,29 @@ def _sound_lines(found: Facts, order: Order | None) -> Iterator[Line]:
 def _colour_lines(found: Facts, order: Order | None) -> Iterator[Line]:
     asked = None
     if order:
-        asked = target_colour(read_as(order.facts, order.plan.interpretation).colour, order.plan.frame)
-    tags = f"{found.matrix}/{found.primaries}/{found.transfer}"
-    wanted = f"{asked.matrix_code}/{asked.primaries}/{asked.transfer}" if asked else None
-    yield _same("Matrix, primaries, transfer (H.273)", wanted, tags, "Render again; colours would be shown wrongly.")
+        own = target_colour(read_as(order.facts, order.plan.interpretation).colour, order.written.frame)
+        asked = tagged(stored_colour(order.writing, own), order.writing)
+    tags = (found.matrix, found.primaries, found.transfer)
+    wanted = (asked.matrix_code, asked.primaries, asked.transfer) if asked else None
+    yield _line(
+        "Matrix, primaries, transfer (H.273)",
+        "/".join(map(str, wanted)) if wanted else None,
+        "/".join(map(str, tags)),
+        wanted is not None and _meaning(*tags) == _meaning(*wanted),
+        "Render again; colours would be shown wrongly.",
+    )
     span = "full" if found.full_range else "limited"
-    yield _same("Range", "limited" if asked else None, span, "Render again; blacks would be grey or crushed.")
+    yield _same(
+        "Range",
+        ("full" if asked.full_range else "limited") if asked else None,
+        span,
+        "Render again; blacks would be grey or crushed.",
+    )
+
+
+def _meaning(matrix: int, primaries: int, transfer: int) -> tuple[int, int, int]:
+    """Codes of ITU-T H.273 with one for those that stand for the same arithmetic: tables 3 and 4 say which do."""
+    return (6 if matrix == 5 else matrix), primaries, (1 if transfer in (6, 14, 15) else transfer)
 
 
 def _bars_line(path: Path, found: Facts, order: Order | None) -> Line:
@@ -191,7 +245,7 @@ def _bars_asked(order: Order, times: list[Fraction]) -> Bars | None:
     try:
         with open_footage(order.source, order.facts, order.plan.interpretation) as reader:
             first = reader.frame_at(Fraction(0)).planes.layout
-            compositor = Compositor(order.plan, first, order.facts, library=order.library)
+            compositor = Compositor(order.written, first, order.facts, library=order.library)
             return black_bars(compositor.compose(reader.frame_at(time).planes, time=time) for time in times)
     except CadrageError:
         return None

@@ -12,13 +12,16 @@ from av.container import OutputContainer
 from av.video.frame import VideoFrame
 
 from cadrage.compose import Compositor
+from cadrage.compose.framed import without_bars
+from cadrage.compose.target import target_colour
 from cadrage.errors import BadRequest, CadrageError, Cancelled, CannotWrite
-from cadrage.footage import EMPTY, DecodedFrame, Facts, Library, PictureReader, open_footage
-from cadrage.pixels.planes import Planes
+from cadrage.footage import EMPTY, DecodedFrame, Facts, Library, PictureReader, open_footage, read_as
+from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
-from cadrage.render.encoder import DEFAULT, H264, blank, picture_track, tick_of
+from cadrage.render.encoder import blank, picture_track, stored_colour, tick_of
 from cadrage.render.pace import delivered, paced
 from cadrage.render.pipeline import ahead, each
+from cadrage.render.settings import DEFAULT, Settings, Writing, writing_of
 from cadrage.render.sound import SoundCarrier
 from cadrage.values import Value
 
@@ -46,19 +49,19 @@ def render(
     target: Path,
     facts: Facts,
     *,
-    how: H264 = DEFAULT,
+    settings: Settings = DEFAULT,
     library: Library = EMPTY,
     report: Callable[[Progress], None] = lambda _: None,
     cancelled: Callable[[], bool] = lambda: False,
 ) -> None:
-    """Render a plan to an MP4 file. It appears under its name only when it is complete.
+    """Render a plan to a file. It appears under its name only when it is complete.
 
     Args:
         plan: the framing.
         source: the clip.
         target: the file to make; one that is there is replaced at the end.
         facts: what the clip is, as probed.
-        how: the encoder's settings.
+        settings: how the file is written.
         library: what the plan may use besides its own clip.
         report: called a few times a second with the progress.
         cancelled: asked as often; once it says yes, the render stops and leaves nothing behind.
@@ -66,16 +69,19 @@ def render(
     Raises:
         Cancelled: `cancelled` said yes.
         CannotWrite: no room, or no permission.
-        BadRequest: source and target are one file, or the frame cannot be encoded.
+        BadRequest: source and target are one file, or the settings do not allow the frame.
         MissingSource, UnreadableFile: the clip cannot be read.
     """
     if target.exists() and source.exists() and target.samefile(source):
         raise BadRequest("The result would replace its own source.", remedy="Choose another name.", clip=source)
+    plan = plan_written(plan, facts, settings)
+    writing = writing_of(settings, plan.frame, source.name)
     meter = _Meter(delivered(plan, facts).frames, report, cancelled)
     with _beside(target) as part, open_footage(source, facts, plan.interpretation) as reader:
         try:
-            with av.open(str(part), "w", format="mp4", options={"movflags": "+faststart"}) as container:
-                _write(plan, source, facts, how, library, reader, container, meter)
+            options = {"movflags": "+faststart"} if writing.kind.muxer in ("mp4", "mov") else {}
+            with av.open(str(part), "w", format=writing.kind.muxer, options=options) as container:
+                _write(plan, source, facts, writing, library, reader, container, meter)
         except (av.FFmpegError, OSError) as error:
             raise CannotWrite(
                 f"The result could not be written: {error.strerror or error}.",
@@ -102,7 +108,7 @@ def _write(
     plan: Plan,
     source: Path,
     facts: Facts,
-    how: H264,
+    writing: Writing,
     library: Library,
     reader: PictureReader,
     container: OutputContainer,
@@ -111,15 +117,15 @@ def _write(
     """Decode, compose and encode, each in a thread of its own; sound goes in beside the picture."""
     pictures = paced(reader.frames(), plan, facts)
     first = next(pictures)
-    compositor = Compositor(plan, first.planes.layout, facts, library=library)
+    compositor = composed_for(writing, plan, first.planes.layout, facts, library)
     wanted = delivered(plan, facts)
-    stream = picture_track(container, plan, compositor.layout, wanted, how)
+    stream = picture_track(container, plan, compositor.layout, wanted, writing)
     tick = tick_of(wanted)
     held: tuple[Planes, Planes] | None = None  # a still, or a picture that is repeated, is composed once
 
     def draw(decoded: DecodedFrame) -> tuple[Fraction, VideoFrame]:
         nonlocal held
-        frame, canvas = blank(compositor.layout, decoded.time, tick)
+        frame, canvas = blank(compositor.layout, decoded.time, tick, writing)
         if held is None or held[0] is not decoded.planes or compositor.moves:
             compositor.compose(decoded.planes, canvas, decoded.time)
             held = (decoded.planes, canvas)
@@ -132,7 +138,12 @@ def _write(
         yield from pictures
 
     with (
-        SoundCarrier(source if facts.sounds else None, container, reader.picture_start) as sound,
+        SoundCarrier(
+            source if facts.sounds and writing.settings.sound != "none" else None,
+            container,
+            reader.picture_start,
+            writing.settings,
+        ) as sound,
         closing(ahead(all_pictures())) as decoded,
         closing(each(decoded, draw)) as drawn,
     ):
@@ -142,6 +153,18 @@ def _write(
             meter.count()
         container.mux(stream.encode(None))
         sound.carry_to(None)
+
+
+def composed_for(writing: Writing, plan: Plan, source: Layout, facts: Facts, library: Library) -> Compositor:
+    """A compositor whose frames are what a kind of file stores."""
+    colour = stored_colour(writing, target_colour(read_as(facts, plan.interpretation).colour, plan.frame))
+    layout = Layout(plan.frame.width, plan.frame.height, writing.format.depth, writing.format.chroma, colour)
+    return Compositor(plan, source, facts, layout, library=library)
+
+
+def plan_written(plan: Plan, facts: Facts, settings: Settings) -> Plan:
+    """The plan whose frame is exactly what the file holds."""
+    return without_bars(plan, facts) if settings.bars == "active picture only" else plan
 
 
 class _Meter:

@@ -1,3 +1,4 @@
+from dataclasses import replace
 from fractions import Fraction
 from pathlib import Path
 
@@ -88,7 +89,8 @@ def test_ten_bit_canvas_keeps_ten_bits(tmp_path):
     facts = probe(path)
     with ClipReader(path, facts) as reader:
         stored = reader.frame_at(Fraction(0)).planes
-    planes = Compositor(Plan(frame=WIDE), stored.layout, facts, depth=10).compose(stored)
+    eight = Compositor(Plan(frame=WIDE), stored.layout, facts).layout
+    planes = Compositor(Plan(frame=WIDE), stored.layout, facts, replace(eight, depth=10)).compose(stored)
     assert planes.arrays[0].dtype == np.uint16
     assert len(np.unique(planes.arrays[0][:, 219:421] % 4)) == 4
 

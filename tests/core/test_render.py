@@ -13,8 +13,7 @@ from cadrage.footage import ClipReader, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.plan import Plan
-from cadrage.render import Order, inspect_file, render
-from cadrage.render.encoder import H264
+from cadrage.render import Order, Settings, inspect_file, render
 from cadrage.surrounds import Plain
 from tests.clips import write_clip
 
@@ -107,7 +106,7 @@ def test_what_is_shown_is_what_is_rendered(museum, tmp_path):
     """The composed frame against the decoded file at high quality: at least 38 dB."""
     source, plan = museum["crossing.mp4"], Plan(frame=Frame(width=540, height=960))
     facts = probe(source)
-    target = rendered(plan, source, tmp_path, how=H264(quality=10))
+    target = rendered(plan, source, tmp_path, settings=Settings(number=10))
     with ClipReader(source, facts) as reader, ClipReader(target, probe(target)) as result:
         for time in (Fraction(0), Fraction(1, 3), Fraction(9, 10)):
             stored = reader.frame_at(time).planes

@@ -1,5 +1,6 @@
 """One suite over every kind of surround, and what each of them is."""
 
+from dataclasses import replace
 from fractions import Fraction as F
 from itertools import pairwise
 
@@ -31,7 +32,9 @@ def clip(tmp_path_factory):
 def drawn(clip, surround, time=F(0), frame=FRAME, depth=8, **plan):
     facts, stored, library = clip
     made = Plan(frame=frame, surround=surround, **plan)
-    return Compositor(made, stored.layout, facts, depth=depth, library=library).compose(stored, time=time)
+    eight = Compositor(made, stored.layout, facts, library=library).layout
+    layout = replace(eight, depth=depth)
+    return Compositor(made, stored.layout, facts, layout, library=library).compose(stored, time=time)
 
 
 def bright(kind):

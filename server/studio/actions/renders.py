@@ -33,7 +33,7 @@ def order(framing: Framing) -> Render:
     from server.studio.tasks import render_task  # noqa: PLC0415 - the task calls `perform` below
 
     plan = plan_of(framing)
-    rendering.check(plan, framing.footage.name)
+    rendering.writing_of(rendering.DEFAULT, plan.frame, framing.footage.name)
     check_there(framing.footage)
     library = library_of(framing.footage, plan.interpretation)
     for name in plan.names:

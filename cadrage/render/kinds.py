@@ -1,0 +1,232 @@
+"""Kinds of file: what each is made with, and what it allows."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from cadrage.pixels.planes import CHROMA_420, LUMA, Subsampling
+
+KindName = Literal[
+    "mp4-h264",
+    "mov-h264",
+    "mp4-h265",
+    "mov-h265",
+    "webm-vp9",
+    "webm-av1",
+    "mov-prores",
+    "mov-prores-4444",
+    "mov-dnxhr",
+    "mxf-dnxhr",
+    "mkv-ffv1",
+    "avi-mjpeg",
+    "png-sequence",
+]
+SoundName = Literal["keep", "aac-192", "aac-256", "opus", "pcm-16", "pcm-24", "none"]
+Depth = Literal[8, 10]
+QualityWord = Literal["draft", "good", "high", "nearly lossless"]
+QUALITY_WORDS: tuple[QualityWord, ...] = ("draft", "good", "high", "nearly lossless")
+
+
+@dataclass(frozen=True, slots=True)
+class PixelFormat:
+    """How samples are stored.
+
+    Attributes:
+        name: as FFmpeg's libraries call it.
+        depth: bits of a sample.
+        chroma: where chroma lies.
+        alpha: whether there is a plane of coverage.
+    """
+
+    name: str
+    depth: int
+    chroma: Subsampling
+    alpha: bool = False
+
+
+LAMBDA = 118  # of FFmpeg's libraries for one step of a quantiser, FF_QP2LAMBDA
+CHROMA_422 = Subsampling.left(2, 1)
+FORMATS = {
+    one.name: one
+    for one in (
+        PixelFormat("yuv420p", 8, CHROMA_420),
+        PixelFormat("yuv420p10le", 10, CHROMA_420),
+        PixelFormat("yuva420p", 8, CHROMA_420, alpha=True),
+        PixelFormat("yuvj422p", 8, CHROMA_422),
+        PixelFormat("yuv422p", 8, CHROMA_422),
+        PixelFormat("yuv422p10le", 10, CHROMA_422),
+        PixelFormat("yuv444p", 8, LUMA),
+        PixelFormat("yuv444p10le", 10, LUMA),
+        PixelFormat("yuva444p10le", 10, LUMA, alpha=True),
+        PixelFormat("rgb24", 8, LUMA),
+        PixelFormat("rgba", 8, LUMA, alpha=True),
+    )
+}
+"""Every format that is written, by its name."""
+
+
+@dataclass(frozen=True, slots=True)
+class Profile:
+    """One way of an encoder.
+
+    Attributes:
+        name: what people call it; empty where there is only one.
+        formats: pixel formats by depth, and by whether there is alpha.
+        options: the encoder's own for it.
+        read_as: the pixel format that readers decode it to, where that is another.
+    """
+
+    name: str
+    formats: dict[tuple[Depth, bool], str]
+    options: tuple[tuple[str, str], ...] = ()
+    read_as: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class FileKind:
+    """A kind of file.
+
+    Attributes:
+        name: what settings call it.
+        title: what people call it.
+        suffix: of the file's name; empty for a folder of pictures.
+        muxer, encoder: as FFmpeg's libraries call them.
+        profiles: the usual one first.
+        sounds: what its sound can be, the usual first.
+        quality: the encoder's options for each plain word; empty where a profile says it all.
+        rated: whether a bit rate can be asked for.
+        smallest: the smallest width and height.
+    """
+
+    name: KindName
+    title: str
+    suffix: str
+    muxer: str
+    encoder: str
+    profiles: tuple[Profile, ...]
+    sounds: tuple[SoundName, ...]
+    quality: dict[QualityWord, dict[str, str]]
+    rated: bool = False
+    smallest: tuple[int, int] = (16, 16)
+
+    def profile(self, name: str) -> Profile | None:
+        """A profile by its name; None where there is none of that name."""
+        return next((profile for profile in self.profiles if profile.name == name), None)
+
+    def numbered(self, number: int) -> dict[str, str]:
+        """The options for a number of the encoder's own scale."""
+        first = next(iter(self.quality["high"]))
+        return {first: str(number * LAMBDA if first == "global_quality" else number)}
+
+    @property
+    def square(self) -> bool:
+        """Whether pixels must be square: our writer of these containers has no place for another shape."""
+        return self.muxer in ("matroska", "webm", "mxf", "image2")
+
+    @property
+    def alpha(self) -> bool:
+        """Whether it can hold coverage."""
+        return any(alpha for profile in self.profiles for _, alpha in profile.formats)
+
+
+def _by_word(option: str, numbers: tuple[int, int, int, int], **more: str) -> dict[QualityWord, dict[str, str]]:
+    return {word: {option: str(number), **more} for word, number in zip(QUALITY_WORDS, numbers, strict=True)}
+
+
+# Numbers for the plain words, on each encoder's own scale of constant quality (common practice, no source).
+X264 = _by_word("crf", (26, 22, 18, 12), preset="medium")
+X265 = _by_word("crf", (29, 25, 21, 14), preset="medium")
+VP9 = _by_word("crf", (40, 34, 27, 16), b="0", **{"cpu-used": "3", "row-mt": "1"})
+AV1 = _by_word("crf", (44, 36, 28, 18), preset="8")
+JPEG = _by_word("global_quality", (7 * LAMBDA, 4 * LAMBDA, 3 * LAMBDA, 2 * LAMBDA), flags="+qscale")
+
+IN_MP4: tuple[SoundName, ...] = ("keep", "aac-192", "aac-256", "none")
+IN_MOV: tuple[SoundName, ...] = ("keep", "aac-192", "aac-256", "pcm-16", "pcm-24", "none")
+IN_STUDIO: tuple[SoundName, ...] = ("pcm-24", "pcm-16", "none")
+
+H264 = (Profile("", {(8, False): "yuv420p"}),)
+H265 = (Profile("", {(8, False): "yuv420p", (10, False): "yuv420p10le"}, (("x265-params", "log-level=error"),)),)
+TEN_422: dict[tuple[Depth, bool], str] = {(10, False): "yuv422p10le"}
+PRORES = tuple(
+    Profile(name, TEN_422, (("profile", number), ("vendor", "apl0")))
+    for name, number in (("standard", "2"), ("LT", "1"), ("HQ", "3"))
+)
+PRORES_4444 = Profile(
+    "", {(10, False): "yuv444p10le", (10, True): "yuva444p10le"}, (("profile", "4"), ("vendor", "apl0")), "yuv444p12le"
+)
+DNXHR = (
+    *(Profile(name, {(8, False): "yuv422p"}, (("profile", f"dnxhr_{name.lower()}"),)) for name in ("SQ", "LB", "HQ")),
+    Profile("HQX", TEN_422, (("profile", "dnxhr_hqx"),)),
+)
+FFV1 = Profile(
+    "",
+    {(8, False): "yuv420p", (10, False): "yuv422p10le", (10, True): "yuva444p10le"},
+    (("level", "3"), ("slices", "4"), ("slicecrc", "1"), ("g", "1")),
+)
+
+KINDS: dict[KindName, FileKind] = {
+    kind.name: kind
+    for kind in (
+        FileKind("mp4-h264", "MP4, H.264", ".mp4", "mp4", "libx264", H264, IN_MP4, X264, rated=True),
+        FileKind("mov-h264", "MOV, H.264", ".mov", "mov", "libx264", H264, IN_MOV, X264, rated=True),
+        FileKind("mp4-h265", "MP4, H.265", ".mp4", "mp4", "libx265", H265, IN_MP4, X265, rated=True),
+        FileKind("mov-h265", "MOV, H.265", ".mov", "mov", "libx265", H265, IN_MOV, X265, rated=True),
+        FileKind(
+            "webm-vp9",
+            "WebM, VP9",
+            ".webm",
+            "webm",
+            "libvpx-vp9",
+            (Profile("", {(8, False): "yuv420p", (8, True): "yuva420p"}),),
+            ("opus", "none"),
+            VP9,
+            rated=True,
+        ),
+        FileKind(
+            "webm-av1",
+            "WebM, AV1",
+            ".webm",
+            "webm",
+            "libsvtav1",
+            (Profile("", {(8, False): "yuv420p", (10, False): "yuv420p10le"}),),
+            ("opus", "none"),
+            AV1,
+            rated=True,
+            smallest=(64, 64),
+        ),
+        FileKind("mov-prores", "MOV, ProRes 422", ".mov", "mov", "prores_ks", PRORES, IN_STUDIO, {}),
+        FileKind("mov-prores-4444", "MOV, ProRes 4444", ".mov", "mov", "prores_ks", (PRORES_4444,), IN_STUDIO, {}),
+        FileKind("mov-dnxhr", "MOV, DNxHR", ".mov", "mov", "dnxhd", DNXHR, IN_STUDIO, {}, smallest=(256, 120)),
+        FileKind("mxf-dnxhr", "MXF, DNxHR", ".mxf", "mxf", "dnxhd", DNXHR, IN_STUDIO, {}, smallest=(256, 120)),
+        FileKind(
+            "mkv-ffv1",
+            "MKV, FFV1, lossless",
+            ".mkv",
+            "matroska",
+            "ffv1",
+            (FFV1,),
+            ("pcm-24", "pcm-16", "keep", "none"),
+            {},
+        ),
+        FileKind(
+            "avi-mjpeg",
+            "AVI, motion JPEG",
+            ".avi",
+            "avi",
+            "mjpeg",
+            (Profile("", {(8, False): "yuvj422p"}),),
+            ("pcm-16", "none"),
+            JPEG,
+        ),
+        FileKind(
+            "png-sequence",
+            "PNG sequence",
+            "",
+            "image2",
+            "png",
+            (Profile("", {(8, False): "rgb24", (8, True): "rgba"}),),
+            ("none",),
+            {},
+        ),
+    )
+}
+"""Every kind by its name, in the order offered."""

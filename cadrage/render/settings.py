@@ -1,0 +1,204 @@
+"""Settings: how a file is written, under a name."""
+
+from dataclasses import dataclass
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, ValidationError
+
+from cadrage.errors import BadRequest
+from cadrage.formats import Frame
+from cadrage.render.kinds import FORMATS, KINDS, Depth, FileKind, KindName, PixelFormat, Profile, QualityWord, SoundName
+from cadrage.values import Value
+
+VERSION: Literal[1] = 1
+By = Literal["quality", "rate", "constant rate"]
+Kbps = Annotated[int, Field(ge=100, le=1_000_000)]
+
+
+class Settings(Value):
+    """How a file is written.
+
+    Attributes:
+        version: of this form, 1.
+        name: what they are called.
+        kind: of file; see `KINDS`.
+        profile: of the encoder, by name; empty for the usual one.
+        depth: bits of a sample; the usual of the profile where None.
+        by: what decides how much is written: constant quality, a mean rate, or the same rate throughout.
+        quality: in plain words.
+        number: the encoder's own number in place of the word.
+        rate: mean rate of the picture, in kilobits a second.
+        ceiling: highest rate, in the same; 0 for none.
+        sound: kept as it is where the kind can hold it, encoded anew, or left out.
+        stereo: whether sound of more or fewer channels is mixed to two.
+        bars: with an active picture, the whole frame with its bars, or exactly the active picture.
+    """
+
+    version: Literal[1] = VERSION
+    name: Annotated[str, Field(min_length=1, max_length=80)] = "MP4, H.264"
+    kind: KindName = "mp4-h264"
+    profile: Annotated[str, Field(max_length=20)] = ""
+    depth: Depth | None = None
+    by: By = "quality"
+    quality: QualityWord = "high"
+    number: Annotated[int, Field(ge=0, le=63)] | None = None
+    rate: Kbps = 12_000
+    ceiling: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+    sound: SoundName = "keep"
+    stereo: bool = False
+    bars: Literal["whole frame", "active picture only"] = "whole frame"
+
+
+@dataclass(frozen=True, slots=True)
+class Writing:
+    """Settings, settled: everything an encoder needs.
+
+    Attributes:
+        settings: what was asked for.
+        kind, profile, format: what it comes to.
+    """
+
+    settings: Settings
+    kind: FileKind
+    profile: Profile
+    format: PixelFormat
+
+    @property
+    def options(self) -> dict[str, str]:
+        """The encoder's options."""
+        asked, found = self.settings, dict(self.profile.options)
+        if not self.kind.quality:
+            return found
+        if asked.by == "quality":
+            found |= self.kind.quality[asked.quality]
+            if asked.number is not None:
+                found |= self.kind.numbered(asked.number)
+            return found
+        found |= {name: value for name, value in self.kind.quality["high"].items() if name in EFFORT}
+        ceiling = asked.rate if asked.by == "constant rate" else asked.ceiling
+        if ceiling:
+            found |= {
+                "maxrate": f"{ceiling}k",
+                "bufsize": f"{ceiling if asked.by == 'constant rate' else 2 * ceiling}k",
+            }
+        if asked.by == "constant rate":
+            found |= {"minrate": f"{asked.rate}k"}
+        return found
+
+    @property
+    def bits_per_second(self) -> int | None:
+        """The mean rate asked for; None where quality decides."""
+        return None if self.settings.by == "quality" or not self.kind.quality else self.settings.rate * 1000
+
+
+EFFORT = ("preset", "cpu-used", "row-mt")
+"""Options that say how hard an encoder tries, whatever decides the amount."""
+
+
+def writing_of(settings: Settings, frame: Frame, clip: str | None = None) -> Writing:
+    """Settle settings for a frame.
+
+    Raises:
+        BadRequest: the kind of file does not allow them, or cannot hold such a frame.
+    """
+    kind = KINDS[settings.kind]
+    profile = kind.profile(settings.profile) if settings.profile else kind.profiles[0]
+    if profile is None:
+        names = ", ".join(one.name for one in kind.profiles if one.name)
+        raise _bad(
+            f"{kind.title} has no profile {settings.profile!r}.",
+            f"Choose from {names}." if names else "Leave it empty.",
+            clip,
+        )
+    depth = settings.depth or next(depth for depth, alpha in profile.formats if not alpha)
+    name = profile.formats.get((depth, False))
+    if name is None:
+        held = " or ".join(str(depth) for depth, alpha in profile.formats if not alpha)
+        raise _bad(
+            f"{kind.title} {profile.name} holds {held} bits, not {depth}.".replace("  ", " "), f"Ask for {held}.", clip
+        )
+    if settings.sound not in kind.sounds:
+        raise _bad(
+            f"{kind.title} cannot hold sound as {settings.sound}.", f"Choose from {', '.join(kind.sounds)}.", clip
+        )
+    if settings.by != "quality" and not kind.rated:
+        raise _bad(f"A rate cannot be asked of {kind.title}.", "Let its quality or its profile decide.", clip)
+    writing = Writing(settings, kind, profile, FORMATS[name])
+    _check_size(writing, frame, clip)
+    return writing
+
+
+def _check_size(writing: Writing, frame: Frame, clip: str | None) -> None:
+    kind, chroma = writing.kind, writing.format.chroma
+    size = f"A frame of {frame.width}×{frame.height} cannot be written as {kind.title}"
+    if frame.width % chroma.across or frame.height % chroma.down:
+        sampling = {(2, 2): "4:2:0", (2, 1): "4:2:2"}[chroma.across, chroma.down]
+        even = "both sides" if chroma.down == 2 else "the width"
+        raise _bad(f"{size} with {sampling} chroma.", f"Make {even} even, or use ProRes 4444, which takes any.", clip)
+    if kind.square and frame.pixel_aspect != 1:
+        raise _bad(
+            f"{kind.title} cannot say that pixels are not square.",
+            "Choose MP4 or MOV, or a frame of square pixels.",
+            clip,
+        )
+    if frame.width < kind.smallest[0] or frame.height < kind.smallest[1]:
+        raise _bad(
+            f"{size}, which begins at {kind.smallest[0]}×{kind.smallest[1]}.", "Choose another kind of file.", clip
+        )
+
+
+def read_settings(given: dict[str, Any]) -> Settings:
+    """Read settings that were written as JSON.
+
+    Raises:
+        BadRequest: they are of a newer version, or no settings at all.
+    """
+    version = given.get("version", VERSION)
+    if isinstance(version, int) and version > VERSION:
+        raise BadRequest(
+            f"These settings are of version {version}; version {VERSION} can be read.", remedy="Use a newer Cadrage."
+        )
+    try:
+        return Settings.model_validate(given)
+    except ValidationError as error:
+        first = error.errors()[0]
+        where = " ".join(str(part) for part in first["loc"])
+        raise BadRequest(
+            f"These are no settings: {where}: {first['msg']}.", remedy="Export them anew, or correct the file."
+        ) from error
+
+
+def _bad(problem: str, remedy: str, clip: str | None) -> BadRequest:
+    return BadRequest(problem, remedy=remedy, clip=clip)
+
+
+SHIPPED = (
+    Settings(name="Wide HD upload", kind="mp4-h264", quality="high", sound="aac-192", stereo=True),
+    Settings(
+        name="Upright short upload",
+        kind="mp4-h264",
+        by="rate",
+        rate=10_000,
+        ceiling=16_000,
+        sound="aac-192",
+        stereo=True,
+    ),
+    Settings(name="UHD master", kind="mov-prores", profile="HQ", sound="pcm-24"),
+    Settings(
+        name="Cinema 2.39 without bars",
+        kind="mov-prores",
+        profile="standard",
+        sound="pcm-24",
+        bars="active picture only",
+    ),
+    Settings(name="SD for the old monitor", kind="avi-mjpeg", quality="nearly lossless", sound="pcm-16"),
+    Settings(name="Archive, lossless", kind="mkv-ffv1", depth=10, sound="pcm-24"),
+)
+"""Settings that come with Cadrage."""
+
+DEFAULT = Settings()
+
+
+def find_settings(name: str) -> Settings | None:
+    """Settings that come with Cadrage, by their name."""
+    return next((one for one in SHIPPED if one.name.lower() == name.lower()), None)
