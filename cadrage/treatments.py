@@ -5,17 +5,15 @@ from fractions import Fraction
 from pathlib import Path
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, ValidationError
+from pydantic import Field
 
-from cadrage.errors import BadRequest
 from cadrage.finish import Finish
 from cadrage.finish.specification import Edge, Grade, Grain, Shadow, Vignette
 from cadrage.geometry import Placement
 from cadrage.plan import Plan
 from cadrage.surrounds import Blurred, Carried, Drift, Gradient, Graphic, Loop, Mirrored, Plain, Surround
-from cadrage.values import Value
+from cadrage.values import Value, json_object, read_form
 
-VERSION: Literal[1] = 1
 Part = Literal["placement", "surround", "finish"]
 PARTS: tuple[Part, ...] = ("placement", "surround", "finish")
 
@@ -29,7 +27,7 @@ class Treatment(Value):
         placement, surround, finish: what it gives a framing.
     """
 
-    version: Literal[1] = VERSION
+    version: Literal[1] = 1
     name: Annotated[str, Field(min_length=1, max_length=80)]
     placement: Placement = Placement()
     surround: Surround = Blurred()
@@ -55,19 +53,7 @@ def read_treatment(given: dict[str, Any]) -> Treatment:
     Raises:
         BadRequest: it is of a newer version, or no treatment at all.
     """
-    version = given.get("version", VERSION)
-    if isinstance(version, int) and version > VERSION:
-        raise BadRequest(
-            f"This treatment is of version {version}; version {VERSION} can be read.", remedy="Use a newer Cadrage."
-        )
-    try:
-        return Treatment.model_validate(given)
-    except ValidationError as error:
-        first = error.errors()[0]
-        where = " ".join(str(part) for part in first["loc"])
-        raise BadRequest(
-            f"This is no treatment: {where}: {first['msg']}.", remedy="Export it anew, or correct the file."
-        ) from error
+    return read_form(Treatment, given, "treatment")
 
 
 def find_treatment(name: str) -> Treatment:
@@ -79,15 +65,7 @@ def find_treatment(name: str) -> Treatment:
     for shipped in SHIPPED:
         if shipped.name.lower() == name.lower():
             return shipped
-    path = Path(name)
-    try:
-        given = json.loads(path.read_text())
-    except (OSError, ValueError) as error:
-        names = ", ".join(shipped.name for shipped in SHIPPED)
-        raise BadRequest(f"{name!r} is no treatment.", remedy=f"Name a file, or one of: {names}.") from error
-    if not isinstance(given, dict):
-        raise BadRequest("This is no treatment.", remedy="Export it anew, or correct the file.", clip=path)
-    return read_treatment(given)
+    return read_treatment(json_object(Path(name), "treatments", [shipped.name for shipped in SHIPPED]))
 
 
 def treatment_schema() -> str:

@@ -1,10 +1,23 @@
 """The base of every value that is stored or sent: frozen, closed, exact."""
 
+import json
 import re
 from fractions import Fraction
-from typing import Annotated, Any
+from pathlib import Path
+from typing import Annotated, Any, TypeVar
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer, WithJsonSchema
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    PlainSerializer,
+    ValidationError,
+    WithJsonSchema,
+)
+
+from cadrage.errors import BadRequest
 
 LONGEST_SIZE = 20
 NUMBER = re.compile(r"[-+]?\d{1,24}(\.\d{1,24}([eE][-+]?\d{1,2})?|[eE][-+]?\d{1,2}|/\d{1,24})?")
@@ -93,3 +106,50 @@ ColourText = Annotated[
 """A colour as # and six hexadecimal digits, R'G'B'."""
 
 PositiveExact = Annotated[Exact, Field(gt=0)]
+
+
+def json_object(path: Path, what: str, names: list[str]) -> dict[str, Any]:
+    """What a JSON file holds.
+
+    Args:
+        path: the file.
+        what: is looked for, in a word.
+        names: that could have been given in place of a file.
+
+    Raises:
+        BadRequest: there is no such file, or it holds no JSON object.
+    """
+    try:
+        given = json.loads(path.read_text())
+    except (OSError, ValueError) as error:
+        raise BadRequest(
+            f"{str(path)!r}: there are no such {what}.", remedy=f"Name a file, or one of: {', '.join(names)}."
+        ) from error
+    if not isinstance(given, dict):
+        raise BadRequest(f"The file holds no {what}.", remedy="Export it anew, or correct the file.", clip=path)
+    return given
+
+
+FORM_VERSION = 1
+Form = TypeVar("Form", bound=Value)
+
+
+def read_form(form: type[Form], given: dict[str, Any], what: str) -> Form:
+    """Read a value that was exported as JSON, with its version.
+
+    Raises:
+        BadRequest: it is of a newer version, or no such value at all.
+    """
+    version = given.get("version", FORM_VERSION)
+    if isinstance(version, int) and version > FORM_VERSION:
+        raise BadRequest(
+            f"This {what} is of version {version}; version {FORM_VERSION} can be read.", remedy="Use a newer Cadrage."
+        )
+    try:
+        return form.model_validate(given)
+    except ValidationError as error:
+        first = error.errors()[0]
+        where = " ".join(str(part) for part in first["loc"])
+        raise BadRequest(
+            f"This is no {what}: {where}: {first['msg']}.", remedy="Export it anew, or correct the file."
+        ) from error

@@ -16,7 +16,7 @@ from rich.table import Table
 
 from cadrage import render as rendering
 from cadrage.cli.arguments import build_plan, described, first_problem, read_frame, read_size
-from cadrage.cli.options import Active, FrameSize, Json, Options, takes_plan
+from cadrage.cli.options import Active, FrameSize, Json, Options, SettingsName, takes_plan
 from cadrage.compose import compose
 from cadrage.compose.lineup import sheet, starting_set
 from cadrage.errors import BadRequest, CadrageError, CannotWrite
@@ -173,6 +173,10 @@ def chart_command(
             print(json.dumps({"file": str(out), "width": chart.width, "height": chart.height}))
 
 
+def _settings(name: str | None) -> rendering.Settings:
+    return rendering.DEFAULT if name is None else rendering.find_settings(name)
+
+
 def _library(plan: Plan, source: Path, facts: Facts) -> Library:
     """What plans name on the command line: paths, and the clip itself."""
     return library_of_files(Material(source, facts, plan.interpretation))
@@ -196,8 +200,9 @@ def _seconds(text: str) -> Fraction:
 @takes_plan
 def convert_command(
     source: Source,
-    target: Annotated[Path, typer.Argument(help="The MP4 file to write.", show_default=False)],
+    target: Annotated[Path, typer.Argument(help="The file to write.", show_default=False)],
     options: Options,
+    settings: SettingsName = None,
     as_json: Json = False,
 ) -> None:
     """Render a clip into a frame, then inspect the file."""
@@ -206,8 +211,9 @@ def convert_command(
         made = build_plan(source, options)
         library = _library(made, source, facts)
         with _bar(rendering.delivered(made, facts).frames) as report:
-            rendering.render(made, source, target, facts, library=library, report=report)
-        _report(target, rendering.Order(made, source, facts, library), as_json)
+            how = _settings(settings)
+            rendering.render(made, source, target, facts, settings=how, library=library, report=report)
+        _report(target, rendering.Order(made, source, facts, library, how), as_json)
 
 
 @contextmanager
@@ -228,6 +234,7 @@ def _bar(total: int) -> Iterator[Callable[[rendering.Progress], None]]:
 def inspect_command(
     file: Annotated[Path, typer.Argument(help="A file that was rendered.", show_default=False)],
     plan: Annotated[Path | None, typer.Option("--plan", help="The plan to hold it against.")] = None,
+    settings: SettingsName = None,
     as_json: Json = False,
 ) -> None:
     """Measure a file, and hold it against a plan. Exit status 1 if it is not what the plan asks for."""
@@ -237,7 +244,7 @@ def inspect_command(
             asked: Plan = read_plan(plan)
             source = Path(asked.source)
             facts = probe(source)
-            order = rendering.Order(asked, source, facts, _library(asked, source, facts))
+            order = rendering.Order(asked, source, facts, _library(asked, source, facts), _settings(settings))
         _report(file, order, as_json)
 
 

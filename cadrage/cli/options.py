@@ -9,6 +9,10 @@ from typing import Annotated, Any
 import typer
 
 Json = Annotated[bool, typer.Option("--json", help="Print the result as JSON.")]
+SettingsName = Annotated[
+    str | None,
+    typer.Option("--settings", help="How the file is written: a JSON file, or the name of settings that come along."),
+]
 FrameSize = Annotated[str, typer.Option("--frame", help="Width and height to deliver, in pixels.")]
 Active = Annotated[
     str | None, typer.Option("--active", help="Aspect of an active picture inside the frame, like 2.39.")

@@ -3,6 +3,7 @@
 from fractions import Fraction
 
 from cadrage.footage import Facts, Reading, read_as
+from cadrage.formats import Frame
 from cadrage.geometry import Opening, Placed, Placement, Window, angle_of_line, place, placement_for
 from cadrage.geometry.placement import MAX_ANGLE
 from cadrage.plan import Plan
@@ -39,10 +40,9 @@ def without_bars(plan: Plan, facts: Facts) -> Plan:
     frame = plan.frame
     if frame.active is None or frame.outside != "bars":
         return plan
-    drawn = frame.drawn_rect
+    drawn, own = frame.drawn_rect, bare_frame(frame)
     placed = placed_in(plan, read_as(facts, plan.interpretation))
     middle = placed.rect.x + placed.rect.width / 2, placed.rect.y + placed.rect.height / 2
-    own = frame.model_copy(update={"width": int(drawn.width), "height": int(drawn.height), "active": None})
     placement: dict[str, object] = {
         "offset_x": middle[0] - drawn.x - drawn.width / 2,
         "offset_y": middle[1] - drawn.y - drawn.height / 2,
@@ -50,6 +50,14 @@ def without_bars(plan: Plan, facts: Facts) -> Plan:
     if plan.placement.sizing != "stretch":
         placement |= {"sizing": "scale", "scale": placed.scale}
     return plan.model_copy(update={"frame": own, "placement": plan.placement.model_copy(update=placement)})
+
+
+def bare_frame(frame: Frame) -> Frame:
+    """A frame that is exactly another's active picture, where bars lie outside that."""
+    if frame.active is None or frame.outside != "bars":
+        return frame
+    drawn = frame.drawn_rect
+    return frame.model_copy(update={"width": int(drawn.width), "height": int(drawn.height), "active": None})
 
 
 def straightened(plan: Plan, across: Fraction, down: Fraction) -> Plan:

@@ -1,14 +1,15 @@
 """A plan makes a file; the file is opened again and measured."""
 
 from cadrage.render.inspection import Inspection, Line, Order, inspect_file
-from cadrage.render.job import Progress, plan_written, render
-from cadrage.render.kinds import KINDS
+from cadrage.render.job import Progress, frame_written, plan_written, render
+from cadrage.render.kinds import KINDS, QUALITY_WORDS
 from cadrage.render.pace import delivered
 from cadrage.render.settings import DEFAULT, SHIPPED, Settings, find_settings, read_settings, writing_of
 
 __all__ = [
     "DEFAULT",
     "KINDS",
+    "QUALITY_WORDS",
     "SHIPPED",
     "Inspection",
     "Line",
@@ -17,6 +18,7 @@ __all__ = [
     "Settings",
     "delivered",
     "find_settings",
+    "frame_written",
     "inspect_file",
     "plan_written",
     "read_settings",

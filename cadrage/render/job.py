@@ -12,10 +12,11 @@ from av.container import OutputContainer
 from av.video.frame import VideoFrame
 
 from cadrage.compose import Compositor
-from cadrage.compose.framed import without_bars
+from cadrage.compose.framed import bare_frame, without_bars
 from cadrage.compose.target import target_colour
 from cadrage.errors import BadRequest, CadrageError, Cancelled, CannotWrite
 from cadrage.footage import EMPTY, DecodedFrame, Facts, Library, PictureReader, open_footage, read_as
+from cadrage.formats import Frame
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
 from cadrage.render.encoder import blank, picture_track, stored_colour, tick_of
@@ -160,6 +161,11 @@ def composed_for(writing: Writing, plan: Plan, source: Layout, facts: Facts, lib
     colour = stored_colour(writing, target_colour(read_as(facts, plan.interpretation).colour, plan.frame))
     layout = Layout(plan.frame.width, plan.frame.height, writing.format.depth, writing.format.chroma, colour)
     return Compositor(plan, source, facts, layout, library=library)
+
+
+def frame_written(frame: Frame, settings: Settings) -> Frame:
+    """The frame that a file holds."""
+    return bare_frame(frame) if settings.bars == "active picture only" else frame
 
 
 def plan_written(plan: Plan, facts: Facts, settings: Settings) -> Plan:

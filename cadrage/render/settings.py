@@ -1,16 +1,16 @@
 """Settings: how a file is written, under a name."""
 
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, ValidationError
+from pydantic import Field
 
 from cadrage.errors import BadRequest
 from cadrage.formats import Frame
 from cadrage.render.kinds import FORMATS, KINDS, Depth, FileKind, KindName, PixelFormat, Profile, QualityWord, SoundName
-from cadrage.values import Value
+from cadrage.values import Value, json_object, read_form
 
-VERSION: Literal[1] = 1
 By = Literal["quality", "rate", "constant rate"]
 Kbps = Annotated[int, Field(ge=100, le=1_000_000)]
 
@@ -34,7 +34,7 @@ class Settings(Value):
         bars: with an active picture, the whole frame with its bars, or exactly the active picture.
     """
 
-    version: Literal[1] = VERSION
+    version: Literal[1] = 1
     name: Annotated[str, Field(min_length=1, max_length=80)] = "MP4, H.264"
     kind: KindName = "mp4-h264"
     profile: Annotated[str, Field(max_length=20)] = ""
@@ -110,7 +110,8 @@ def writing_of(settings: Settings, frame: Frame, clip: str | None = None) -> Wri
             f"Choose from {names}." if names else "Leave it empty.",
             clip,
         )
-    depth = settings.depth or next(depth for depth, alpha in profile.formats if not alpha)
+    usual = next(depth for depth, alpha in profile.formats if not alpha)
+    depth = usual if settings.depth is None else settings.depth
     name = profile.formats.get((depth, False))
     if name is None:
         held = " or ".join(str(depth) for depth, alpha in profile.formats if not alpha)
@@ -153,19 +154,7 @@ def read_settings(given: dict[str, Any]) -> Settings:
     Raises:
         BadRequest: they are of a newer version, or no settings at all.
     """
-    version = given.get("version", VERSION)
-    if isinstance(version, int) and version > VERSION:
-        raise BadRequest(
-            f"These settings are of version {version}; version {VERSION} can be read.", remedy="Use a newer Cadrage."
-        )
-    try:
-        return Settings.model_validate(given)
-    except ValidationError as error:
-        first = error.errors()[0]
-        where = " ".join(str(part) for part in first["loc"])
-        raise BadRequest(
-            f"These are no settings: {where}: {first['msg']}.", remedy="Export them anew, or correct the file."
-        ) from error
+    return read_form(Settings, given, "set of settings")
 
 
 def _bad(problem: str, remedy: str, clip: str | None) -> BadRequest:
@@ -199,6 +188,13 @@ SHIPPED = (
 DEFAULT = Settings()
 
 
-def find_settings(name: str) -> Settings | None:
-    """Settings that come with Cadrage, by their name."""
-    return next((one for one in SHIPPED if one.name.lower() == name.lower()), None)
+def find_settings(name: str) -> Settings:
+    """Settings that come with Cadrage, by their name, or some from a file, by its path.
+
+    Raises:
+        BadRequest: there are neither, or the file holds none that can be read.
+    """
+    for shipped in SHIPPED:
+        if shipped.name.lower() == name.lower():
+            return shipped
+    return read_settings(json_object(Path(name), "settings", [shipped.name for shipped in SHIPPED]))

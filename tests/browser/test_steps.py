@@ -88,3 +88,17 @@ def test_an_upload_is_stopped_on_the_way(page: Page, tmp_path):
     page.get_by_role("button", name="Cancel").click()
     expect(page.get_by_label("Files on their way")).to_have_count(0)
     expect(page.get_by_text("Drop clips anywhere on this page")).to_be_visible()
+
+
+def test_files_of_a_frame_are_written_as_its_settings_say(page: Page, tape):
+    open_bench(page, "Files", tape, "Frame")
+    page.locator("summary").filter(has_text="File").click()
+    page.get_by_label("Settings", exact=True).select_option("UHD master")
+    expect(page.get_by_text("Files of this frame will be")).to_contain_text("MOV, ProRes 422 HQ, 1920×1080")
+    expect(page.get_by_label("Quality")).to_have_count(0)
+    page.get_by_label("Kind", exact=True).select_option("WebM, VP9")
+    expect(page.get_by_text("Files of this frame will be")).to_contain_text("WebM, VP9")
+    expect(page.get_by_label("Sound").locator("option")).to_have_text(["Opus, 160 kb/s", "none"])
+    page.get_by_label("Name of the settings").fill("For the web")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_label("Settings", exact=True).locator("option:checked")).to_have_text("For the web")

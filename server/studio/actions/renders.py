@@ -33,7 +33,8 @@ def order(framing: Framing) -> Render:
     from server.studio.tasks import render_task  # noqa: PLC0415 - the task calls `perform` below
 
     plan = plan_of(framing)
-    rendering.writing_of(rendering.DEFAULT, plan.frame, framing.footage.name)
+    how = framing.frame.settings
+    rendering.writing_of(how, rendering.frame_written(plan.frame, how), framing.footage.name)
     check_there(framing.footage)
     library = library_of(framing.footage, plan.interpretation)
     for name in plan.names:
@@ -42,6 +43,7 @@ def order(framing: Framing) -> Render:
         job = Render.objects.create(
             framing=framing,
             plan_json=plan.model_dump(mode="json"),
+            settings_json=how.model_dump(mode="json"),
             total=rendering.delivered(plan, framing.footage.facts).frames,
         )
         transaction.on_commit(lambda: render_task.enqueue(job.pk))
@@ -85,12 +87,13 @@ def _perform(job: Render) -> None:
             footage.path,
             job.path,
             facts,
+            settings=job.settings,
             library=library,
             report=lambda progress: _report(job, progress),
             cancelled=lambda: Render.objects.filter(pk=job.pk, cancel_asked=True).exists(),
         )
         _save(job, doing="inspecting")
-        inspection = rendering.inspect_file(job.path, rendering.Order(plan, footage.path, facts, library))
+        inspection = rendering.inspect_file(job.path, rendering.Order(plan, footage.path, facts, library, job.settings))
     except Cancelled:
         _end(job, State.CANCELLED)
     except CadrageError as error:

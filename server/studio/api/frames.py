@@ -1,20 +1,22 @@
 """Frames: those of a project with their guides, and the catalogue with the visitor's own."""
 
 from fractions import Fraction
+from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
-from ninja import Router
+from ninja import Body, Router
 
 from cadrage.errors import BadRequest
 from cadrage.exchange import chart_of, to_png, to_svg
 from cadrage.formats import Frame, Guide, guides_for, same_height, turned_upright
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 from cadrage.geometry import Raster
+from cadrage.render import frame_written, read_settings, writing_of
 from cadrage.values import parse_exact, parse_size
 from server.studio.api import owned
-from server.studio.api.schemas import Catalogue, FrameIn, FrameOut, GuidesOut, OwnFrameOut
-from server.studio.models import OrderedFrame, OwnFrame
+from server.studio.api.schemas import Catalogue, FrameIn, FrameOut, GuidesOut, OwnFrameOut, OwnSettingsOut
+from server.studio.models import OrderedFrame, OwnFrame, OwnSettings
 from server.studio.models.project import named
 
 router = Router(tags=["frames"])
@@ -24,7 +26,7 @@ MOST_FRAMES = 12
 @router.get("/catalogue", response=Catalogue)
 def catalogue(request: HttpRequest) -> Catalogue:
     """What there is to choose from."""
-    return Catalogue.of(list(request.user.own_frames.all()))
+    return Catalogue.of(list(request.user.own_frames.all()), list(request.user.own_settings.all()))
 
 
 @router.post("/formats", response=OwnFrameOut)
@@ -38,6 +40,20 @@ def save_own(request: HttpRequest, given: Frame) -> OwnFrameOut:
 def remove_own(request: HttpRequest, own_id: int) -> tuple[int, None]:
     """Take a frame of the visitor's own out of the catalogue; projects that have it keep it."""
     owned.own_frame(request, own_id).delete()
+    return 204, None
+
+
+@router.post("/settings", response=OwnSettingsOut)
+def save_settings(request: HttpRequest, given: Body[dict[str, Any]]) -> OwnSettingsOut:
+    """Save settings of the visitor's own for all projects; also such as were exported."""
+    row = OwnSettings.objects.create(owner=request.user, settings_json=read_settings(given).model_dump(mode="json"))
+    return OwnSettingsOut.of(row)
+
+
+@router.delete("/settings/{own_id}", response={204: None})
+def remove_settings(request: HttpRequest, own_id: int) -> tuple[int, None]:
+    """Take settings of the visitor's own away; frames that have them keep them."""
+    owned.own_settings(request, own_id).delete()
     return 204, None
 
 
@@ -74,9 +90,12 @@ def add_frame(request: HttpRequest, project_id: int, given: Frame) -> FrameOut:
 def change_frame(request: HttpRequest, frame_id: int, given: FrameIn) -> FrameOut:
     """Change a frame for every clip that goes into it, and what is asked of it."""
     row = owned.frame(request, frame_id)
+    if given.settings != row.settings:  # a frame that they cannot hold is told where a file is ordered
+        writing_of(given.settings, frame_written(given.frame, given.settings))
     row.frame_json = named(given.frame).model_dump(mode="json")
     row.delivery_json = given.delivery.model_dump(mode="json")
-    row.save(update_fields=["frame_json", "delivery_json"])
+    row.settings_json = given.settings.model_dump(mode="json")
+    row.save(update_fields=["frame_json", "delivery_json", "settings_json"])
     return FrameOut.of(owned.frame(request, frame_id))
 
 

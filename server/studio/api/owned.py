@@ -4,7 +4,17 @@ from django.db.models import Manager
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 
-from server.studio.models import Footage, Framing, Material, OrderedFrame, OwnFrame, Project, Render, Treatment
+from server.studio.models import (
+    Footage,
+    Framing,
+    Material,
+    OrderedFrame,
+    OwnFrame,
+    OwnSettings,
+    Project,
+    Render,
+    Treatment,
+)
 
 
 def project(request: HttpRequest, pk: int) -> Project:
@@ -25,6 +35,11 @@ def treatment(request: HttpRequest, pk: int) -> Treatment:
 def own_frame(request: HttpRequest, pk: int) -> OwnFrame:
     """A frame that the visitor has saved."""
     return get_object_or_404(OwnFrame, pk=pk, owner=request.user)
+
+
+def own_settings(request: HttpRequest, pk: int) -> OwnSettings:
+    """Settings that the visitor has saved."""
+    return get_object_or_404(OwnSettings, pk=pk, owner=request.user)
 
 
 def footage(request: HttpRequest, pk: int, among: Manager[Footage] = Footage.objects) -> Footage:

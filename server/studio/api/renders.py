@@ -1,5 +1,6 @@
 """Renders: ordering, watching, fetching."""
 
+import mimetypes
 from pathlib import PurePath
 
 from django.db import transaction
@@ -63,5 +64,6 @@ def file(request: HttpRequest, render_id: int, *, download: bool = False) -> Htt
     if row.state != Render.State.DONE or not row.path.exists():
         raise Http404
     frame = row.framing.frame.value
-    name = f"{PurePath(row.framing.footage.name).stem} {frame.name} {frame.width}x{frame.height}.mp4"
-    return send_file(request, row.path, "video/mp4", name if download else None)
+    name = f"{PurePath(row.framing.footage.name).stem} {frame.name} {frame.width}x{frame.height}{row.path.suffix}"
+    kind = mimetypes.guess_type(row.path.name)[0] or "application/octet-stream"
+    return send_file(request, row.path, kind, name if download else None)

@@ -3,7 +3,7 @@
 from server.studio.models.footage import Footage
 from server.studio.models.framing import Framing, Step
 from server.studio.models.material import Material
-from server.studio.models.project import OrderedFrame, OwnFrame, Project
+from server.studio.models.project import OrderedFrame, OwnFrame, OwnSettings, Project
 from server.studio.models.render import Render
 from server.studio.models.rule import FramingRule, SourceRule
 from server.studio.models.treatment import Treatment
@@ -15,6 +15,7 @@ __all__ = [
     "Material",
     "OrderedFrame",
     "OwnFrame",
+    "OwnSettings",
     "Project",
     "Render",
     "SourceRule",

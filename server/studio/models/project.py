@@ -6,6 +6,7 @@ from django.conf import settings
 from django.db import models
 
 from cadrage.formats import Delivery, Frame
+from cadrage.render import Settings
 
 
 class Project(models.Model):
@@ -28,6 +29,7 @@ class OrderedFrame(models.Model):
     project = models.ForeignKey(Project, models.CASCADE, related_name="frames")
     frame_json = models.JSONField()
     delivery_json = models.JSONField(default=dict)
+    settings_json = models.JSONField(default=dict)
 
     class Meta:
         ordering = ["id"]
@@ -44,6 +46,11 @@ class OrderedFrame(models.Model):
     def delivery(self) -> Delivery:
         """What is asked of it besides its picture."""
         return Delivery.model_validate(self.delivery_json)
+
+    @cached_property
+    def settings(self) -> Settings:
+        """How files of it are written."""
+        return Settings.model_validate(self.settings_json)
 
     @classmethod
     def from_value(cls, project: Project, frame: Frame) -> "OrderedFrame":
@@ -67,6 +74,24 @@ class OwnFrame(models.Model):
     def value(self) -> Frame:
         """The frame as the core has it."""
         return Frame.model_validate(self.frame_json)
+
+
+class OwnSettings(models.Model):
+    """Settings that their owner has saved for all projects."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="own_settings")
+    settings_json = models.JSONField()
+
+    class Meta:
+        ordering = ["id"]
+
+    def __str__(self) -> str:
+        return self.value.name
+
+    @property
+    def value(self) -> Settings:
+        """The settings as the core has them."""
+        return Settings.model_validate(self.settings_json)
 
 
 def named(frame: Frame) -> Frame:

@@ -1,11 +1,13 @@
 """Renders: jobs that write files."""
 
+from functools import cached_property
 from pathlib import Path
 
 from django.conf import settings
 from django.db import models
 
 from cadrage.plan import Plan
+from cadrage.render import KINDS, Settings
 from server.studio.models.framing import Framing
 
 
@@ -25,6 +27,7 @@ class Render(models.Model):
 
     framing = models.ForeignKey(Framing, models.CASCADE, related_name="renders")
     plan_json = models.JSONField()
+    settings_json = models.JSONField(default=dict)
     state = models.CharField(max_length=10, choices=State.choices, default=State.QUEUED)
     doing = models.CharField(max_length=40, default="waiting")
     done = models.PositiveIntegerField(default=0)
@@ -51,7 +54,12 @@ class Render(models.Model):
         """What was ordered."""
         return Plan.model_validate(self.plan_json)
 
+    @cached_property
+    def settings(self) -> Settings:
+        """How the file is written."""
+        return Settings.model_validate(self.settings_json)
+
     @property
     def path(self) -> Path:
         """Where the finished file lies."""
-        return Path(settings.RENDERS_DIR) / f"{self.pk}.mp4"
+        return Path(settings.RENDERS_DIR) / f"{self.pk}{KINDS[self.settings.kind].suffix}"

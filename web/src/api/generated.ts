@@ -1020,6 +1020,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save Settings
+         * @description Save settings of the visitor's own for all projects; also such as were exported.
+         */
+        post: operations["server_studio_api_frames_save_settings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/{own_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Settings
+         * @description Take settings of the visitor's own away; frames that have them keep them.
+         */
+        delete: operations["server_studio_api_frames_remove_settings"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/treatments/{treatment_id}": {
         parameters: {
             query?: never;
@@ -1423,16 +1463,22 @@ export interface components {
         Catalogue: {
             /** Captions */
             captions: components["schemas"]["Control"][];
+            /** Files */
+            files: components["schemas"]["FileOffer"][];
             /** Finish */
             finish: components["schemas"]["FinishPart"][];
             /** Frames */
             frames: components["schemas"]["FrameRow"][];
             /** Own */
             own: components["schemas"]["OwnFrameOut"][];
+            /** Own Settings */
+            own_settings: components["schemas"]["OwnSettingsOut"][];
             /** Ratios */
             ratios: components["schemas"]["FilmRatio"][];
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
+            /** Settings */
+            settings: components["schemas"]["Settings"][];
             /** Sources */
             sources: components["schemas"]["SourceRow"][];
             /** Squeezes */
@@ -1972,6 +2018,37 @@ export interface components {
             says: string;
         };
         /**
+         * FileOffer
+         * @description A kind of file, for whoever offers it: what it allows and no more.
+         *
+         *     Attributes:
+         *         kind, title: its name in settings, and what people call it.
+         *         profiles: with the depths of each; one without a name where there is no choice.
+         *         sounds: what its sound can be.
+         *         words: for quality; none where a profile says it all.
+         *         scale: what the numbers behind the words are called.
+         *         rated: whether a bit rate can be asked for.
+         */
+        FileOffer: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg" | "png-sequence";
+            /** Profiles */
+            profiles: components["schemas"]["ProfileOffer"][];
+            /** Rated */
+            rated: boolean;
+            /** Scale */
+            scale: string;
+            /** Sounds */
+            sounds: components["schemas"]["SoundOffer"][];
+            /** Title */
+            title: string;
+            /** Words */
+            words: components["schemas"]["WordOffer"][];
+        };
+        /**
          * FilmRatio
          * @description A shape that films were made for.
          *
@@ -2216,6 +2293,24 @@ export interface components {
              */
             delivery: components["schemas"]["Delivery"];
             frame: components["schemas"]["Frame"];
+            /**
+             * @default {
+             *       "bars": "whole frame",
+             *       "by": "quality",
+             *       "ceiling": 0,
+             *       "depth": null,
+             *       "kind": "mp4-h264",
+             *       "name": "MP4, H.264",
+             *       "number": null,
+             *       "profile": "",
+             *       "quality": "high",
+             *       "rate": 12000,
+             *       "sound": "keep",
+             *       "stereo": false,
+             *       "version": 1
+             *     }
+             */
+            settings: components["schemas"]["Settings"];
         };
         /**
          * FrameOut
@@ -2223,9 +2318,12 @@ export interface components {
          */
         FrameOut: {
             delivery: components["schemas"]["Delivery"];
+            /** File */
+            file: string;
             frame: components["schemas"]["Frame"];
             /** Id */
             id: number;
+            settings: components["schemas"]["Settings"];
             /** Shape */
             shape: string;
         };
@@ -3038,6 +3136,15 @@ export interface components {
             shape: string;
         };
         /**
+         * OwnSettingsOut
+         * @description Settings that the visitor has saved.
+         */
+        OwnSettingsOut: {
+            /** Id */
+            id: number;
+            settings: components["schemas"]["Settings"];
+        };
+        /**
          * PasteCells
          * @description Give cells the placement, the surround or both of another.
          */
@@ -3338,6 +3445,16 @@ export interface components {
             width: number;
         };
         /**
+         * ProfileOffer
+         * @description A profile, for whoever offers it.
+         */
+        ProfileOffer: {
+            /** Depths */
+            depths: (8 | 10)[];
+            /** Name */
+            name: string;
+        };
+        /**
          * ProjectIn
          * @description A new name for a project.
          */
@@ -3414,6 +3531,8 @@ export interface components {
             doing: string;
             /** Done */
             done: number;
+            /** File */
+            file: string;
             /** Finished */
             finished: string | null;
             /** Footage */
@@ -3433,6 +3552,8 @@ export interface components {
              * Format: date-time
              */
             ordered: string;
+            /** Playable */
+            playable: boolean;
             /** Problem */
             problem: string;
             /** Remedy */
@@ -3466,6 +3587,92 @@ export interface components {
              */
             everywhere: boolean;
             treatment: components["schemas"]["Treatment"];
+        };
+        /**
+         * Settings
+         * @description How a file is written.
+         *
+         *     Attributes:
+         *         version: of this form, 1.
+         *         name: what they are called.
+         *         kind: of file; see `KINDS`.
+         *         profile: of the encoder, by name; empty for the usual one.
+         *         depth: bits of a sample; the usual of the profile where None.
+         *         by: what decides how much is written: constant quality, a mean rate, or the same rate throughout.
+         *         quality: in plain words.
+         *         number: the encoder's own number in place of the word.
+         *         rate: mean rate of the picture, in kilobits a second.
+         *         ceiling: highest rate, in the same; 0 for none.
+         *         sound: kept as it is where the kind can hold it, encoded anew, or left out.
+         *         stereo: whether sound of more or fewer channels is mixed to two.
+         *         bars: with an active picture, the whole frame with its bars, or exactly the active picture.
+         */
+        Settings: {
+            /**
+             * Bars
+             * @default whole frame
+             * @enum {string}
+             */
+            bars: "whole frame" | "active picture only";
+            /**
+             * By
+             * @default quality
+             * @enum {string}
+             */
+            by: "quality" | "rate" | "constant rate";
+            /**
+             * Ceiling
+             * @default 0
+             */
+            ceiling: number;
+            /** Depth */
+            depth?: (8 | 10) | null;
+            /**
+             * Kind
+             * @default mp4-h264
+             * @enum {string}
+             */
+            kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg" | "png-sequence";
+            /**
+             * Name
+             * @default MP4, H.264
+             */
+            name: string;
+            /** Number */
+            number?: number | null;
+            /**
+             * Profile
+             * @default
+             */
+            profile: string;
+            /**
+             * Quality
+             * @default high
+             * @enum {string}
+             */
+            quality: "draft" | "good" | "high" | "nearly lossless";
+            /**
+             * Rate
+             * @default 12000
+             */
+            rate: number;
+            /**
+             * Sound
+             * @default keep
+             * @enum {string}
+             */
+            sound: "keep" | "aac-192" | "aac-256" | "opus" | "pcm-16" | "pcm-24" | "none";
+            /**
+             * Stereo
+             * @default false
+             */
+            stereo: boolean;
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
         };
         /**
          * Shadow
@@ -3609,6 +3816,19 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             start: string;
+        };
+        /**
+         * SoundOffer
+         * @description A way to write sound.
+         */
+        SoundOffer: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "keep" | "aac-192" | "aac-256" | "opus" | "pcm-16" | "pcm-24" | "none";
+            /** Title */
+            title: string;
         };
         /**
          * SourceFormat
@@ -4066,6 +4286,16 @@ export interface components {
         WindowIn: {
             plan: components["schemas"]["Plan"];
             window: components["schemas"]["Window"];
+        };
+        /**
+         * WordOffer
+         * @description A plain word for quality, and the number it stands for.
+         */
+        WordOffer: {
+            /** Number */
+            number: string;
+            /** Word */
+            word: string;
         };
         /**
          * Words
@@ -5466,6 +5696,52 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_frames_save_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    [key: string]: unknown;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSettingsOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_frames_remove_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -91,6 +91,7 @@ function Verdict({ render }: { render: Render }) {
   return (
     <span className={`num ${right ? "text-moss" : "text-rust"}`}>
       {right ? "checked, right" : "checked, wrong"}, {megabytes(render.size)}
+      <span className="block text-soft">{render.file}</span>
     </span>
   );
 }

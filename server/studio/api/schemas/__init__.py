@@ -10,7 +10,7 @@ from server.studio.api.schemas.board import (
     ProjectIn,
     ProjectLine,
 )
-from server.studio.api.schemas.catalogue import Catalogue, OwnFrameOut, Visitor
+from server.studio.api.schemas.catalogue import Catalogue, OwnFrameOut, OwnSettingsOut, Visitor
 from server.studio.api.schemas.footage import FootageOut, InterpretIn, PathIn, RenameIn
 from server.studio.api.schemas.framing import FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
 from server.studio.api.schemas.material import MaterialOut
@@ -31,6 +31,7 @@ __all__ = [
     "MaterialOut",
     "MeasureIn",
     "OwnFrameOut",
+    "OwnSettingsOut",
     "PathIn",
     "PlanIn",
     "PreviewIn",

@@ -13,6 +13,8 @@ from cadrage.formats import Delivery, Frame, Guide
 from cadrage.formats.words import aspect_name
 from cadrage.geometry import Placement
 from cadrage.plan import Plan
+from cadrage.render import DEFAULT, Settings
+from cadrage.render.words import file_words
 from cadrage.treatments import Part, Treatment
 from cadrage.values import Exact
 from server.studio.actions.materials import state_of
@@ -41,6 +43,7 @@ class FrameIn(Schema):
 
     frame: Frame
     delivery: Delivery = Delivery()
+    settings: Settings = DEFAULT
 
 
 class FrameOut(Schema):
@@ -49,13 +52,22 @@ class FrameOut(Schema):
     id: int
     frame: Frame
     delivery: Delivery
+    settings: Settings
+    file: str
     shape: str
 
     @classmethod
     def of(cls, row: OrderedFrame) -> "FrameOut":
         """From its row."""
         frame = row.value
-        return cls(id=row.pk, frame=frame, delivery=row.delivery, shape=aspect_name(frame.raster.display_aspect))
+        return cls(
+            id=row.pk,
+            frame=frame,
+            delivery=row.delivery,
+            settings=row.settings,
+            file=file_words(frame, row.settings),
+            shape=aspect_name(frame.raster.display_aspect),
+        )
 
 
 class GuidesOut(Schema):

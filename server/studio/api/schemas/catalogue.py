@@ -7,9 +7,12 @@ from cadrage.fields import Control
 from cadrage.finish import FinishPart, caption_controls, offered_parts, title_controls
 from cadrage.formats import FILM_RATIOS, FRAME_FORMATS, SOURCES, SQUEEZES, FilmRatio, Frame, FrameFormat, SourceFormat
 from cadrage.formats.words import aspect_name
+from cadrage.render import SHIPPED as SHIPPED_SETTINGS
+from cadrage.render import Settings
+from cadrage.render.words import FileOffer, offered_files
 from cadrage.surrounds import Kind, offered
 from cadrage.values import Exact
-from server.studio.models import OwnFrame
+from server.studio.models import OwnFrame, OwnSettings
 
 
 class Visitor(Schema):
@@ -31,6 +34,18 @@ class OwnFrameOut(Schema):
     def of(cls, row: OwnFrame) -> "OwnFrameOut":
         """From its row."""
         return cls(id=row.pk, frame=row.value, shape=aspect_name(row.value.raster.display_aspect))
+
+
+class OwnSettingsOut(Schema):
+    """Settings that the visitor has saved."""
+
+    id: int
+    settings: Settings
+
+    @classmethod
+    def of(cls, row: OwnSettings) -> "OwnSettingsOut":
+        """From their row."""
+        return cls(id=row.pk, settings=row.value)
 
 
 class Reason(Schema):
@@ -67,10 +82,13 @@ class Catalogue(Schema):
     title: list[Control]
     captions: list[Control]
     reasons: list[Reason]
+    files: list[FileOffer]
+    settings: list[Settings]
+    own_settings: list[OwnSettingsOut]
 
     @classmethod
-    def of(cls, own: list[OwnFrame]) -> "Catalogue":
-        """With a visitor's own frames."""
+    def of(cls, own: list[OwnFrame], own_settings: list[OwnSettings]) -> "Catalogue":
+        """With a visitor's own frames and settings."""
         return cls(
             frames=[FrameRow(format=row, shape=aspect_name(row.frame.raster.display_aspect)) for row in FRAME_FORMATS],
             own=[OwnFrameOut.of(row) for row in own],
@@ -82,4 +100,7 @@ class Catalogue(Schema):
             title=list(title_controls()),
             captions=list(caption_controls()),
             reasons=[Reason(reason=reason, title=title) for reason, title in REASONS.items()],
+            files=list(offered_files()),
+            settings=list(SHIPPED_SETTINGS),
+            own_settings=[OwnSettingsOut.of(row) for row in own_settings],
         )

@@ -6,6 +6,7 @@ from ninja import Schema
 from pydantic import Field
 
 from cadrage.render import Inspection
+from cadrage.render.words import PLAYABLE, file_words
 from server.studio.actions.framings import plan_of
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Render
@@ -26,6 +27,8 @@ class RenderOut(Schema):
     frame: int
     clip: str
     into: str
+    file: str
+    playable: bool
     state: str
     doing: str
     done: int
@@ -53,6 +56,8 @@ class RenderOut(Schema):
             frame=framing.frame_id,
             clip=framing.footage.name,
             into=str(framing.frame),
+            file=file_words(row.plan.frame, row.settings),
+            playable=row.settings.kind in PLAYABLE,
             state=row.state,
             doing="stopping" if row.cancel_asked and row.state == Render.State.RUNNING else row.doing,
             done=row.done,
@@ -64,7 +69,7 @@ class RenderOut(Schema):
             remedy=row.remedy,
             report=row.report_json,
             size=row.path.stat().st_size if finished else 0,
-            current=row.plan == plan_of(framing, book),
+            current=row.plan == plan_of(framing, book) and row.settings == framing.frame.settings,
             ordered=row.ordered,
             finished=row.finished,
         )

@@ -9,6 +9,7 @@ import { NumberField } from "../../ui/number-field";
 import { Outline } from "../../ui/outline";
 import { ProblemNote } from "../../ui/problem-note";
 import { ActivePicture } from "./frame/active-picture";
+import { FilePart } from "./frame/file-part";
 import { GuidesPart } from "./frame/guides-part";
 import { useFrame } from "./frame/use-frame";
 
@@ -56,7 +57,7 @@ export function FramePanel({ board, framing, measure }: Props) {
 const RATES = ["24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001", "60"];
 
 function Parts({ row, measure }: { row: FrameRow; measure: Measure }) {
-  const { set, ask, error } = useFrame(row);
+  const { set, ask, write, error } = useFrame(row);
   const { rate } = row.frame;
   const { longest } = row.delivery;
   const rates = rate && !RATES.includes(rate) ? [...RATES, rate] : RATES;
@@ -89,6 +90,7 @@ function Parts({ row, measure }: { row: FrameRow; measure: Measure }) {
         </div>
         <p className="text-soft">Longer clips are flagged, not cut. 0 is as long as they like.</p>
       </Fold>
+      <FilePart row={row} onSet={write} />
     </>
   );
 }

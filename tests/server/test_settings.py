@@ -1,0 +1,88 @@
+"""Settings of a frame: set, refused, saved under names, and what comes of them."""
+
+import pytest
+
+from cadrage.footage import probe
+from cadrage.render import SHIPPED
+from server.studio.actions import renders
+from server.studio.models import Framing, Render
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+def put(client, frame, settings):
+    body = {"frame": frame.frame_json, "settings": settings}
+    return client.put(f"/api/frames/{frame.pk}", body, content_type="application/json")
+
+
+def test_a_frame_is_rendered_as_its_settings_say(ida, framing):
+    answer = put(ida, framing.frame, {"kind": "mov-prores", "profile": "LT", "sound": "pcm-16"})
+    assert answer.json()["file"] == "MOV, ProRes 422 LT, 180×320"
+    job = renders.order(Framing.objects.get(pk=framing.pk))
+    renders.perform(job.pk)
+    job = Render.objects.get(pk=job.pk)
+    assert (job.state, job.path.suffix) == ("done", ".mov"), job.problem
+    assert probe(job.path).codec == "prores"
+    row = ida.get(f"/api/projects/{framing.footage.project_id}/renders").json()[0]
+    assert (row["report"]["right"], row["playable"], row["current"]) == (True, False, True)
+    download = ida.get(f"/api/renders/{job.pk}/file?download=true")
+    assert download["Content-Disposition"].endswith('180x320.mov"')
+    put(ida, framing.frame, {})
+    assert not ida.get(f"/api/projects/{framing.footage.project_id}/renders").json()[0]["current"]
+
+
+@pytest.mark.parametrize(
+    ("settings", "says"),
+    [
+        ({"kind": "webm-vp9", "sound": "pcm-16"}, "cannot hold sound"),
+        ({"kind": "mov-dnxhr", "sound": "pcm-16"}, "begins at 256×120"),
+        ({"kind": "mov-prores", "profile": "XXL", "sound": "none"}, "no profile"),
+    ],
+)
+def test_what_cannot_be_is_refused_and_nothing_changes(ida, framing, settings, says):
+    answer = put(ida, framing.frame, settings)
+    assert answer.status_code == 422
+    assert says in answer.json()["title"]
+    board = ida.get(f"/api/projects/{framing.footage.project_id}").json()
+    assert board["frames"][0]["settings"]["kind"] == "mp4-h264"
+
+
+def test_a_file_of_exactly_the_active_picture_has_its_size(ida, framing):
+    framing.frame.frame_json = {**framing.frame.frame_json, "width": 320, "height": 240, "active": "2.39"}
+    answer = put(ida, framing.frame, {"bars": "active picture only"})
+    assert answer.json()["file"] == "MP4, H.264, 320×134"
+
+
+def test_settings_are_saved_under_names_and_belong_to_their_owner(ida, joel):
+    catalogue = ida.get("/api/catalogue").json()
+    assert [one["name"] for one in catalogue["settings"]] == [one.name for one in SHIPPED]
+    own = {**catalogue["settings"][0], "name": "Mine", "rate": 9000}
+    made = ida.post("/api/settings", own, content_type="application/json").json()
+    assert ida.get("/api/catalogue").json()["own_settings"] == [made]
+    assert joel.get("/api/catalogue").json()["own_settings"] == []
+    assert joel.delete(f"/api/settings/{made['id']}").status_code == 404
+    assert ida.delete(f"/api/settings/{made['id']}").status_code == 204
+
+
+@pytest.mark.parametrize("wrong", [{"version": 2}, {"kind": "vhs"}, {"rate": 1}, {"colour": "red"}, {"name": ""}])
+def test_settings_that_are_none_are_refused(ida, wrong):
+    answer = ida.post("/api/settings", {"name": "One", **wrong}, content_type="application/json")
+    assert answer.status_code == 422
+
+
+def test_every_kind_offers_only_what_it_allows(ida):
+    for file in ida.get("/api/catalogue").json()["files"]:
+        for profile in file["profiles"]:
+            for depth in profile["depths"]:
+                for sound in file["sounds"]:
+                    settings = {
+                        "kind": file["kind"],
+                        "profile": profile["name"],
+                        "depth": depth,
+                        "sound": sound["name"],
+                        "by": "rate" if file["rated"] else "quality",
+                    }
+                    from cadrage.formats import Frame
+                    from cadrage.render import Settings, writing_of
+
+                    assert writing_of(Settings(**settings), Frame(width=640, height=360))

@@ -1,0 +1,80 @@
+import type { FileOffer, Settings } from "../../../api/client";
+import { ChoiceRow } from "../../../ui/choice-row";
+import { NumberField } from "../../../ui/number-field";
+
+type Props = { file: FileOffer; settings: Settings; set: (fields: Partial<Settings>) => void };
+
+const MOST_KBPS = 1_000_000;
+const MOST_NUMBER = 63;
+const BY = { quality: "its quality", rate: "a mean rate", "constant rate": "one rate throughout" };
+
+/** How much is written: by quality in a word or the number behind it, or by rate. */
+export function AmountRows({ file, settings, set }: Props) {
+  const word = file.words.find((one) => one.word === settings.quality);
+  if (!word) return null;
+  return (
+    <>
+      {file.rated && (
+        <ChoiceRow
+          label="Decided by"
+          value={settings.by}
+          choices={Object.entries(BY).map(([value, title]) => ({ value, title }))}
+          onChange={(by) => set({ by: by as Settings["by"] })}
+        />
+      )}
+      {settings.by === "quality" ? (
+        <>
+          <ChoiceRow
+            label="Quality"
+            value={settings.quality}
+            choices={file.words.map(({ word: value, number }) => ({
+              value,
+              title: `${value}, ${file.scale} ${number}`,
+            }))}
+            onChange={(quality) => set({ quality: quality as Settings["quality"], number: null })}
+          />
+          {file.scale === "crf" && (
+            <Row label="Number">
+              <NumberField
+                label="The encoder's own number"
+                {...{ unit: file.scale, low: 0, high: MOST_NUMBER, step: 1, decimals: 0 }}
+                value={settings.number ?? Number(word.number)}
+                onCommit={(number) => set({ number: Math.round(number) })}
+              />
+            </Row>
+          )}
+        </>
+      ) : (
+        <>
+          <Row label="Rate">
+            <NumberField
+              label="Rate, kb/s"
+              {...{ unit: "kb/s", low: 100, high: MOST_KBPS, step: 500, decimals: 0 }}
+              value={settings.rate}
+              onCommit={(rate) => set({ rate: Math.round(rate) })}
+            />
+          </Row>
+          {settings.by === "rate" && (
+            <Row label="Ceiling">
+              <NumberField
+                label="Ceiling, kb/s; 0 for none"
+                {...{ unit: "kb/s", low: 0, high: MOST_KBPS, step: 500, decimals: 0 }}
+                value={settings.ceiling}
+                onCommit={(ceiling) => set({ ceiling: Math.round(ceiling) })}
+              />
+            </Row>
+          )}
+        </>
+      )}
+    </>
+  );
+}
+
+function Row({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
+      <span>{label}</span>
+      {children}
+    </div>
+  );
+}
