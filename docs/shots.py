@@ -110,6 +110,10 @@ def of_frames(page: Page, board: str) -> None:
     for name in ("Title safe 90 %, SMPTE ST 2046-1", "Thirds"):
         page.get_by_label(name).uncheck()
     active.select_option("")
+    page.locator("summary").filter(has_text="File").click()
+    page.get_by_label("Settings", exact=True).select_option("Upright short upload")
+    page.get_by_label("Name of the settings").scroll_into_view_if_needed()
+    take(page, "bench-file", 1500)
     page.wait_for_timeout(800)
     page.goto(board)
 

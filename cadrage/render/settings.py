@@ -4,11 +4,12 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from cadrage.errors import BadRequest
 from cadrage.formats import Frame
 from cadrage.render.kinds import FORMATS, KINDS, Depth, FileKind, KindName, PixelFormat, Profile, QualityWord, SoundName
+from cadrage.render.names import USUAL, checked_pattern
 from cadrage.values import Value, json_object, read_form
 
 By = Literal["quality", "rate", "constant rate"]
@@ -32,6 +33,7 @@ class Settings(Value):
         sound: kept as it is where the kind can hold it, encoded anew, or left out.
         stereo: whether sound of more or fewer channels is mixed to two.
         bars: with an active picture, the whole frame with its bars, or exactly the active picture.
+        names: of files, as a pattern; see `names`.
     """
 
     version: Literal[1] = 1
@@ -47,6 +49,7 @@ class Settings(Value):
     sound: SoundName = "keep"
     stereo: bool = False
     bars: Literal["whole frame", "active picture only"] = "whole frame"
+    names: Annotated[str, Field(min_length=1, max_length=120), AfterValidator(checked_pattern)] = USUAL
 
 
 @dataclass(frozen=True, slots=True)

@@ -52,6 +52,7 @@ WRITE = [
     ("put", "/api/footage/{footage}/interpretation", {"interpretation": {"rotation": 90}}),
     ("post", "/api/framings/{framing}/legible", {"plan": {"frame": {"width": 180, "height": 320}}}),
     ("post", "/api/framings/{framing}/readable", {"plan": {"frame": {"width": 180, "height": 320}}}),
+    ("post", "/api/renders/{render}/retry", None),
     ("delete", "/api/materials/{material}", None),
     ("delete", "/api/footage/{footage}", None),
 ]

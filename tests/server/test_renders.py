@@ -25,7 +25,7 @@ def test_a_render_is_done_inspected_and_downloaded(ida, framing, job):
     assert row["report"]["right"]
     assert row["current"]
     answer = ida.get(f"/api/renders/{job.pk}/file?download=true")
-    assert 'filename="Small clip Totem 180x320.mp4"' in answer["Content-Disposition"]
+    assert 'filename="Wall_Small clip_Totem.mp4"' in answer["Content-Disposition"]
     assert b"".join(answer) == job.path.read_bytes()
     part = ida.get(f"/api/renders/{job.pk}/file", headers={"Range": "bytes=4-7"})
     assert (part.status_code, b"".join(part)) == (206, b"ftyp")

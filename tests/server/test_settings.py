@@ -26,7 +26,7 @@ def test_a_frame_is_rendered_as_its_settings_say(ida, framing):
     row = ida.get(f"/api/projects/{framing.footage.project_id}/renders").json()[0]
     assert (row["report"]["right"], row["playable"], row["current"]) == (True, False, True)
     download = ida.get(f"/api/renders/{job.pk}/file?download=true")
-    assert download["Content-Disposition"].endswith('180x320.mov"')
+    assert download["Content-Disposition"].endswith('Totem.mov"')
     put(ida, framing.frame, {})
     assert not ida.get(f"/api/projects/{framing.footage.project_id}/renders").json()[0]["current"]
 

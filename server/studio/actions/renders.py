@@ -1,5 +1,6 @@
 """Renders: ordering, doing, cancelling, and picking up what a dead worker left."""
 
+import hashlib
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -50,6 +51,25 @@ def order(framing: Framing) -> Render:
     return job
 
 
+def retry(job: Render) -> Render:
+    """Order a render that failed or was cancelled once more, just as it was ordered then.
+
+    Raises:
+        BadRequest: it has not ended so.
+    """
+    from server.studio.tasks import render_task  # noqa: PLC0415 - as above
+
+    if job.state not in (State.FAILED, State.CANCELLED):
+        raise BadRequest("This render has not failed.", remedy="Order another where it is framed.")
+    check_there(job.framing.footage)
+    with transaction.atomic():
+        again = Render.objects.create(
+            framing=job.framing, plan_json=job.plan_json, settings_json=job.settings_json, total=job.total
+        )
+        transaction.on_commit(lambda: render_task.enqueue(again.pk))
+    return again
+
+
 def perform(job_id: int) -> None:
     """Do a render: claim it, write the file, inspect it. Called by a worker."""
     job = _claim(job_id)
@@ -94,6 +114,8 @@ def _perform(job: Render) -> None:
         )
         _save(job, doing="inspecting")
         inspection = rendering.inspect_file(job.path, rendering.Order(plan, footage.path, facts, library, job.settings))
+        with job.path.open("rb") as file:
+            digest = hashlib.file_digest(file, "sha256").hexdigest()
     except Cancelled:
         _end(job, State.CANCELLED)
     except CadrageError as error:
@@ -103,7 +125,7 @@ def _perform(job: Render) -> None:
         _end(job, State.FAILED, problem=f"{footage.name}: The render stopped unexpectedly.", remedy="Try again.")
         raise
     else:
-        _end(job, State.DONE, report_json=inspection.model_dump(mode="json"))
+        _end(job, State.DONE, report_json=inspection.model_dump(mode="json"), digest=digest)
 
 
 def _claim(job_id: int) -> Render | None:

@@ -3,7 +3,7 @@
 from ninja import NinjaAPI
 from ninja.security import django_auth
 
-from server.studio.api import errors, footage, frames, framings, materials, projects, renders, treatments
+from server.studio.api import deliveries, errors, footage, frames, framings, materials, projects, renders, treatments
 
 api = NinjaAPI(title="Cadrage", version="1", auth=django_auth, docs_url=None)
 errors.install(api)
@@ -13,4 +13,5 @@ api.add_router("", footage.router)
 api.add_router("", framings.router)
 api.add_router("", materials.router)
 api.add_router("", renders.router)
+api.add_router("", deliveries.router)
 api.add_router("", treatments.router)

@@ -1,7 +1,6 @@
 """Renders: ordering, watching, fetching."""
 
 import mimetypes
-from pathlib import PurePath
 
 from django.db import transaction
 from django.http import Http404, HttpRequest
@@ -50,6 +49,12 @@ def cancel(request: HttpRequest, render_id: int) -> RenderOut:
     return RenderOut.of(actions.cancel(owned.render(request, render_id)))
 
 
+@router.post("/renders/{render_id}/retry", response=RenderOut)
+def retry(request: HttpRequest, render_id: int) -> RenderOut:
+    """Order a render that failed or was cancelled once more."""
+    return RenderOut.of(actions.retry(owned.render(request, render_id)))
+
+
 @router.delete("/renders/{render_id}", response={204: None})
 def remove(request: HttpRequest, render_id: int) -> tuple[int, None]:
     """Take an ended render and its file away."""
@@ -63,7 +68,5 @@ def file(request: HttpRequest, render_id: int, *, download: bool = False) -> Htt
     row = owned.render(request, render_id)
     if row.state != Render.State.DONE or not row.path.exists():
         raise Http404
-    frame = row.framing.frame.value
-    name = f"{PurePath(row.framing.footage.name).stem} {frame.name} {frame.width}x{frame.height}{row.path.suffix}"
     kind = mimetypes.guess_type(row.path.name)[0] or "application/octet-stream"
-    return send_file(request, row.path, kind, name if download else None)
+    return send_file(request, row.path, kind, row.name_among() if download else None)

@@ -1,13 +1,15 @@
 """Renders: jobs that write files."""
 
+from collections.abc import Container
 from functools import cached_property
-from pathlib import Path
+from pathlib import Path, PurePath
 
 from django.conf import settings
 from django.db import models
 
 from cadrage.plan import Plan
 from cadrage.render import KINDS, Settings
+from cadrage.render.names import file_name
 from server.studio.models.framing import Framing
 
 
@@ -39,6 +41,7 @@ class Render(models.Model):
     heartbeat = models.DateTimeField(null=True)
     problem = models.TextField(default="")
     remedy = models.TextField(default="")
+    digest = models.CharField(max_length=64, blank=True, default="")
     report_json = models.JSONField(null=True)
     ordered = models.DateTimeField(auto_now_add=True)
     finished = models.DateTimeField(null=True)
@@ -58,6 +61,20 @@ class Render(models.Model):
     def settings(self) -> Settings:
         """How the file is written."""
         return Settings.model_validate(self.settings_json)
+
+    def name_among(self, taken: Container[str] = ()) -> str:
+        """What the file is called where it is handed over, unlike what others are called."""
+        framing = self.framing
+        frame = self.plan.frame
+        parts = {
+            "project": framing.footage.project.name,
+            "clip": PurePath(framing.footage.name).stem,
+            "frame": frame.name,
+            "width": str(frame.width),
+            "height": str(frame.height),
+            "settings": self.settings.name,
+        }
+        return file_name(self.settings.names, parts, self.path.suffix, taken)
 
     @property
     def path(self) -> Path:

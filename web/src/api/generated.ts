@@ -788,6 +788,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/delivery/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Files
+         * @description Finished files as one ZIP archive: the newest of every framing, or only some renders, their ids after commas.
+         */
+        get: operations["server_studio_api_deliveries_files"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/delivery/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description The delivery sheet of the same files: a page that prints well, a table, or JSON.
+         */
+        get: operations["server_studio_api_deliveries_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/footage": {
         parameters: {
             query?: never;
@@ -1014,6 +1054,26 @@ export interface paths {
         get: operations["server_studio_api_renders_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/renders/{render_id}/retry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retry
+         * @description Order a render that failed or was cancelled once more.
+         */
+        post: operations["server_studio_api_renders_retry"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2301,6 +2361,7 @@ export interface components {
              *       "depth": null,
              *       "kind": "mp4-h264",
              *       "name": "MP4, H.264",
+             *       "names": "{project}_{clip}_{frame}",
              *       "number": null,
              *       "profile": "",
              *       "quality": "high",
@@ -3606,6 +3667,7 @@ export interface components {
          *         sound: kept as it is where the kind can hold it, encoded anew, or left out.
          *         stereo: whether sound of more or fewer channels is mixed to two.
          *         bars: with an active picture, the whole frame with its bars, or exactly the active picture.
+         *         names: of files, as a pattern; see `names`.
          */
         Settings: {
             /**
@@ -3638,6 +3700,11 @@ export interface components {
              * @default MP4, H.264
              */
             name: string;
+            /**
+             * Names
+             * @default {project}_{clip}_{frame}
+             */
+            names: string;
             /** Number */
             number?: number | null;
             /**
@@ -5348,6 +5415,51 @@ export interface operations {
             };
         };
     };
+    server_studio_api_deliveries_files: {
+        parameters: {
+            query?: {
+                only?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_deliveries_sheet: {
+        parameters: {
+            query?: {
+                form?: "html" | "csv" | "json";
+                only?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     server_studio_api_footage_upload: {
         parameters: {
             query?: never;
@@ -5700,6 +5812,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_studio_api_renders_retry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                render_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenderOut"];
+                };
             };
         };
     };

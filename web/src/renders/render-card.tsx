@@ -23,6 +23,10 @@ export function RenderCard({
     mutationFn: () => answered(api.POST("/api/renders/{render_id}/cancel", path)),
     onSettled: refresh,
   });
+  const retry = useMutation({
+    mutationFn: () => answered(api.POST("/api/renders/{render_id}/retry", path)),
+    onSettled: refresh,
+  });
   const remove = useMutation({
     mutationFn: () => answered(api.DELETE("/api/renders/{render_id}", path)),
     onSettled: refresh,
@@ -44,6 +48,11 @@ export function RenderCard({
             Download
           </a>
         )}
+        {["failed", "cancelled"].includes(render.state) && (
+          <Button disabled={retry.isPending} onClick={() => retry.mutate()}>
+            Try again
+          </Button>
+        )}
         {working ? (
           <Button disabled={cancel.isPending} onClick={() => cancel.mutate()}>
             Cancel
@@ -60,7 +69,7 @@ export function RenderCard({
           {render.problem} <span className="text-soft">{render.remedy}</span>
         </p>
       )}
-      <ProblemNote error={cancel.error ?? remove.error} />
+      <ProblemNote error={cancel.error ?? retry.error ?? remove.error} />
     </div>
   );
 }

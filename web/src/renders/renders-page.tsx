@@ -25,7 +25,10 @@ export function RendersPage() {
         }
       />
       <main className="w-full max-w-4xl p-6">
-        <h1 className="mb-4 text-[26px] font-bold tracking-tight">Renders</h1>
+        <div className="mb-4 flex items-baseline gap-5">
+          <h1 className="grow text-[26px] font-bold tracking-tight">Renders</h1>
+          {renders?.some(({ state }) => state === "done") && <Delivery projectId={projectId} />}
+        </div>
         <ProblemNote error={error} />
         <ul className="grid gap-3">
           {renders?.map((render) => (
@@ -53,5 +56,32 @@ export function RendersPage() {
         )}
       </main>
     </div>
+  );
+}
+
+/** The newest finished file of every framing, together, and the sheet that goes with them. */
+function Delivery({ projectId }: { projectId: number }) {
+  const address = `/api/projects/${projectId}/delivery`;
+  return (
+    <>
+      <span className="flex gap-2 text-soft">
+        <a className="text-ochre underline" href={`${address}/sheet`} target="_blank" rel="noreferrer">
+          Delivery sheet
+        </a>
+        as
+        <a className="text-ochre underline" href={`${address}/sheet?form=csv`}>
+          CSV
+        </a>
+        <a className="text-ochre underline" href={`${address}/sheet?form=json`}>
+          JSON
+        </a>
+      </span>
+      <a
+        className="rounded border border-rule bg-sheet px-3 py-1.5 font-semibold hover:border-soft"
+        href={`${address}/files`}
+      >
+        Download all
+      </a>
+    </>
   );
 }

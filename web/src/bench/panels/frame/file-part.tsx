@@ -7,6 +7,7 @@ import { ChoiceRow } from "../../../ui/choice-row";
 import { Fold } from "../../../ui/fold";
 import { ProblemNote } from "../../../ui/problem-note";
 import { TickRow } from "../../../ui/tick-row";
+import { WordsRow } from "../../../ui/words-row";
 import { AmountRows } from "./amount-rows";
 
 type Props = { row: FrameRow; onSet: (settings: Settings) => void };
@@ -99,6 +100,12 @@ export function FilePart({ row, onSet }: Props) {
           onChange={(bars) => set({ bars: bars as Settings["bars"] })}
         />
       )}
+      <WordsRow
+        label="Names"
+        value={settings.names}
+        onChange={() => undefined}
+        onCommit={(names) => set({ names })}
+      />
       <p>
         Files of this frame will be <span className="num">{row.file}</span>.
       </p>

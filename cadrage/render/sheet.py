@@ -1,0 +1,124 @@
+"""The delivery sheet: every file with what was asked for and what was measured, to print, to reckon with, to send."""
+
+import csv
+import io
+import json
+from base64 import b64encode
+from html import escape
+from typing import Literal
+
+from cadrage.render.inspection import Inspection
+from cadrage.values import Value
+
+SheetForm = Literal["html", "csv", "json"]
+PAPER = """
+body { font: 13px/1.4 sans-serif; color: #24211c; margin: 24px; }
+h1 { font-size: 22px; margin: 0 0 2px; }
+article { display: grid; grid-template-columns: 200px 1fr; gap: 16px; border-top: 1px solid #b9b09c; padding: 14px 0;
+  break-inside: avoid; }
+img { max-width: 200px; max-height: 160px; }
+h2 { font-size: 15px; margin: 0; }
+dl { display: grid; grid-template-columns: 110px 1fr; margin: 6px 0; }
+dt, .soft { color: #6b6456; } dd { margin: 0; }
+table { border-collapse: collapse; margin-top: 6px; }
+td, th { text-align: left; padding: 1px 12px 1px 0; font-size: 12px; }
+.right { color: #3e6640; } .wrong { color: #9c3b1c; font-weight: bold; }
+code { font-size: 11px; word-break: break-all; }
+"""
+
+
+class SheetRow(Value):
+    """One file.
+
+    Attributes:
+        file: its name.
+        clip, source: the clip's name, and what it is.
+        frame: what it was put into.
+        placement: how, in words.
+        kept_percent, covered_percent, enlargement: what that cost.
+        surround, finish: in words.
+        settings: how the file is written, in words.
+        bytes: of the file.
+        sha256: of all its bytes.
+        finished: when, as ISO 8601.
+        inspection: what was measured.
+    """
+
+    file: str
+    clip: str
+    source: str
+    frame: str
+    placement: str
+    kept_percent: float
+    covered_percent: float
+    enlargement: float
+    surround: str
+    finish: str
+    settings: str
+    bytes: int
+    sha256: str
+    finished: str
+    inspection: Inspection
+
+
+def sheet_json(title: str, rows: list[SheetRow]) -> str:
+    """All of it."""
+    made = {"title": title, "files": [row.model_dump(mode="json") for row in rows]}
+    return json.dumps(made, indent=1, ensure_ascii=False) + "\n"
+
+
+def sheet_csv(rows: list[SheetRow]) -> str:
+    """A line for each file, with its measured values behind one another."""
+    out = io.StringIO()
+    fields = [name for name in SheetRow.model_fields if name != "inspection"]
+    names = list(dict.fromkeys(line.name for row in rows for line in row.inspection.lines))
+    writer = csv.writer(out)
+    writer.writerow([*fields, "right", *names])
+    for row in rows:
+        found = {line.name: line.found for line in row.inspection.lines}
+        values = [_plain(getattr(row, name)) for name in fields]
+        writer.writerow(
+            [*values, "yes" if row.inspection.right else "no", *(_plain(found.get(name, "")) for name in names)]
+        )
+    return out.getvalue()
+
+
+def _plain(value: object) -> object:
+    """A value that no spreadsheet takes for a formula."""
+    return f"'{value}" if isinstance(value, str) and value[:1] in ("=", "+", "-", "@") else value
+
+
+def sheet_html(title: str, rows: list[SheetRow], pictures: list[bytes]) -> str:
+    """A page that prints well; the pictures, JPEG, are in it."""
+    right = sum(row.inspection.right for row in rows)
+    articles = "".join(_article(row, picture) for row, picture in zip(rows, pictures, strict=True))
+    return (
+        f'<!doctype html><html lang="en"><meta charset="utf-8"><title>{escape(title)}: delivery sheet</title>'
+        f"<style>{PAPER}</style><h1>{escape(title)}: delivery sheet</h1>"
+        f'<p class="soft">{len(rows)} files, {right} measured and right</p>{articles}</html>\n'
+    )
+
+
+def _article(row: SheetRow, picture: bytes) -> str:
+    facts = {
+        "Source": f"{row.clip}, {row.source}",
+        "Frame": row.frame,
+        "Placement": f"{row.placement}; {row.kept_percent:g} % kept, covers {row.covered_percent:g} %, "
+        f"enlarged {row.enlargement:g}×",
+        "Surround": row.surround,
+        "Finish": row.finish,
+        "File": f"{row.settings}, {row.bytes:,} bytes, {row.finished}",
+    }
+    described = "".join(f"<dt>{name}</dt><dd>{escape(text)}</dd>" for name, text in facts.items())
+    lines = "".join(
+        f"<tr><td>{escape(line.name)}</td><td>{escape(line.asked)}</td><td>{escape(line.found)}</td>"
+        f'<td class="{line.verdict}">{line.verdict}{escape(": " + line.remedy if line.remedy else "")}</td></tr>'
+        for line in row.inspection.lines
+    )
+    verdict = '<span class="right">right</span>' if row.inspection.right else '<span class="wrong">wrong</span>'
+    return (
+        f'<article><img alt="" src="data:image/jpeg;base64,{b64encode(picture).decode()}"><div>'
+        f"<h2>{escape(row.file)} {verdict}</h2><dl>{described}</dl>"
+        f"<table><tr><th>measured<th>asked<th>found<th></tr>{lines}</table>"
+        f"<p class=soft>SHA-256 <code>{row.sha256}</code></p></div></article>"
+    )

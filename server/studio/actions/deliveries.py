@@ -1,0 +1,113 @@
+"""Deliveries: finished files handed over together, and the sheet that goes with them."""
+
+import io
+import zipfile
+from collections.abc import Iterator
+
+from cadrage.compose import measure
+from cadrage.footage import taken_as
+from cadrage.render import Inspection
+from cadrage.render.sheet import SheetRow
+from cadrage.render.words import file_words
+from server.studio.actions.looking import looker
+from server.studio.actions.materials import library_of
+from server.studio.models import Project, Render
+
+PIECE = 2**20
+THUMBNAIL = 400
+
+
+def finished(project: Project, chosen: list[int] | None = None) -> list[Render]:
+    """The newest finished file of every framing of a project, or only some renders, in the order of the board."""
+    rows = Render.objects.filter(
+        framing__footage__project=project, framing__footage__removed__isnull=True, state=Render.State.DONE
+    ).select_related("framing__footage__project", "framing__frame")
+    if chosen is not None:
+        rows = rows.filter(pk__in=chosen)
+    newest: dict[int, Render] = {}
+    for row in rows.order_by("pk"):
+        if row.path.exists():
+            newest[row.pk if chosen is not None else row.framing_id] = row
+    return sorted(newest.values(), key=lambda row: (row.framing.footage_id, row.framing.frame_id, row.pk))
+
+
+def named(rows: list[Render]) -> list[tuple[str, Render]]:
+    """Each with a name that no other has."""
+    found: dict[str, Render] = {}
+    for row in rows:
+        found[row.name_among(found)] = row
+    return list(found.items())
+
+
+class _Pipe(io.RawIOBase):
+    """Takes what an archive writes, to be fetched in pieces."""
+
+    def __init__(self) -> None:
+        self.held = bytearray()
+
+    def writable(self) -> bool:
+        """It only is."""
+        return True
+
+    def write(self, data: object) -> int:
+        """Hold it."""
+        view = memoryview(data).cast("B")  # type: ignore[arg-type]
+        self.held += view
+        return len(view)
+
+    def fetch(self) -> bytes:
+        """What is held, which is then let go."""
+        data = bytes(self.held)
+        self.held.clear()
+        return data
+
+
+def archive(rows: list[Render]) -> Iterator[bytes]:
+    """All files as one ZIP archive, written as it is sent: nothing is copied, and memory does not grow."""
+    pipe = _Pipe()
+    with zipfile.ZipFile(pipe, "w", zipfile.ZIP_STORED, allowZip64=True) as made:
+        for name, row in named(rows):
+            with row.path.open("rb") as source, made.open(zipfile.ZipInfo(name), "w", force_zip64=True) as entry:
+                while piece := source.read(PIECE):
+                    entry.write(piece)
+                    yield pipe.fetch()
+    yield pipe.fetch()
+
+
+def sheet_rows(rows: list[Render]) -> list[SheetRow]:
+    """What a delivery sheet says of each."""
+    found = []
+    for name, row in named(rows):
+        footage, plan = row.framing.footage, row.plan
+        numbers = measure(plan, footage.facts)
+        found.append(
+            SheetRow(
+                file=name,
+                clip=footage.name,
+                source=footage.facts.words,
+                frame=f"{plan.frame.name} {plan.frame.width}×{plan.frame.height}".strip(),
+                placement=numbers.words.placement,
+                kept_percent=round(float(numbers.cost.kept_percent), 2),
+                covered_percent=round(float(numbers.cost.covered_percent), 2),
+                enlargement=round(float(numbers.cost.enlargement), 4),
+                surround=numbers.words.surround,
+                finish=numbers.words.finish,
+                settings=file_words(plan.frame, row.settings),
+                bytes=row.path.stat().st_size,
+                sha256=row.digest,
+                finished=row.finished.isoformat(timespec="seconds") if row.finished else "",
+                inspection=Inspection.model_validate(row.report_json),
+            )
+        )
+    return found
+
+
+def pictures(rows: list[Render]) -> list[bytes]:
+    """A small picture of each as it was framed, from the middle of the clip."""
+    found = []
+    for row in rows:
+        footage, plan = row.framing.footage, row.plan
+        middle = taken_as(footage.facts, plan.interpretation).duration / 2
+        library = library_of(footage, plan.interpretation, looker.store)
+        found.append(looker.image(plan, footage.path, footage.facts, middle, THUMBNAIL, library=library))
+    return found

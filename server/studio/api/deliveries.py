@@ -1,0 +1,47 @@
+"""Deliveries: finished files together, and their sheet."""
+
+from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http.response import HttpResponseBase
+from django.utils.http import content_disposition_header
+from ninja import Router
+
+from cadrage.render.sheet import SheetForm, sheet_csv, sheet_html, sheet_json
+from server.studio.actions import deliveries as actions
+from server.studio.api import owned
+from server.studio.models import Render
+
+router = Router(tags=["deliveries"])
+
+
+@router.get("/projects/{project_id}/delivery/files")
+def files(request: HttpRequest, project_id: int, only: str = "") -> HttpResponseBase:
+    """Finished files as one ZIP archive: the newest of every framing, or only some renders, their ids after commas."""
+    project, rows = owned.project(request, project_id), _chosen(request, project_id, only)
+    response = StreamingHttpResponse(actions.archive(rows), content_type="application/zip")
+    response["Content-Disposition"] = _attachment(f"{project.name}.zip")
+    return response
+
+
+@router.get("/projects/{project_id}/delivery/sheet")
+def sheet(request: HttpRequest, project_id: int, form: SheetForm = "html", only: str = "") -> HttpResponse:
+    """The delivery sheet of the same files: a page that prints well, a table, or JSON."""
+    project, rows = owned.project(request, project_id), _chosen(request, project_id, only)
+    listed = actions.sheet_rows(rows)
+    if form == "html":
+        return HttpResponse(sheet_html(project.name, listed, actions.pictures(rows)))
+    text = sheet_csv(listed) if form == "csv" else sheet_json(project.name, listed)
+    kind = "text/csv; charset=utf-8" if form == "csv" else "application/json"
+    headers = {"Content-Disposition": _attachment(f"{project.name} delivery.{form}")}
+    return HttpResponse(text, content_type=kind, headers=headers)
+
+
+def _chosen(request: HttpRequest, project_id: int, only: str) -> list[Render]:
+    wanted = [int(part) for part in only.split(",") if part.isdecimal()] if only else None
+    rows = actions.finished(owned.project(request, project_id), wanted)
+    if not rows:
+        raise Http404
+    return rows
+
+
+def _attachment(name: str) -> str:
+    return content_disposition_header(as_attachment=True, filename=name) or "attachment"

@@ -1,0 +1,79 @@
+"""Names of files and the delivery sheet."""
+
+import csv
+import io
+import json
+
+import pytest
+from pydantic import ValidationError
+
+from cadrage.render import Inspection, Line, Settings
+from cadrage.render.names import file_name
+from cadrage.render.sheet import SheetRow, sheet_csv, sheet_html, sheet_json
+
+PARTS = {"project": "Wall", "clip": "Number 7", "frame": "Foyer"}
+
+
+def test_names_are_made_by_a_pattern_and_never_taken_twice():
+    assert file_name("{project}_{clip}_{frame}", PARTS, ".mov") == "Wall_Number 7_Foyer.mov"
+    taken = {"Number 7.mp4", "Number 7 2.mp4"}
+    assert file_name("{clip}", PARTS, ".mp4", taken) == "Number 7 3.mp4"
+
+
+@pytest.mark.parametrize("clip", ["../../etc/passwd", "a/b", "..", "con\x00trol", "x" * 400, "<b>"])
+def test_no_name_leads_elsewhere(clip):
+    name = file_name("{clip}", {"clip": clip}, ".mp4")
+    assert "/" not in name
+    assert "\x00" not in name
+    assert not name.startswith(".")
+    assert len(name) <= 130
+
+
+@pytest.mark.parametrize("pattern", ["{clip.__class__}", "{clip!r}", "{clip:>99}", "{owner}", "{0}", "{clip", ""])
+def test_patterns_hold_only_what_there_is(pattern):
+    with pytest.raises(ValidationError):
+        Settings(names=pattern)
+
+
+ROW = SheetRow(
+    file="Wall <1>.mp4",
+    clip="=SUM(A1)",
+    source="1920×1080 turned 90°",
+    frame="Foyer 1920×1080",
+    placement="whole picture",
+    kept_percent=100,
+    covered_percent=31.64,
+    enlargement=0.5625,
+    surround="blurred copy",
+    finish="shadow",
+    settings="MP4, H.264, 1920×1080",
+    bytes=123456,
+    sha256="ab" * 32,
+    finished="2026-11-25T12:00:00+00:00",
+    inspection=Inspection(
+        file="1.mp4",
+        lines=(
+            Line(name="Size", asked="1920×1080", found="1920×1080", verdict="right"),
+            Line(name="Rate", asked="25", found="24", verdict="wrong", remedy="Render again."),
+        ),
+        right=False,
+    ),
+)
+
+
+def test_the_sheet_says_the_same_in_three_forms():
+    page = sheet_html("Wall & more", [ROW], [b"jpeg"])
+    assert "Wall &amp; more: delivery sheet" in page
+    assert "Wall &lt;1&gt;.mp4" in page
+    assert "1 files, 0 measured and right" in page
+    assert "wrong: Render again." in page
+    assert ROW.sha256 in page
+    read = json.loads(sheet_json("Wall", [ROW]))
+    assert SheetRow.model_validate(read["files"][0]) == ROW
+    header, values = csv.reader(io.StringIO(sheet_csv([ROW])))
+    found = dict(zip(header, values, strict=True))
+    assert (found["Rate"], found["right"], found["sha256"]) == ("24", "no", ROW.sha256)
+
+
+def test_no_spreadsheet_takes_a_name_for_a_formula():
+    assert "'=SUM(A1)" in sheet_csv([ROW])
