@@ -16,6 +16,7 @@ from rich.table import Table
 
 from cadrage import render as rendering
 from cadrage.cli.arguments import build_plan, described, first_problem, read_frame, read_size
+from cadrage.cli.batch import run_batch
 from cadrage.cli.options import Active, FrameSize, Json, Options, SettingsName, takes_plan
 from cadrage.compose import compose
 from cadrage.compose.lineup import sheet, starting_set
@@ -214,6 +215,34 @@ def convert_command(
             how = _settings(settings)
             rendering.render(made, source, target, facts, settings=how, library=library, report=report)
         _report(target, rendering.Order(made, source, facts, library, how), as_json)
+
+
+@app.command("batch")
+def batch_command(
+    folder: Annotated[Path, typer.Argument(help="A folder of clips and stills.", show_default=False)],
+    out: Annotated[Path, typer.Option("--out", help="The folder to write to.", show_default=False)],
+    frame: Annotated[list[str] | None, typer.Option("--frame", help="A frame to deliver; may be given again.")] = None,
+    treatment: Annotated[str | None, typer.Option("--treatment", help="What every clip is given.")] = None,
+    settings: SettingsName = None,
+    as_json: Json = False,
+) -> None:
+    """Render every clip of a folder into every frame, inspect the files, and write a delivery sheet beside them.
+
+    Nothing is replaced. A clip that cannot be used is told at the end and does not stop the others.
+    """
+    with _told(as_json):
+        made, failed = run_batch(folder, frame or ["1920x1080"], treatment, settings, out)
+    wrong = [one.row.file for one in made if not one.row.inspection.right]
+    if as_json:
+        files = [{"file": one.row.file, "right": one.row.inspection.right} for one in made]
+        print(json.dumps({"files": files, "failed": [described(one.error) for one in failed]}))
+    else:
+        for one in made:
+            print(f"{one.row.file}: {'right' if one.row.inspection.right else 'WRONG'}")
+        for lost in failed:
+            print(f"cadrage: {lost.error}", file=sys.stderr)
+    if failed or wrong:
+        raise typer.Exit(BAD_INPUT if failed else WRONG)
 
 
 @contextmanager

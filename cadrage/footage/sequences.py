@@ -5,6 +5,12 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff")
+FOOTAGE_SUFFIXES = {
+    *(".mp4", ".mov", ".m4v", ".mkv", ".webm", ".avi", ".ts", ".m2ts", ".mts", ".mpg", ".mpeg", ".mxf", ".dv"),
+    *(".y4m", ".ogv"),
+    *SUFFIXES,
+}
+"""What files in a folder are looked at; whether they are footage is then found by probing."""
 NUMBERED = re.compile(r"(?P<stem>.*?)(?P<number>\d+)(?P<suffix>\.[a-z]+)", re.IGNORECASE)
 FEWEST = 3
 STILLS_IN_SEQUENCE = 100_000

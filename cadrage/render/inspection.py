@@ -73,13 +73,23 @@ class Inspection(Value):
 
 @dataclass(frozen=True, slots=True)
 class Order:
-    """What was asked for: a plan, the clip it is about, what else the plan may use, and how the file is written."""
+    """What was asked for.
+
+    Attributes:
+        plan: the framing.
+        source: the clip.
+        facts: what it is.
+        library: what else the plan may use.
+        settings: how the file is written.
+        clip: what the clip is called; as its file, where empty.
+    """
 
     plan: Plan
     source: Path
     facts: Facts
     library: Library = EMPTY
     settings: Settings = DEFAULT
+    clip: str = ""
 
     @property
     def written(self) -> Plan:

@@ -1,13 +1,18 @@
 """The delivery sheet: every file with what was asked for and what was measured, to print, to reckon with, to send."""
 
 import csv
+import hashlib
 import io
 import json
 from base64 import b64encode
+from datetime import datetime
 from html import escape
+from pathlib import Path
 from typing import Literal
 
-from cadrage.render.inspection import Inspection
+from cadrage.compose import measure
+from cadrage.render.inspection import Inspection, Order
+from cadrage.render.words import file_words
 from cadrage.values import Value
 
 SheetForm = Literal["html", "csv", "json"]
@@ -59,6 +64,43 @@ class SheetRow(Value):
     sha256: str
     finished: str
     inspection: Inspection
+
+    @classmethod
+    def of(cls, file: str, order: Order, path: Path, sha256: str, finished: datetime, report: Inspection) -> "SheetRow":
+        """From an order and what came of it.
+
+        Args:
+            file: what the file is called.
+            order: what was asked for; its source's name is the clip's.
+            path: where the file lies.
+            sha256: of its bytes.
+            finished: when.
+            report: what was measured.
+        """
+        numbers, frame = measure(order.plan, order.facts), order.plan.frame
+        return cls(
+            file=file,
+            clip=order.clip or order.source.name,
+            source=order.facts.words,
+            frame=f"{frame.name} {frame.width}×{frame.height}".strip(),
+            placement=numbers.words.placement,
+            kept_percent=round(float(numbers.cost.kept_percent), 2),
+            covered_percent=round(float(numbers.cost.covered_percent), 2),
+            enlargement=round(float(numbers.cost.enlargement), 4),
+            surround=numbers.words.surround,
+            finish=numbers.words.finish,
+            settings=file_words(frame, order.settings),
+            bytes=path.stat().st_size,
+            sha256=sha256,
+            finished=finished.isoformat(timespec="seconds"),
+            inspection=report,
+        )
+
+
+def digest_of(path: Path) -> str:
+    """The SHA-256 of a file's bytes, in hexadecimal digits."""
+    with path.open("rb") as file:
+        return hashlib.file_digest(file, "sha256").hexdigest()
 
 
 def sheet_json(title: str, rows: list[SheetRow]) -> str:

@@ -117,7 +117,7 @@ def test_the_whole_job(page: Page, upright, tmp_path):
 
     with page.expect_download() as download:
         page.get_by_role("link", name="Download").click()
-    assert download.value.suggested_filename == "Depot yard Wide 1920x1080.mp4"
+    assert download.value.suggested_filename == "Depot_Depot yard_Wide.mp4"
     target = tmp_path / "downloaded.mp4"
     download.value.save_as(target)
     command = ["ffprobe", "-v", "error", "-show_streams", "-of", "json", str(target)]

@@ -167,3 +167,28 @@ def test_what_stands_behind_is_named_by_its_path(small_clip, tmp_path):
     gone = cadrage("frame", small_clip, tmp_path / "a.png", "--surround", "still:of=nowhere.png", "--json")
     assert gone.returncode == 2
     assert "nowhere.png" in gone.stdout + gone.stderr
+
+
+def test_a_folder_is_delivered_with_its_sheet_and_what_fails_is_told(small_clip, tmp_path):
+    folder, out = tmp_path / "Clips", tmp_path / "out"
+    folder.mkdir()
+    (folder / "one.mp4").write_bytes(small_clip.read_bytes())
+    (folder / "torn.mp4").write_bytes(small_clip.read_bytes()[:500])
+    (folder / "notes.txt").write_text("nothing")
+    options = ["--frame", "180x320", "--frame", "320x180", "--treatment", "quiet gradient", "--json"]
+    done = cadrage("batch", folder, "--out", out, *options)
+    assert done.returncode == 2
+    told = json.loads(done.stdout)
+    names = ["Clips_one_180x320.mp4", "Clips_one_320x180.mp4"]
+    assert [(one["file"], one["right"]) for one in told["files"]] == [(name, True) for name in names]
+    assert {one["clip"] for one in told["failed"]} == {"torn.mp4"}
+    sheet = json.loads((out / "delivery sheet.json").read_text())
+    assert [row["file"] for row in sheet["files"]] == names
+    assert sheet["files"][0]["surround"] == "linear gradient"
+    assert "data:image/jpeg" in (out / "delivery sheet.html").read_text()
+    (folder / "torn.mp4").unlink()
+    again = cadrage("batch", folder, "--out", out, "--frame", "180x320", "--settings", "wide hd upload")
+    assert again.returncode == 0
+    assert "Clips_one_180x320 2.mp4: right" in again.stdout
+    for wrong in (tmp_path / "nowhere", tmp_path):
+        assert cadrage("batch", wrong, "--out", out).returncode == 2

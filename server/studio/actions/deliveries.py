@@ -4,11 +4,9 @@ import io
 import zipfile
 from collections.abc import Iterator
 
-from cadrage.compose import measure
 from cadrage.footage import taken_as
-from cadrage.render import Inspection
+from cadrage.render import Inspection, Order
 from cadrage.render.sheet import SheetRow
-from cadrage.render.words import file_words
 from server.studio.actions.looking import looker
 from server.studio.actions.materials import library_of
 from server.studio.models import Project, Render
@@ -78,27 +76,10 @@ def sheet_rows(rows: list[Render]) -> list[SheetRow]:
     """What a delivery sheet says of each."""
     found = []
     for name, row in named(rows):
-        footage, plan = row.framing.footage, row.plan
-        numbers = measure(plan, footage.facts)
-        found.append(
-            SheetRow(
-                file=name,
-                clip=footage.name,
-                source=footage.facts.words,
-                frame=f"{plan.frame.name} {plan.frame.width}×{plan.frame.height}".strip(),
-                placement=numbers.words.placement,
-                kept_percent=round(float(numbers.cost.kept_percent), 2),
-                covered_percent=round(float(numbers.cost.covered_percent), 2),
-                enlargement=round(float(numbers.cost.enlargement), 4),
-                surround=numbers.words.surround,
-                finish=numbers.words.finish,
-                settings=file_words(plan.frame, row.settings),
-                bytes=row.path.stat().st_size,
-                sha256=row.digest,
-                finished=row.finished.isoformat(timespec="seconds") if row.finished else "",
-                inspection=Inspection.model_validate(row.report_json),
-            )
-        )
+        footage = row.framing.footage
+        order = Order(row.plan, footage.path, footage.facts, settings=row.settings, clip=footage.name)
+        report = Inspection.model_validate(row.report_json)
+        found.append(SheetRow.of(name, order, row.path, row.digest, row.finished or row.ordered, report))
     return found
 
 

@@ -5,14 +5,10 @@ from pathlib import Path
 from django.conf import settings
 
 from cadrage.errors import BadRequest
-from cadrage.footage.sequences import STILLS_IN_SEQUENCE, grouped
+from cadrage.footage.sequences import FOOTAGE_SUFFIXES, STILLS_IN_SEQUENCE, grouped
 from cadrage.values import Value
 
 MOST_LISTED = 500
-SUFFIXES = {
-    ".mp4", ".mov", ".m4v", ".mkv", ".webm", ".avi", ".ts", ".m2ts", ".mts", ".mpg", ".mpeg", ".mxf", ".dv", ".y4m",
-    ".ogv", ".png", ".jpg", ".jpeg", ".tif", ".tiff",
-}  # fmt: skip
 
 
 class Entry(Value):
@@ -85,7 +81,7 @@ def _shown(path: Path) -> bool:
     """Folders and footage; a link that leads out of the allowed folders is passed over."""
     real = path.resolve()
     inside = any(real.is_relative_to(root) for root in roots())
-    return inside and (real.is_dir() or real.suffix.lower() in SUFFIXES)
+    return inside and (real.is_dir() or real.suffix.lower() in FOOTAGE_SUFFIXES)
 
 
 def _entry(path: Path, name: str) -> Entry:

@@ -1,6 +1,5 @@
 """Renders: ordering, doing, cancelling, and picking up what a dead worker left."""
 
-import hashlib
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -13,6 +12,7 @@ from django.utils import timezone
 
 from cadrage import render as rendering
 from cadrage.errors import BadRequest, CadrageError, Cancelled
+from cadrage.render.sheet import digest_of
 from server.studio.actions.footage import check_there
 from server.studio.actions.framings import plan_of
 from server.studio.actions.materials import library_of
@@ -114,8 +114,7 @@ def _perform(job: Render) -> None:
         )
         _save(job, doing="inspecting")
         inspection = rendering.inspect_file(job.path, rendering.Order(plan, footage.path, facts, library, job.settings))
-        with job.path.open("rb") as file:
-            digest = hashlib.file_digest(file, "sha256").hexdigest()
+        digest = digest_of(job.path)
     except Cancelled:
         _end(job, State.CANCELLED)
     except CadrageError as error:

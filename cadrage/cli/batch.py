@@ -1,0 +1,70 @@
+"""Many clips into some frames at once."""
+
+from pathlib import Path
+
+from rich.console import Console
+from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
+
+from cadrage.cli.arguments import read_frame
+from cadrage.errors import BadRequest, CannotWrite
+from cadrage.footage.sequences import FOOTAGE_SUFFIXES
+from cadrage.render import DEFAULT, find_settings
+from cadrage.render.batch import Batch, Delivered, Failed, write_sheet
+from cadrage.render.job import Progress as Done
+from cadrage.treatments import find_treatment
+
+
+def run_batch(
+    folder: Path, frames: list[str], treatment: str | None, settings: str | None, out: Path
+) -> tuple[list[Delivered], list[Failed]]:
+    """Do all of it, with a progress bar on a terminal, and write the sheet.
+
+    Raises:
+        BadRequest: the folder holds no footage, or an option cannot be read.
+        CannotWrite: there is no place for results.
+    """
+    clips = clips_of(folder)
+    batch = Batch(
+        frames=tuple(read_frame(frame, None) for frame in frames),
+        settings=DEFAULT if settings is None else find_settings(settings),
+        folder=out,
+        treatment=None if treatment is None else find_treatment(treatment),
+        project=folder.resolve().name,
+    )
+    try:
+        out.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise CannotWrite("There is no place for the results.", remedy="Choose another folder.", clip=out) from error
+    made: list[Delivered] = []
+    failed: list[Failed] = []
+    console = Console(stderr=True)
+    columns = (TextColumn("{task.description}"), BarColumn(), TimeRemainingColumn())
+    with Progress(*columns, console=console, disable=not console.is_terminal) as progress:
+        task = progress.add_task("", total=None)
+
+        def report(name: str, now: Done) -> None:
+            progress.update(task, description=name, completed=now.done, total=now.total)
+
+        for one in batch.run(clips, report):
+            if isinstance(one, Delivered):
+                made.append(one)
+            else:
+                failed.append(one)
+    if made:
+        write_sheet(out, batch.project, made)
+    return made, failed
+
+
+def clips_of(folder: Path) -> list[Path]:
+    """The footage of a folder, by name; hidden files and folders in it are left out.
+
+    Raises:
+        BadRequest: there is none.
+    """
+    if not folder.is_dir():
+        raise BadRequest("This is no folder.", remedy="Name a folder of clips.", clip=folder)
+    found = sorted(path for path in folder.iterdir() if path.is_file() and path.suffix.lower() in FOOTAGE_SUFFIXES)
+    clips = [path for path in found if not path.name.startswith(".")]
+    if not clips:
+        raise BadRequest("The folder holds no footage.", remedy="Put clips or stills into it.", clip=folder)
+    return clips
