@@ -2,7 +2,6 @@
 
 import json
 from fractions import Fraction
-from pathlib import Path
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -12,7 +11,7 @@ from cadrage.finish.specification import Edge, Grade, Grain, Shadow, Vignette
 from cadrage.geometry import Placement
 from cadrage.plan import Plan
 from cadrage.surrounds import Blurred, Carried, Drift, Gradient, Graphic, Loop, Mirrored, Plain, Surround
-from cadrage.values import Value, json_object, read_form
+from cadrage.values import Value, named_or_read, read_form
 
 Part = Literal["placement", "surround", "finish"]
 PARTS: tuple[Part, ...] = ("placement", "surround", "finish")
@@ -62,10 +61,7 @@ def find_treatment(name: str) -> Treatment:
     Raises:
         BadRequest: there is neither, or the file holds none that can be read.
     """
-    for shipped in SHIPPED:
-        if shipped.name.lower() == name.lower():
-            return shipped
-    return read_treatment(json_object(Path(name), "treatments", [shipped.name for shipped in SHIPPED]))
+    return named_or_read(Treatment, SHIPPED, name, "treatment")
 
 
 def treatment_schema() -> str:

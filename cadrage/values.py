@@ -2,6 +2,7 @@
 
 import json
 import re
+from collections.abc import Sequence
 from fractions import Fraction
 from pathlib import Path
 from typing import Annotated, Any, TypeVar
@@ -108,28 +109,6 @@ ColourText = Annotated[
 PositiveExact = Annotated[Exact, Field(gt=0)]
 
 
-def json_object(path: Path, what: str, names: list[str]) -> dict[str, Any]:
-    """What a JSON file holds.
-
-    Args:
-        path: the file.
-        what: is looked for, in a word.
-        names: that could have been given in place of a file.
-
-    Raises:
-        BadRequest: there is no such file, or it holds no JSON object.
-    """
-    try:
-        given = json.loads(path.read_text())
-    except (OSError, ValueError) as error:
-        raise BadRequest(
-            f"{str(path)!r}: there are no such {what}.", remedy=f"Name a file, or one of: {', '.join(names)}."
-        ) from error
-    if not isinstance(given, dict):
-        raise BadRequest(f"The file holds no {what}.", remedy="Export it anew, or correct the file.", clip=path)
-    return given
-
-
 FORM_VERSION = 1
 Form = TypeVar("Form", bound=Value)
 
@@ -153,3 +132,24 @@ def read_form(form: type[Form], given: dict[str, Any], what: str) -> Form:
         raise BadRequest(
             f"This is no {what}: {where}: {first['msg']}.", remedy="Export it anew, or correct the file."
         ) from error
+
+
+def named_or_read(form: type[Form], shipped: Sequence[Form], name: str, what: str) -> Form:
+    """One of some values that come with Cadrage, by its name, or one from a JSON file, by its path.
+
+    Raises:
+        BadRequest: there is neither, or the file holds none that can be read.
+    """
+    names = {str(getattr(one, "name", "")): one for one in shipped}
+    for known, one in names.items():
+        if known.lower() == name.lower():
+            return one
+    path = Path(name)
+    try:
+        given = json.loads(path.read_text())
+    except (OSError, ValueError) as error:
+        remedy = f"Name a file, or one of: {', '.join(names)}."
+        raise BadRequest(f"{name!r} is no {what}.", remedy=remedy) from error
+    if not isinstance(given, dict):
+        raise BadRequest(f"The file holds no {what}.", remedy="Export it anew, or correct the file.", clip=path)
+    return read_form(form, given, what)

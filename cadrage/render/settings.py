@@ -1,7 +1,6 @@
 """Settings: how a file is written, under a name."""
 
 from dataclasses import dataclass
-from pathlib import Path
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
@@ -10,7 +9,7 @@ from cadrage.errors import BadRequest
 from cadrage.formats import Frame
 from cadrage.render.kinds import FORMATS, KINDS, Depth, FileKind, KindName, PixelFormat, Profile, QualityWord, SoundName
 from cadrage.render.names import USUAL, checked_pattern
-from cadrage.values import Value, json_object, read_form
+from cadrage.values import Value, named_or_read, read_form
 
 By = Literal["quality", "rate", "constant rate"]
 Kbps = Annotated[int, Field(ge=100, le=1_000_000)]
@@ -197,7 +196,4 @@ def find_settings(name: str) -> Settings:
     Raises:
         BadRequest: there are neither, or the file holds none that can be read.
     """
-    for shipped in SHIPPED:
-        if shipped.name.lower() == name.lower():
-            return shipped
-    return read_settings(json_object(Path(name), "settings", [shipped.name for shipped in SHIPPED]))
+    return named_or_read(Settings, SHIPPED, name, "set of settings")

@@ -1,7 +1,7 @@
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { Alternative } from "../api/client";
 import { usePreview } from "../bench/use-preview";
 import { Button } from "../ui/button";
+import { useEdge } from "../ui/use-edge";
 
 type Props = {
   framingId: number;
@@ -11,26 +11,13 @@ type Props = {
 };
 
 const WIDTH = 1100;
-const STEP = 0.02;
 
 /** Two alternatives on one another, with an edge between them to drag. */
 export function Divider({ framingId, ways: [left, right], time, onClose }: Props) {
-  const [at, setAt] = useState(0.5);
+  const { at, slider } = useEdge((held) => held.getBoundingClientRect());
   const wish = { framingId, time, width: WIDTH };
   const first = usePreview("divider left", { ...wish, plan: left.plan });
   const second = usePreview("divider right", { ...wish, plan: right.plan });
-
-  function onPointer(event: PointerEvent<HTMLElement>) {
-    if (event.type === "pointerdown") event.currentTarget.setPointerCapture(event.pointerId);
-    else if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    const box = event.currentTarget.getBoundingClientRect();
-    setAt(Math.min(1, Math.max(0, (event.clientX - box.left) / box.width)));
-  }
-
-  function onKeyDown(event: KeyboardEvent) {
-    const by = { ArrowLeft: -STEP, ArrowRight: STEP }[event.key];
-    if (by) setAt(Math.min(1, Math.max(0, at + by)));
-  }
 
   return (
     <div className="grid gap-3">
@@ -40,18 +27,7 @@ export function Divider({ framingId, ways: [left, right], time, onClose }: Props
         <span className="font-semibold">{right.name}</span>
       </div>
       <div className="flex justify-center bg-well p-3">
-        <div
-          role="slider"
-          tabIndex={0}
-          aria-label="Edge between the two"
-          aria-valuemin={0}
-          aria-valuemax={100}
-          aria-valuenow={Math.round(at * 100)}
-          className="relative cursor-ew-resize touch-none"
-          onPointerDown={onPointer}
-          onPointerMove={onPointer}
-          onKeyDown={onKeyDown}
-        >
+        <div {...slider} aria-label="Edge between the two" className="relative cursor-ew-resize touch-none">
           {second?.url && (
             <img alt={right.name} draggable={false} className="block max-h-[54vh]" src={second.url} />
           )}

@@ -1,35 +1,15 @@
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { Plan } from "../../api/client";
 import { placement } from "../../api/placement";
+import { useEdge } from "../../ui/use-edge";
 import { usePreview } from "../use-preview";
 import type { ScreenBox } from "./view";
-
-const STEP = 0.02;
 
 type Props = { framingId: number; plan: Plan; time: string; width: number; box: ScreenBox };
 
 /** The untreated picture, whole on black, up to an edge that is dragged over the frame. */
 export function BeforeAfter({ framingId, plan, time, width, box }: Props) {
-  const [at, setAt] = useState(0.5);
+  const { at, slider } = useEdge((held) => (held.parentElement ?? held).getBoundingClientRect());
   const before = usePreview("before", { framingId, plan: untreated(plan), time, width });
-  const within = (part: number) => Math.min(1, Math.max(0, part));
-
-  function onPointer(event: PointerEvent<HTMLElement>) {
-    event.stopPropagation();
-    if (event.type === "pointerdown") event.currentTarget.setPointerCapture(event.pointerId);
-    else if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    const { left } = (event.currentTarget.parentElement as HTMLElement).getBoundingClientRect();
-    setAt(within((event.clientX - left) / box.width));
-  }
-
-  function onKeyDown(event: KeyboardEvent) {
-    const by = { ArrowLeft: -STEP, ArrowRight: STEP }[event.key];
-    if (!by) return;
-    event.preventDefault();
-    event.stopPropagation();
-    setAt(within(at + by));
-  }
-
   return (
     <div className="absolute" style={{ left: box.x, top: box.y, width: box.width, height: box.height }}>
       {before?.url && (
@@ -43,17 +23,10 @@ export function BeforeAfter({ framingId, plan, time, width, box }: Props) {
         />
       )}
       <div
-        role="slider"
-        tabIndex={0}
+        {...slider}
         aria-label="Edge between before and after"
-        aria-valuemin={0}
-        aria-valuemax={100}
-        aria-valuenow={Math.round(at * 100)}
         className="absolute inset-y-0 w-5 -translate-x-1/2 cursor-ew-resize touch-none"
         style={{ left: `${at * 100}%` }}
-        onPointerDown={onPointer}
-        onPointerMove={onPointer}
-        onKeyDown={onKeyDown}
       >
         <span className="absolute inset-y-0 left-1/2 w-0.5 -translate-x-1/2 bg-chalk" />
       </div>
