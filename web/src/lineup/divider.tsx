@@ -14,7 +14,7 @@ const WIDTH = 1100;
 
 /** Two alternatives on one another, with an edge between them to drag. */
 export function Divider({ framingId, ways: [left, right], time, onClose }: Props) {
-  const { at, slider } = useEdge((held) => held.getBoundingClientRect());
+  const { at, slider } = useEdge("Edge between the two", (held) => held.getBoundingClientRect());
   const wish = { framingId, time, width: WIDTH };
   const first = usePreview("divider left", { ...wish, plan: left.plan });
   const second = usePreview("divider right", { ...wish, plan: right.plan });
@@ -27,7 +27,7 @@ export function Divider({ framingId, ways: [left, right], time, onClose }: Props
         <span className="font-semibold">{right.name}</span>
       </div>
       <div className="flex justify-center bg-well p-3">
-        <div {...slider} aria-label="Edge between the two" className="relative cursor-ew-resize touch-none">
+        <div {...slider} className="relative cursor-ew-resize touch-none">
           {second?.url && (
             <img alt={right.name} draggable={false} className="block max-h-[54vh]" src={second.url} />
           )}

@@ -4,7 +4,7 @@ const STEP = 0.02;
 const within = (part: number) => Math.min(1, Math.max(0, part));
 
 /** An edge between two pictures, dragged or moved by the arrow keys; where it stands is a part of the width, 0 to 1. */
-export function useEdge(pictures: (held: HTMLElement) => DOMRect) {
+export function useEdge(label: string, pictures: (held: HTMLElement) => DOMRect) {
   const [at, setAt] = useState(0.5);
 
   function onPointer(event: PointerEvent<HTMLElement>) {
@@ -26,6 +26,7 @@ export function useEdge(pictures: (held: HTMLElement) => DOMRect) {
   const slider = {
     role: "slider",
     tabIndex: 0,
+    "aria-label": label,
     "aria-valuemin": 0,
     "aria-valuemax": 100,
     "aria-valuenow": Math.round(at * 100),

@@ -8,7 +8,9 @@ type Props = { framingId: number; plan: Plan; time: string; width: number; box: 
 
 /** The untreated picture, whole on black, up to an edge that is dragged over the frame. */
 export function BeforeAfter({ framingId, plan, time, width, box }: Props) {
-  const { at, slider } = useEdge((held) => (held.parentElement ?? held).getBoundingClientRect());
+  const { at, slider } = useEdge("Edge between before and after", (held) =>
+    (held.parentElement ?? held).getBoundingClientRect(),
+  );
   const before = usePreview("before", { framingId, plan: untreated(plan), time, width });
   return (
     <div className="absolute" style={{ left: box.x, top: box.y, width: box.width, height: box.height }}>
@@ -24,7 +26,6 @@ export function BeforeAfter({ framingId, plan, time, width, box }: Props) {
       )}
       <div
         {...slider}
-        aria-label="Edge between before and after"
         className="absolute inset-y-0 w-5 -translate-x-1/2 cursor-ew-resize touch-none"
         style={{ left: `${at * 100}%` }}
       >
