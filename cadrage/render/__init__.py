@@ -1,5 +1,6 @@
 """A plan makes a file; the file is opened again and measured."""
 
+from cadrage.render.estimate import Estimate, estimate
 from cadrage.render.inspection import Inspection, Line, Order, inspect_file
 from cadrage.render.job import Progress, frame_written, plan_written, render
 from cadrage.render.kinds import KINDS, QUALITY_WORDS
@@ -11,12 +12,14 @@ __all__ = [
     "KINDS",
     "QUALITY_WORDS",
     "SHIPPED",
+    "Estimate",
     "Inspection",
     "Line",
     "Order",
     "Progress",
     "Settings",
     "delivered",
+    "estimate",
     "find_settings",
     "frame_written",
     "inspect_file",

@@ -4,12 +4,17 @@ import csv
 import io
 import json
 
+import numpy as np
 import pytest
 from pydantic import ValidationError
 
-from cadrage.render import Inspection, Line, Settings
+from cadrage.footage import probe
+from cadrage.formats import Frame
+from cadrage.plan import Plan
+from cadrage.render import KINDS, Inspection, Line, Settings, estimate, render
 from cadrage.render.names import file_name
 from cadrage.render.sheet import SheetRow, sheet_csv, sheet_html, sheet_json
+from tests.clips import moving_square, write_clip
 
 PARTS = {"project": "Wall", "clip": "Number 7", "frame": "Foyer"}
 
@@ -77,3 +82,26 @@ def test_the_sheet_says_the_same_in_three_forms():
 
 def test_no_spreadsheet_takes_a_name_for_a_formula():
     assert "'=SUM(A1)" in sheet_csv([ROW])
+
+
+@pytest.mark.parametrize(
+    "settings",
+    [Settings(), Settings(quality="draft"), Settings(by="rate", rate=1500), Settings(kind="mov-prores", sound="pcm-16")],
+    ids=lambda one: f"{one.kind} {one.quality} {one.by}",
+)
+def test_a_size_is_estimated_from_frames_that_are_encoded(tmp_path, settings):
+    """Within a third for players' files, whose frames differ, and a tenth for studio ones, whose frames do not."""
+    random = np.random.default_rng(3)
+    noise = random.integers(0, 60, (180, 320, 3), np.uint8)
+
+    def paint(number):
+        return np.roll(moving_square(320, 180)(number) // 2 + noise, number * 3, axis=1)
+
+    source = write_clip(tmp_path / "in.mp4", frames=100, paint=paint)
+    facts, plan = probe(source), Plan(frame=Frame(width=320, height=180))
+    found = estimate(plan, source, facts, settings)
+    target = tmp_path / f"out{KINDS[settings.kind].suffix}"
+    render(plan, source, target, facts, settings=settings)
+    near = 0.1 if settings.kind == "mov-prores" else 0.34
+    assert found.bytes == pytest.approx(target.stat().st_size, rel=near)
+    assert found.measured == (settings.by == "quality")

@@ -53,6 +53,19 @@ def test_a_file_of_exactly_the_active_picture_has_its_size(ida, framing):
     assert answer.json()["file"] == "MP4, H.264, 320×134"
 
 
+def test_a_file_s_size_is_told_beforehand_with_the_room_there_is(ida, framing):
+    found = ida.get(f"/api/framings/{framing.pk}/estimate").json()
+    assert 10_000 < found["bytes"] < 2_000_000
+    assert found["free"] > found["bytes"]
+
+
+def test_nothing_is_begun_where_there_is_next_to_no_room(ida, framing, monkeypatch):
+    monkeypatch.setattr(renders, "free_bytes", lambda: 2**20)
+    answer = ida.post(f"/api/framings/{framing.pk}/renders")
+    assert "1 MiB left" in answer.json()["title"]
+    assert not Render.objects.exists()
+
+
 def test_settings_are_saved_under_names_and_belong_to_their_owner(ida, joel):
     catalogue = ida.get("/api/catalogue").json()
     assert [one["name"] for one in catalogue["settings"]] == [one.name for one in SHIPPED]

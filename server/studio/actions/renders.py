@@ -1,5 +1,6 @@
 """Renders: ordering, doing, cancelling, and picking up what a dead worker left."""
 
+import shutil
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -11,7 +12,7 @@ from django.db import connection, transaction
 from django.utils import timezone
 
 from cadrage import render as rendering
-from cadrage.errors import BadRequest, CadrageError, Cancelled
+from cadrage.errors import BadRequest, CadrageError, Cancelled, CannotWrite
 from cadrage.render.sheet import digest_of
 from server.studio.actions.footage import check_there
 from server.studio.actions.framings import plan_of
@@ -19,6 +20,8 @@ from server.studio.actions.materials import library_of
 from server.studio.models import Framing, Render
 
 State = Render.State
+LEAST_ROOM = 200 * 2**20
+"""Nothing is begun where less is free."""
 MOST_ATTEMPTS = 2
 BEAT_SECONDS = 3
 SILENCE = timedelta(seconds=15)
@@ -30,6 +33,7 @@ def order(framing: Framing) -> Render:
 
     Raises:
         BadRequest: its frame cannot be encoded, or what it uses is not there. MissingSource: its file is missing.
+        CannotWrite: there is next to no room.
     """
     from server.studio.tasks import render_task  # noqa: PLC0415 - the task calls `perform` below
 
@@ -37,6 +41,7 @@ def order(framing: Framing) -> Render:
     how = framing.frame.settings
     rendering.writing_of(how, rendering.frame_written(plan.frame, how), framing.footage.name)
     check_there(framing.footage)
+    _check_room()
     library = library_of(framing.footage, plan.interpretation)
     for name in plan.names:
         library.material(name)
@@ -51,6 +56,19 @@ def order(framing: Framing) -> Render:
     return job
 
 
+def free_bytes() -> int:
+    """How much room there is for files."""
+    return shutil.disk_usage(settings.RENDERS_DIR).free
+
+
+def _check_room() -> None:
+    free = free_bytes()
+    if free < LEAST_ROOM:
+        raise CannotWrite(
+            f"The disk for results has {free // 2**20} MiB left.", remedy="Remove old renders or make room, then order again."
+        )
+
+
 def retry(job: Render) -> Render:
     """Order a render that failed or was cancelled once more, just as it was ordered then.
 
@@ -62,6 +80,7 @@ def retry(job: Render) -> Render:
     if job.state not in (State.FAILED, State.CANCELLED):
         raise BadRequest("This render has not failed.", remedy="Order another where it is framed.")
     check_there(job.framing.footage)
+    _check_room()
     with transaction.atomic():
         again = Render.objects.create(
             framing=job.framing, plan_json=job.plan_json, settings_json=job.settings_json, total=job.total

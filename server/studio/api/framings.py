@@ -10,12 +10,14 @@ from cadrage.compose.legible import readable as made_readable
 from cadrage.compose.quiet import Quietness, quietened, quietness
 from cadrage.footage import taken_as
 from cadrage.plan import Plan
+from cadrage.render import estimate
 from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
 from server.studio.actions.looking import found, kept, latest, looker
 from server.studio.actions.materials import library_of, sampled
+from server.studio.actions.renders import free_bytes
 from server.studio.api import owned
-from server.studio.api.schemas import FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
+from server.studio.api.schemas import EstimateOut, FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
 from server.studio.api.schemas.board import stamp_of
 
 router = Router(tags=["framings"])
@@ -108,6 +110,16 @@ def readable(request: HttpRequest, framing_id: int, given: MeasureIn) -> Plan:
     """The plan with the least change that gives its words enough contrast."""
     row = owned.framing(request, framing_id)
     return made_readable(given.plan, sampled(given.plan, row.footage))
+
+
+@router.get("/framings/{framing_id}/estimate", response=EstimateOut)
+def estimated(request: HttpRequest, framing_id: int) -> EstimateOut:
+    """About how large its file will be, as it is framed and written now, and how much room there is."""
+    row = owned.framing(request, framing_id)
+    plan = actions.plan_of(row)
+    library = library_of(row.footage, plan.interpretation)
+    found = estimate(plan, row.footage.path, row.footage.facts, row.frame.settings, library)
+    return EstimateOut(bytes=found.bytes, free=free_bytes())
 
 
 @router.post("/framings/{framing_id}/measure", response=Measure)

@@ -72,6 +72,17 @@ export const materialsQuery = (projectId: number) =>
       ),
   });
 
+/** About how large a file of a framing will be; asked again when its plan or its settings change. */
+export const estimateQuery = (framingId: number, settled: string) =>
+  queryOptions({
+    queryKey: ["estimate", framingId, settled],
+    queryFn: () =>
+      answered(
+        api.GET("/api/framings/{framing_id}/estimate", { params: { path: { framing_id: framingId } } }),
+      ),
+    retry: false,
+  });
+
 export const coloursQuery = (footageId: number) =>
   queryOptions({
     queryKey: ["colours", footageId],

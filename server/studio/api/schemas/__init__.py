@@ -12,7 +12,7 @@ from server.studio.api.schemas.board import (
 )
 from server.studio.api.schemas.catalogue import Catalogue, OwnFrameOut, OwnSettingsOut, Visitor
 from server.studio.api.schemas.footage import FootageOut, InterpretIn, PathIn, RenameIn
-from server.studio.api.schemas.framing import FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
+from server.studio.api.schemas.framing import EstimateOut, FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
 from server.studio.api.schemas.material import MaterialOut
 from server.studio.api.schemas.render import RenderOut, RendersIn
 
@@ -21,6 +21,7 @@ __all__ = [
     "Catalogue",
     "CellOut",
     "CellsIn",
+    "EstimateOut",
     "FootageOut",
     "FrameIn",
     "FrameOut",

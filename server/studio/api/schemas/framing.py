@@ -71,6 +71,13 @@ class MeasureIn(Schema):
     plan: Plan
 
 
+class EstimateOut(Schema):
+    """About how large a file will be, and how much room there is for files, in bytes."""
+
+    bytes: int
+    free: int
+
+
 class WindowIn(Schema):
     """A window on the source, for which the placement is wanted."""
 

@@ -49,14 +49,14 @@ export function FramePanel({ board, framing, measure }: Props) {
       <AddFrame projectId={board.id}>
         <Button className="justify-self-start">Add frame</Button>
       </AddFrame>
-      {current && <Parts key={current.id} row={current} measure={measure} />}
+      {current && <Parts key={current.id} row={current} framing={framing} measure={measure} />}
     </section>
   );
 }
 
 const RATES = ["24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001", "60"];
 
-function Parts({ row, measure }: { row: FrameRow; measure: Measure }) {
+function Parts({ row, framing, measure }: { row: FrameRow; framing: Framing; measure: Measure }) {
   const { set, ask, write, error } = useFrame(row);
   const { rate } = row.frame;
   const { longest } = row.delivery;
@@ -90,7 +90,7 @@ function Parts({ row, measure }: { row: FrameRow; measure: Measure }) {
         </div>
         <p className="text-soft">Longer clips are flagged, not cut. 0 is as long as they like.</p>
       </Fold>
-      <FilePart row={row} onSet={write} />
+      <FilePart row={row} framing={framing} onSet={write} />
     </>
   );
 }

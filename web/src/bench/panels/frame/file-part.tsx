@@ -1,21 +1,22 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answered, api, type FrameRow, type Settings } from "../../../api/client";
-import { catalogueQuery } from "../../../api/queries";
+import { answered, api, type FrameRow, type Framing, type Settings } from "../../../api/client";
+import { catalogueQuery, estimateQuery } from "../../../api/queries";
 import { Button } from "../../../ui/button";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { Fold } from "../../../ui/fold";
 import { ProblemNote } from "../../../ui/problem-note";
 import { TickRow } from "../../../ui/tick-row";
 import { WordsRow } from "../../../ui/words-row";
+import { megabytes } from "../../../renders/words";
 import { AmountRows } from "./amount-rows";
 
-type Props = { row: FrameRow; onSet: (settings: Settings) => void };
+type Props = { row: FrameRow; framing: Framing; onSet: (settings: Settings) => void };
 
 const OWN = "own:";
 
 /** How files of a frame are written. Only what a kind of file allows is offered. */
-export function FilePart({ row, onSet }: Props) {
+export function FilePart({ row, framing, onSet }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
   const { settings } = row;
   const file = catalogue?.files.find(({ kind }) => kind === settings.kind);
@@ -109,8 +110,24 @@ export function FilePart({ row, onSet }: Props) {
       <p>
         Files of this frame will be <span className="num">{row.file}</span>.
       </p>
+      <Size row={row} framing={framing} />
       <Keep settings={settings} ownId={own?.id} />
     </Fold>
+  );
+}
+
+/** About how large this clip's file will be: some of its frames are encoded and counted. */
+function Size({ row, framing }: { row: FrameRow; framing: Framing }) {
+  const { data, error } = useQuery(
+    estimateQuery(framing.id, `${framing.version} ${JSON.stringify([row.settings, row.frame])}`),
+  );
+  if (error) return <ProblemNote error={error} />;
+  return (
+    <p className="text-soft">
+      {data
+        ? `About ${megabytes(data.bytes)} for this clip; ${megabytes(data.free)} are free.`
+        : "Encoding some frames to tell how large it will be …"}
+    </p>
   );
 }
 
