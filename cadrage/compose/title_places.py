@@ -27,6 +27,8 @@ class TitlePlace(Value):
 
 def title_places(titles: tuple[Title, ...], placed: Placed) -> tuple[TitlePlace, ...]:
     """Every title of a frame."""
+    if not titles:  # hundreds of framings are measured for a board
+        return ()
     frame = placed.frame
     bars = free_places(placed, placed.opening, Fraction(0), Fraction(0))
     found = []

@@ -59,9 +59,7 @@ def estimate(plan: Plan, source: Path, facts: Facts, settings: Settings, library
     return Estimate(bytes=int(picture + sound), measured=True)
 
 
-def _sizes(
-    plan: Plan, facts: Facts, writing: Writing, library: Library, pictures: list[DecodedFrame]
-) -> list[int]:
+def _sizes(plan: Plan, facts: Facts, writing: Writing, library: Library, pictures: list[DecodedFrame]) -> list[int]:
     """Bytes of each picture, encoded in a row."""
     wanted = _evenly(delivered(plan, facts))
     compositor: Compositor = composed_for(writing, plan, pictures[0].planes.layout, facts, library)

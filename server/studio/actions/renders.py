@@ -65,7 +65,8 @@ def _check_room() -> None:
     free = free_bytes()
     if free < LEAST_ROOM:
         raise CannotWrite(
-            f"The disk for results has {free // 2**20} MiB left.", remedy="Remove old renders or make room, then order again."
+            f"The disk for results has {free // 2**20} MiB left.",
+            remedy="Remove old renders or make room, then order again.",
         )
 
 

@@ -354,6 +354,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/estimate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Estimated
+         * @description About how large its file will be, as it is framed and written now, and how much room there is.
+         */
+        get: operations["server_studio_api_framings_estimated"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/legible": {
         parameters: {
             query?: never;
@@ -1936,6 +1956,16 @@ export interface components {
             name: string;
             /** Path */
             path: string;
+        };
+        /**
+         * EstimateOut
+         * @description About how large a file will be, and how much room there is for files, in bytes.
+         */
+        EstimateOut: {
+            /** Bytes */
+            bytes: number;
+            /** Free */
+            free: number;
         };
         /**
          * Fact
@@ -4842,6 +4872,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FramingOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_framings_estimated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimateOut"];
                 };
             };
         };

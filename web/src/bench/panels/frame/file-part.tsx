@@ -2,13 +2,13 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answered, api, type FrameRow, type Framing, type Settings } from "../../../api/client";
 import { catalogueQuery, estimateQuery } from "../../../api/queries";
+import { megabytes } from "../../../renders/words";
 import { Button } from "../../../ui/button";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { Fold } from "../../../ui/fold";
 import { ProblemNote } from "../../../ui/problem-note";
 import { TickRow } from "../../../ui/tick-row";
 import { WordsRow } from "../../../ui/words-row";
-import { megabytes } from "../../../renders/words";
 import { AmountRows } from "./amount-rows";
 
 type Props = { row: FrameRow; framing: Framing; onSet: (settings: Settings) => void };
