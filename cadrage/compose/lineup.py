@@ -5,13 +5,14 @@ from fractions import Fraction
 from math import ceil, sqrt
 from pathlib import Path
 
-from PIL import Image, ImageDraw, ImageFont
+from PIL import Image, ImageDraw
 
 from cadrage.compose.compositor import Compositor
 from cadrage.compose.measure import measure
 from cadrage.compose.preview import preview_size
 from cadrage.footage import EMPTY, Facts, Library, open_footage
 from cadrage.geometry import Placement
+from cadrage.lettering.fonts import font
 from cadrage.pixels.rgb import to_rgb
 from cadrage.plan import Plan
 from cadrage.surrounds import Blurred, Carried, Gradient, Mirrored, Plain
@@ -19,6 +20,7 @@ from cadrage.values import Value
 
 FEWEST, MOST = 2, 9
 TILE, MARGIN, CAPTION = 480, 16, 44
+NAME, COST = ("archivo-latin", 17.0, (600, 100)), ("archivo-latin", 14.0, (400, 100))
 PAPER, INK, RUST = "#f4f0e6", "#24211c", "#9c3b1c"
 
 
@@ -90,10 +92,10 @@ def sheet(ways: tuple[Alternative, ...], path: Path, facts: Facts, time: Fractio
         x, y = MARGIN + number % columns * (TILE + MARGIN), MARGIN + number // columns * (tall + MARGIN)
         whole.paste(image, (x, y))
         numbers = measure(way.plan, facts)
-        pen.text((x, y + image.height + 4), way.name, fill=INK, font=ImageFont.load_default(16))
+        pen.text((x, y + image.height + 4), way.name, fill=INK, font=font(*NAME))
         kept = f"kept {float(numbers.cost.kept_percent):.1f} %, covers {float(numbers.cost.covered_percent):.0f} %"
         colour = RUST if numbers.words.loses else INK
-        pen.text((x, y + image.height + 24), kept, fill=colour, font=ImageFont.load_default(13))
+        pen.text((x, y + image.height + 24), kept, fill=colour, font=font(*COST))
     data = io.BytesIO()
     whole.save(data, "PNG")
     return data.getvalue()

@@ -137,7 +137,7 @@ def sheet_html(title: str, rows: list[SheetRow], pictures: list[bytes]) -> str:
     return (
         f'<!doctype html><html lang="en"><meta charset="utf-8"><title>{escape(title)}: delivery sheet</title>'
         f"<style>{PAPER}</style><h1>{escape(title)}: delivery sheet</h1>"
-        f'<p class="soft">{len(rows)} files, {right} measured and right</p>{articles}</html>\n'
+        f'<p class="soft">Files: {len(rows)}; measured and right: {right}</p>{articles}</html>\n'
     )
 
 

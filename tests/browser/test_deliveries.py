@@ -38,7 +38,7 @@ def test_files_are_ordered_stopped_tried_again_and_handed_over(page: Page, tmp_p
     sheet = opened.value
     expect(sheet.get_by_role("heading", level=1)).to_have_text("Handing over: delivery sheet")
     expect(sheet.get_by_role("article")).to_have_count(2)
-    expect(sheet.get_by_text("2 files, 2 measured and right")).to_be_visible()
+    expect(sheet.get_by_text("Files: 2; measured and right: 2")).to_be_visible()
     sheet.close()
 
     with page.expect_download() as coming:

@@ -70,7 +70,7 @@ def test_the_sheet_says_the_same_in_three_forms():
     page = sheet_html("Wall & more", [ROW], [b"jpeg"])
     assert "Wall &amp; more: delivery sheet" in page
     assert "Wall &lt;1&gt;.mp4" in page
-    assert "1 files, 0 measured and right" in page
+    assert "Files: 1; measured and right: 0" in page
     assert "wrong: Render again." in page
     assert ROW.sha256 in page
     read = json.loads(sheet_json("Wall", [ROW]))
