@@ -102,7 +102,7 @@ def test_a_size_is_estimated_from_frames_that_are_encoded(tmp_path, settings):
         grain = random.integers(0, 40, (180, 320, 3), np.uint8)
         return moving_square(320, 180)(number) // 2 + grain
 
-    source = write_clip(tmp_path / "in.mp4", frames=100, paint=paint, sound=None)
+    source = write_clip(tmp_path / "in.mp4", frames=45, paint=paint, sound=None)
     facts, plan = probe(source), Plan(frame=Frame(width=320, height=180))
     found = estimate(plan, source, facts, settings)
     target = tmp_path / f"out{KINDS[settings.kind].suffix}"
