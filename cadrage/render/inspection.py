@@ -30,7 +30,6 @@ CODECS = {
     "dnxhd": "dnxhd",
     "ffv1": "ffv1",
     "mjpeg": "mjpeg",
-    "png": "png",
 }
 """What FFmpeg's libraries call what each encoder makes."""
 

@@ -18,7 +18,6 @@ KindName = Literal[
     "mxf-dnxhr",
     "mkv-ffv1",
     "avi-mjpeg",
-    "png-sequence",
 ]
 SoundName = Literal["keep", "aac-192", "aac-256", "opus", "pcm-16", "pcm-24", "none"]
 Depth = Literal[8, 10]
@@ -57,8 +56,6 @@ FORMATS = {
         PixelFormat("yuv444p", 8, LUMA),
         PixelFormat("yuv444p10le", 10, LUMA),
         PixelFormat("yuva444p10le", 10, LUMA, alpha=True),
-        PixelFormat("rgb24", 8, LUMA),
-        PixelFormat("rgba", 8, LUMA, alpha=True),
     )
 }
 """Every format that is written, by its name."""
@@ -88,7 +85,7 @@ class FileKind:
     Attributes:
         name: what settings call it.
         title: what people call it.
-        suffix: of the file's name; empty for a folder of pictures.
+        suffix: of the file's name.
         muxer, encoder: as FFmpeg's libraries call them.
         profiles: the usual one first.
         sounds: what its sound can be, the usual first.
@@ -120,7 +117,7 @@ class FileKind:
     @property
     def square(self) -> bool:
         """Whether pixels must be square: our writer of these containers has no place for another shape."""
-        return self.muxer in ("matroska", "webm", "mxf", "image2")
+        return self.muxer in ("matroska", "webm", "mxf")
 
     @property
     def alpha(self) -> bool:
@@ -216,16 +213,6 @@ KINDS: dict[KindName, FileKind] = {
             (Profile("", {(8, False): "yuvj422p"}),),
             ("pcm-16", "none"),
             JPEG,
-        ),
-        FileKind(
-            "png-sequence",
-            "PNG sequence",
-            "",
-            "image2",
-            "png",
-            (Profile("", {(8, False): "rgb24", (8, True): "rgba"}),),
-            ("none",),
-            {},
         ),
     )
 }

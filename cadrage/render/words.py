@@ -63,8 +63,8 @@ class FileOffer(Value):
 
 
 def offered_files() -> tuple[FileOffer, ...]:
-    """Every kind that makes one file."""
-    return tuple(_offer(kind) for kind in KINDS.values() if kind.suffix)
+    """Every kind, in the order offered."""
+    return tuple(_offer(kind) for kind in KINDS.values())
 
 
 def _offer(kind: FileKind) -> FileOffer:

@@ -24,7 +24,7 @@ CASES = [
     for kind in KINDS.values()
     for profile in kind.profiles
     for depth, alpha in profile.formats
-    if not alpha and kind.suffix
+    if not alpha
 ]
 # Mean error in codes of 8 bits that each codec is allowed here, at its best word (common practice, no source).
 LOSSLESS, STUDIO, PLAYERS = 0.0, 0.6, 1.2

@@ -2124,7 +2124,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg" | "png-sequence";
+            kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg";
             /** Profiles */
             profiles: components["schemas"]["ProfileOffer"][];
             /** Rated */
@@ -3724,7 +3724,7 @@ export interface components {
              * @default mp4-h264
              * @enum {string}
              */
-            kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg" | "png-sequence";
+            kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg";
             /**
              * Name
              * @default MP4, H.264
