@@ -8,7 +8,7 @@ from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
 from cadrage.cli.arguments import read_frame
 from cadrage.errors import BadRequest, CannotWrite
 from cadrage.footage.sequences import FOOTAGE_SUFFIXES
-from cadrage.render import DEFAULT, find_settings
+from cadrage.render import find_settings
 from cadrage.render.batch import Batch, Delivered, Failed, write_sheet
 from cadrage.render.job import Progress as Done
 from cadrage.treatments import find_treatment
@@ -26,7 +26,7 @@ def run_batch(
     clips = clips_of(folder)
     batch = Batch(
         frames=tuple(read_frame(frame, None) for frame in frames),
-        settings=DEFAULT if settings is None else find_settings(settings),
+        settings=find_settings(settings),
         folder=out,
         treatment=None if treatment is None else find_treatment(treatment),
         project=folder.resolve().name,

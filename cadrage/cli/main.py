@@ -174,10 +174,6 @@ def chart_command(
             print(json.dumps({"file": str(out), "width": chart.width, "height": chart.height}))
 
 
-def _settings(name: str | None) -> rendering.Settings:
-    return rendering.DEFAULT if name is None else rendering.find_settings(name)
-
-
 def _library(plan: Plan, source: Path, facts: Facts) -> Library:
     """What plans name on the command line: paths, and the clip itself."""
     return library_of_files(Material(source, facts, plan.interpretation))
@@ -212,7 +208,7 @@ def convert_command(
         made = build_plan(source, options)
         library = _library(made, source, facts)
         with _bar(rendering.delivered(made, facts).frames) as report:
-            how = _settings(settings)
+            how = rendering.find_settings(settings)
             rendering.render(made, source, target, facts, settings=how, library=library, report=report)
         _report(target, rendering.Order(made, source, facts, library, how), as_json)
 
@@ -273,7 +269,9 @@ def inspect_command(
             asked: Plan = read_plan(plan)
             source = Path(asked.source)
             facts = probe(source)
-            order = rendering.Order(asked, source, facts, _library(asked, source, facts), _settings(settings))
+            order = rendering.Order(
+                asked, source, facts, _library(asked, source, facts), rendering.find_settings(settings)
+            )
         _report(file, order, as_json)
 
 

@@ -12,11 +12,9 @@ from cadrage.compose.turned import TurnedPainter
 from cadrage.finish import CaptionsPainter, OverPainter, TitlesPainter, UnderPainter
 from cadrage.footage import EMPTY, Facts, Library, Upright, open_footage, read_as
 from cadrage.pixels.mapping import canvas_rect
-from cadrage.pixels.planes import Layout, Planes
+from cadrage.pixels.planes import PLANE_GROUPS, Layout, Planes
 from cadrage.plan import Plan
 from cadrage.surrounds import Scene
-
-PLANE_GROUPS = ((0,), (1, 2))
 
 
 class Compositor:
@@ -67,7 +65,9 @@ class Compositor:
         self._titles = TitlesPainter(plan.finish.titles, self.layout, scene.pixel_aspect)
         self._captions = None
         if not plan.finish.captions.off:
-            self._captions = CaptionsPainter(plan.finish.captions, library, self.placed, opening, self.layout)
+            self._captions = CaptionsPainter(
+                plan.finish.captions, library, self.placed, opening, self.layout, scene.pixel_aspect
+            )
 
     def compose(self, stored: Planes, canvas: Planes | None = None, time: Fraction = Fraction(0)) -> Planes:
         """Compose one frame from a picture as decoded, into given planes or new ones.

@@ -17,14 +17,15 @@ from cadrage.compose.preview import preview_size
 from cadrage.compose.quiet import Sample
 from cadrage.compose.target import target_layout
 from cadrage.finish import Title
-from cadrage.finish.titles import SAFE_INSET, title_block
+from cadrage.finish.titles import title_block
 from cadrage.footage import read_as
+from cadrage.formats.guides import TITLE_SAFE_INSET
 from cadrage.pixels.colour import parse_colour
 from cadrage.pixels.contrast import READABLE, contrast, luminance
 from cadrage.pixels.rgb import to_rgb
 from cadrage.plan import Plan
 from cadrage.surrounds import Graphic, Scene
-from cadrage.surrounds.panel import SMALLEST, laid_out, made_smaller
+from cadrage.surrounds.panel import SMALLEST, laid_out
 from cadrage.values import Value
 
 WIDTH = 480
@@ -147,8 +148,12 @@ def _words(plan: Plan, sample: Sample) -> Iterator[_Words]:
     for number, title in enumerate(plan.finish.titles, 1):
         block, left, top = title_block(title, canvas.width, canvas.height)
         right, bottom = left + block.width, top + block.height
-        inside = SAFE_INSET * canvas.width - 1 <= left and right <= (1 - SAFE_INSET) * canvas.width + 1
-        inside = inside and SAFE_INSET * canvas.height - 1 <= top and bottom <= (1 - SAFE_INSET) * canvas.height + 1
+        inside = TITLE_SAFE_INSET * canvas.width - 1 <= left and right <= (1 - TITLE_SAFE_INSET) * canvas.width + 1
+        inside = (
+            inside
+            and TITLE_SAFE_INSET * canvas.height - 1 <= top
+            and bottom <= (1 - TITLE_SAFE_INSET) * canvas.height + 1
+        )
         yield _Words(
             f"title {number}",
             (left, top, right, bottom),
@@ -160,13 +165,13 @@ def _words(plan: Plan, sample: Sample) -> Iterator[_Words]:
 
 
 def _panel_words(graphic: Graphic, scene: Scene) -> Iterator[_Words]:
-    standing = [(at, at.piece.text) for at in laid_out(graphic, scene) if at.piece.text]
+    pieces, smaller = laid_out(graphic, scene)
+    standing = [(at, at.piece.text) for at in pieces if at.piece.text]
     if not standing:
         nothing = "" if not graphic.heading.strip() else "no place is free for it: the picture fills the frame"
         if nothing:
             yield _Words("panel", (0, 0, 0, 0), graphic.colour, trouble=nothing)
         return
-    smaller = made_smaller(graphic, scene)
     trouble = f"made smaller, to {smaller * 100:.0f} %, to fit" if smaller < 1 else ""
     if smaller <= SMALLEST:
         trouble = "does not fit into the place that is free"

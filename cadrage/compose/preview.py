@@ -49,6 +49,11 @@ class Previewer:
             planes = compositor.compose(stored, time=moment_of(frame, time))
         return encode_image(to_rgb(planes), suffix)
 
+    def middle(self, plan: Plan, path: Path, facts: Facts, width: int, library: Library = EMPTY) -> bytes:
+        """The composed frame in the middle of its clip, as a JPEG."""
+        time = taken_as(facts, plan.interpretation).duration / 2
+        return self.image(plan, path, facts, time, width, library=library)
+
     def _compositor(
         self, plan: Plan, facts: Facts, size: tuple[int, int], layout: Layout, library: Library
     ) -> tuple[Compositor, threading.Lock]:

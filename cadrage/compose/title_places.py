@@ -4,7 +4,8 @@ from fractions import Fraction
 
 from cadrage.errors import BadRequest
 from cadrage.finish import Title
-from cadrage.finish.titles import SAFE_INSET, title_block
+from cadrage.finish.titles import title_block
+from cadrage.formats.guides import TITLE_SAFE_INSET
 from cadrage.geometry import Box, FrameRect, Placed, Snap
 from cadrage.geometry.free import Side, free_places
 from cadrage.values import Value
@@ -56,7 +57,7 @@ def _box(title: Title, placed: Placed) -> FrameRect:
 def _snaps(
     length: Fraction, size: Fraction, sides: tuple[Side, Side], bars: dict[Side, FrameRect], *, upright: bool
 ) -> tuple[Snap, ...]:
-    inset, half = length * SAFE_INSET, size / 2
+    inset, half = length * TITLE_SAFE_INSET, size / 2
     first, second = ("top", "bottom") if upright else ("left", "right")
     wanted = [
         (length / 2, "centred", length / 2),

@@ -9,10 +9,11 @@ from pydantic import Field
 
 from cadrage.errors import BadRequest
 from cadrage.fields import named, percent, plain_number
-from cadrage.finish.titles import SAFE_INSET, Plated, draw_block
+from cadrage.finish.titles import Plated, draw_block
 from cadrage.footage.library import Library
+from cadrage.formats.guides import TITLE_SAFE_INSET
 from cadrage.geometry import FrameRect, Opening, Placed
-from cadrage.geometry.free import free_places
+from cadrage.geometry.free import free_places, safe_area
 from cadrage.lettering.captions import Cue, read_captions
 from cadrage.lettering.fonts import FAMILIES, runs
 from cadrage.lettering.ink import Ink, Laid
@@ -58,22 +59,30 @@ class CaptionsPainter:
         placed: the picture in its frame.
         opening: the part of the frame that is filled.
         canvas: what is painted on.
+        pixel_aspect: width of one luma sample of the canvas for its height.
 
     Raises:
         BadRequest: the file cannot be read as captions, or has a letter that the font has not; it says at which line.
     """
 
-    def __init__(self, captions: Captions, library: Library, placed: Placed, opening: Opening, canvas: Layout) -> None:
-        self.captions, self.canvas = captions, canvas
+    def __init__(
+        self,
+        captions: Captions,
+        library: Library,
+        placed: Placed,
+        opening: Opening,
+        canvas: Layout,
+        pixel_aspect: float,
+    ) -> None:
+        self.captions, self.canvas, self.pixel_aspect = captions, canvas, pixel_aspect
         path = library.material(captions.of).path
         self.cues = read_captions(path)
         _check_letters(self.cues, captions, str(path.name))
         frame = placed.frame
-        self.pixel_aspect = float(frame.pixel_aspect * frame.width / canvas.width * canvas.height / frame.height)
         self.starts = [cue.start for cue in self.cues]
         self.longest = max(cue.end - cue.start for cue in self.cues)
         self.rect, self.low = _place(captions, placed, opening)
-        self._scale = (self.pixel_aspect * canvas.width / frame.width, canvas.height / frame.height)
+        self._scale = (pixel_aspect * canvas.width / frame.width, canvas.height / frame.height)
         self._ready: OrderedDict[tuple[Cue, ...], Laid | None] = OrderedDict()
 
     def shown(self, time: Fraction) -> tuple[Cue, ...]:
@@ -112,20 +121,13 @@ def _place(captions: Captions, placed: Placed, opening: Opening) -> tuple[FrameR
     """Where captions stand, and whether they stand at its lower end: under the picture they follow its edge."""
     frame = placed.frame
     if captions.place == "where it is free":
-        free = free_places(placed, opening, SAFE_INSET, GAP * frame.height)
+        free = free_places(placed, opening, TITLE_SAFE_INSET, GAP * frame.height)
         needed = LEAST_LINES * Fraction(str(captions.size)) / 100 * frame.height
         if "below" in free and free["below"].height >= needed:
             return free["below"], False
         if "above" in free and free["above"].height >= needed:
             return free["above"], True
-    whole = FrameRect.whole(frame)
-    safe = FrameRect(
-        whole.width * SAFE_INSET,
-        whole.height * SAFE_INSET,
-        whole.width * (1 - 2 * SAFE_INSET),
-        whole.height * (1 - 2 * SAFE_INSET),
-    )
-    return safe, captions.place != "high"
+    return safe_area(frame, TITLE_SAFE_INSET), captions.place != "high"
 
 
 def _check_letters(cues: tuple[Cue, ...], captions: Captions, name: str) -> None:

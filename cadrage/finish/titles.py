@@ -5,6 +5,7 @@ from fractions import Fraction
 from pydantic import Field
 
 from cadrage.fields import percent, words
+from cadrage.formats.guides import TITLE_SAFE_INSET
 from cadrage.lettering.ink import Ink
 from cadrage.lettering.style import Lettered
 from cadrage.lettering.text import Align, Block, set_text
@@ -12,7 +13,6 @@ from cadrage.lettering.times import Shown
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.values import ColourText
 
-SAFE_INSET = Fraction(5, 100)  # the title-safe area of SMPTE ST 2046-1 and EBU R 95 (from memory)
 MOST_TITLES = 12
 PLATE_SIDE, PLATE_END = 0.4, 0.2  # how far a plate reaches beyond the words, in sizes of the letters
 
@@ -72,7 +72,7 @@ def title_block(title: Title, width: float, height: float) -> tuple[Block, float
 
     Lines break where they would leave the frame's safe area.
     """
-    block = set_text(title.text, title, title.size / 100 * height, float(1 - 2 * SAFE_INSET) * width)
+    block = set_text(title.text, title, title.size / 100 * height, float(1 - 2 * TITLE_SAFE_INSET) * width)
     return block, title.x / 100 * width - block.width / 2, title.y / 100 * height - block.height / 2
 
 

@@ -1,6 +1,5 @@
 """What is laid on the surround under the picture: its shadow, and its outline."""
 
-from dataclasses import dataclass
 from math import cos, radians, sin
 
 import cv2
@@ -9,19 +8,10 @@ import numpy as np
 from cadrage.finish.shape import Outline
 from cadrage.finish.specification import Finish
 from cadrage.geometry import Placed
-from cadrage.pixels.blend import gained
+from cadrage.pixels.blend import Layer
 from cadrage.pixels.colour import codes_of
 from cadrage.pixels.mapping import Area, touched
 from cadrage.pixels.planes import Layout, Planes, Working
-
-
-@dataclass(frozen=True, slots=True)
-class _Layer:
-    """What is done to one area of a plane: code · gain + offset."""
-
-    area: Area
-    gain: Working
-    offset: Working
 
 
 class UnderPainter:
@@ -36,7 +26,7 @@ class UnderPainter:
 
     def __init__(self, finish: Finish, placed: Placed, canvas: Layout, areas: tuple[tuple[Area, ...], ...]) -> None:
         self.depth = canvas.depth
-        self.layers: list[list[_Layer]] = [[], [], []]
+        self.layers: list[list[Layer]] = [[], [], []]
         if not finish.shadow.off or finish.edge.outline:
             self.layers = [_layers(finish, placed, canvas, plane, areas[plane]) for plane in range(3)]
 
@@ -44,10 +34,10 @@ class UnderPainter:
         """Lay them on."""
         for layers, plane in zip(self.layers, canvas.arrays, strict=True):
             for layer in layers:
-                gained(plane[layer.area.slices], layer.gain, layer.offset, self.depth)
+                layer.lay(plane, self.depth)
 
 
-def _layers(finish: Finish, placed: Placed, canvas: Layout, plane: int, areas: tuple[Area, ...]) -> list[_Layer]:
+def _layers(finish: Finish, placed: Placed, canvas: Layout, plane: int, areas: tuple[Area, ...]) -> list[Layer]:
     rows, columns = canvas.shape(plane)
     area = Area(0, rows, 0, columns)
     outline = Outline.of(placed, placed.rect, canvas, plane)
@@ -66,7 +56,7 @@ def _layers(finish: Finish, placed: Placed, canvas: Layout, plane: int, areas: t
         lay(outline.covered(area, radius + wider, wider), finish.edge.colour)
     parts = [touched(gain < 1, part) for part in areas]
     return [
-        _Layer(part, np.ascontiguousarray(gain[part.slices]), np.ascontiguousarray(offset[part.slices]))
+        Layer(part, np.ascontiguousarray(gain[part.slices]), np.ascontiguousarray(offset[part.slices]))
         for part in parts
         if not part.empty
     ]

@@ -61,6 +61,8 @@ SAFE_AREAS = (
     SafeArea(name="Action safe 90 %", kind="action", inset_percent=Fraction(5), source=_TUBES),
     SafeArea(name="Title safe 80 %", kind="title", inset_percent=Fraction(10), source=_TUBES),
 )
+TITLE_SAFE_INSET = Fraction(5, 100)
+"""How far words stay inside the frame, of its width and height: where both standards of today have it."""
 
 
 class Guide(Value):

@@ -4,7 +4,7 @@ from fractions import Fraction
 from typing import Literal
 
 from cadrage.geometry.placement import Placed
-from cadrage.geometry.shapes import FrameRect, Opening
+from cadrage.geometry.shapes import FrameRect, Opening, Raster
 
 Side = Literal["left", "right", "above", "below"]
 NEARLY_AS_LARGE = Fraction(3, 5)
@@ -19,10 +19,7 @@ def free_places(placed: Placed, opening: Opening, inset: Fraction, gap: Fraction
         inset: how far inside the frame's edges to stay, as a fraction of its width and height.
         gap: frame lines to keep from the picture.
     """
-    frame = FrameRect.whole(placed.frame)
-    safe = FrameRect(
-        frame.width * inset, frame.height * inset, frame.width * (1 - 2 * inset), frame.height * (1 - 2 * inset)
-    ).clipped(opening.rect)
+    safe = safe_area(placed.frame, inset).clipped(opening.rect)
     picture = FrameRect.around(placed.corners)
     aside = gap / placed.frame.pixel_aspect
     found: dict[Side, FrameRect] = {
@@ -33,6 +30,11 @@ def free_places(placed: Placed, opening: Opening, inset: Fraction, gap: Fraction
     }
     inside = {side: rect.clipped(safe) for side, rect in found.items()}
     return {side: rect for side, rect in inside.items() if rect.area > 0}
+
+
+def safe_area(frame: Raster, inset: Fraction) -> FrameRect:
+    """A frame without a margin, a fraction of its width and height on each side."""
+    return FrameRect.whole(frame).scaled(1 - 2 * inset)
 
 
 def chosen_places(places: dict[Side, FrameRect]) -> tuple[FrameRect, ...]:

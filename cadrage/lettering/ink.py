@@ -10,10 +10,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.geometry import FrameRect
-from cadrage.pixels.blend import gained
+from cadrage.pixels.blend import Layer
 from cadrage.pixels.colour import parse_colour, rgb_from_ycc
 from cadrage.pixels.kernels import Kernel
-from cadrage.pixels.mapping import Area, plane_axes, touched
+from cadrage.pixels.mapping import Area, extent, plane_axes, shares, touched
 from cadrage.pixels.planes import LUMA, Layout, Planes, Working
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands
 
@@ -21,19 +21,10 @@ AROUND = 4  # luma samples kept around what is inked, so that chroma finds its n
 
 
 @dataclass(frozen=True, slots=True)
-class _Part:
-    """What is done to one area of a plane: code · gain + offset."""
-
-    area: Area
-    gain: Working
-    offset: Working
-
-
-@dataclass(frozen=True, slots=True)
 class Laid:
     """Ink made ready for planes of one layout: for each, the parts that are inked."""
 
-    planes: tuple[tuple[_Part, ...], ...]
+    planes: tuple[tuple[Layer, ...], ...]
     depth: int
 
     def lay(self, canvas: Planes, opacity: float = 1.0) -> None:
@@ -42,10 +33,7 @@ class Laid:
             return
         for parts, plane in zip(self.planes, canvas.arrays, strict=True):
             for part in parts:
-                gain, offset = part.gain, part.offset
-                if opacity < 1:
-                    gain, offset = 1 - np.float32(opacity) * (1 - gain), np.float32(opacity) * offset
-                gained(plane[part.area.slices], gain, offset, self.depth)
+                part.lay(plane, self.depth, opacity)
 
 
 class Ink:
@@ -63,10 +51,10 @@ class Ink:
 
     def wash(self, left: float, top: float, right: float, bottom: float, colour: str, opacity: float = 1.0) -> None:
         """Fill a rectangle; edges between pixels cover them in part."""
-        rows = _shares(self.height, top, bottom)
-        columns = _shares(self.width, left, right)
-        top_, bottom_ = _extent(rows)
-        left_, right_ = _extent(columns)
+        rows = shares(self.height, top, bottom)
+        columns = shares(self.width, left, right)
+        top_, bottom_ = extent(rows > 0)
+        left_, right_ = extent(columns > 0)
         share = rows[top_:bottom_, None] * columns[None, left_:right_] * np.float32(opacity)
         self.cover(share, left_, top_, colour)
 
@@ -102,7 +90,7 @@ class Ink:
             self.canvas.depth,
         )
 
-    def _parts(self, plane: int, inked: Area, areas: tuple[Area, ...] | None) -> tuple[_Part, ...]:
+    def _parts(self, plane: int, inked: Area, areas: tuple[Area, ...] | None) -> tuple[Layer, ...]:
         box = self._box(plane, inked)
         source = Layout(self.width, self.height, 8, LUMA, self.canvas.colour)
         whole = FrameRect(Fraction(0), Fraction(0), Fraction(self.canvas.width), Fraction(self.canvas.height))
@@ -124,7 +112,7 @@ class Ink:
             inner = touched(share > 0, area.moved(-box.top, -box.left))
             if not inner.empty:
                 gain, shown = 1 - share[inner.slices], np.ascontiguousarray(offset[inner.slices])
-                parts.append(_Part(inner.moved(box.top, box.left), gain, shown))
+                parts.append(Layer(inner.moved(box.top, box.left), gain, shown))
         return tuple(parts)
 
     def _box(self, plane: int, inked: Area) -> Area:
@@ -141,16 +129,3 @@ def _tent(step: float) -> Kernel:
     """Straight interpolation; widened where samples are joined. It never overshoots, so no letter gets a rim."""
     width = max(1.0, step)
     return Kernel(width, lambda distance: np.maximum(0, 1 - np.abs(distance) / width))
-
-
-def _shares(count: int, low: float, high: float) -> NDArray[np.float32]:
-    starts = np.arange(count)
-    shares: NDArray[np.float32] = np.clip(np.minimum(starts + 1, high) - np.maximum(starts, low), 0, 1).astype(
-        np.float32
-    )
-    return shares
-
-
-def _extent(shares: NDArray[np.float32]) -> tuple[int, int]:
-    found = np.flatnonzero(shares)
-    return (int(found[0]), int(found[-1]) + 1) if len(found) else (0, 0)

@@ -1,13 +1,32 @@
 """Changing samples where they lie: code · gain + offset, rounded and kept within the codes of the depth."""
 
+from dataclasses import dataclass
+
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from cadrage.pixels.mapping import Area
 from cadrage.pixels.planes import Samples, Working, samples
 from cadrage.pixels.resample import limit, settle
 
 Table = NDArray[np.float32]
+
+
+@dataclass(frozen=True, slots=True)
+class Layer:
+    """What is done to one area of a plane: code · gain + offset."""
+
+    area: Area
+    gain: Working
+    offset: Working
+
+    def lay(self, plane: Samples, depth: int, opacity: float = 1.0) -> None:
+        """Do it, as strong as is said, 0 to 1."""
+        gain, offset = self.gain, self.offset
+        if opacity < 1:
+            gain, offset = 1 - np.float32(opacity) * (1 - gain), np.float32(opacity) * offset
+        gained(plane[self.area.slices], gain, offset, depth)
 
 
 def gained(plane: Samples, gain: Working, offset: Working, depth: int) -> None:

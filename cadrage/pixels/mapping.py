@@ -43,7 +43,7 @@ class Area:
 def touched(flags: NDArray[np.bool_], area: Area) -> Area:
     """The smallest area inside another that holds every flagged sample of it; an empty one where none is."""
     part = flags[area.slices]
-    (top, bottom), (left, right) = (_extent(np.asarray(part.any(axis=axis))) for axis in (1, 0))
+    (top, bottom), (left, right) = (extent(np.asarray(part.any(axis=axis))) for axis in (1, 0))
     return Area(area.top + top, area.top + bottom, area.left + left, area.left + right)
 
 
@@ -96,21 +96,21 @@ class Coverage:
         top, bottom = _opened(rect.y, rect.bottom, canvas.height)
         left, right = _opened(rect.x, rect.right, canvas.width)
         return cls(
-            _shares(height, (top - by.shift_y) / by.down, (bottom - by.shift_y) / by.down),
-            _shares(width, (left - by.shift_x) / by.across, (right - by.shift_x) / by.across),
+            shares(height, (top - by.shift_y) / by.down, (bottom - by.shift_y) / by.down),
+            shares(width, (left - by.shift_x) / by.across, (right - by.shift_x) / by.across),
         )
 
     @property
     def touched(self) -> Area:
         """The samples of which anything is covered."""
-        return Area(*_extent(self.rows > 0), *_extent(self.columns > 0))
+        return Area(*extent(self.rows > 0), *extent(self.columns > 0))
 
     @property
     def uncovered(self) -> tuple[Area, ...]:
         """Areas that hold every sample which is not fully covered, without overlap: above, below, left, right."""
         height, width = len(self.rows), len(self.columns)
-        top, bottom = _extent(self.rows == 1)
-        left, right = _extent(self.columns == 1)
+        top, bottom = extent(self.rows == 1)
+        left, right = extent(self.columns == 1)
         if top == bottom or left == right:
             return (Area(0, height, 0, width),)
         areas = (
@@ -128,13 +128,15 @@ def _opened(low: Fraction, high: Fraction, length: int) -> tuple[Fraction, Fract
     return (-far if low <= 0 else low), (2 * far if high >= length else high)
 
 
-def _shares(count: int, low: Fraction, high: Fraction) -> NDArray[np.float32]:
+def shares(count: int, low: Fraction | float, high: Fraction | float) -> NDArray[np.float32]:
+    """How much of each of some samples in a row lies between two positions, 0 to 1."""
     starts = np.arange(count)
-    shares = np.minimum(starts + 1, float(high)) - np.maximum(starts, float(low))
-    clipped: NDArray[np.float32] = np.clip(shares, 0, 1).astype(np.float32)
+    covered = np.minimum(starts + 1, float(high)) - np.maximum(starts, float(low))
+    clipped: NDArray[np.float32] = np.clip(covered, 0, 1).astype(np.float32)
     return clipped
 
 
-def _extent(flags: NDArray[np.bool_]) -> tuple[int, int]:
+def extent(flags: NDArray[np.bool_]) -> tuple[int, int]:
+    """From the first flag that is set to behind the last; 0 and 0 where none is."""
     found = np.flatnonzero(flags)
     return (int(found[0]), int(found[-1]) + 1) if len(found) else (0, 0)

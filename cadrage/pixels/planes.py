@@ -10,6 +10,8 @@ from numpy.typing import NDArray
 from cadrage.geometry import Raster, SourceRect
 from cadrage.pixels.colour import Colour
 
+PLANE_GROUPS = ((0,), (1, 2))
+"""Planes that lie alike, and so can be drawn together."""
 Samples = NDArray[np.uint8] | NDArray[np.uint16]
 Working = NDArray[np.float32]
 ROTATIONS = {90: cv2.ROTATE_90_CLOCKWISE, 180: cv2.ROTATE_180, 270: cv2.ROTATE_90_COUNTERCLOCKWISE}

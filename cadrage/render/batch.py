@@ -7,7 +7,7 @@ from pathlib import Path
 
 from cadrage.compose import Previewer
 from cadrage.errors import CadrageError
-from cadrage.footage import Facts, Interpretation, Material, library_of_files, probe, read_as, taken_as
+from cadrage.footage import Facts, Interpretation, Material, library_of_files, probe, read_as
 from cadrage.formats import Frame
 from cadrage.plan import Plan
 from cadrage.render.inspection import Order, inspect_file
@@ -98,8 +98,7 @@ class Batch:
         )
         inspection = inspect_file(target, order)
         row = SheetRow.of(target.name, order, target, digest_of(target), datetime.now(UTC), inspection)
-        middle = taken_as(facts, plan.interpretation).duration / 2
-        picture = Previewer().image(plan, clip, facts, middle, THUMBNAIL, library=library)
+        picture = Previewer().middle(plan, clip, facts, THUMBNAIL, library)
         return Delivered(row, picture)
 
     def _name(self, clip: Path, frame: Frame) -> str:

@@ -13,13 +13,12 @@ from cadrage.render.job import composed_for, plan_written
 from cadrage.render.kinds import SoundName
 from cadrage.render.pace import delivered
 from cadrage.render.settings import Settings, Writing, writing_of
+from cadrage.render.sound import CODINGS, STEREO, STUDIO_RATE
 from cadrage.values import Value
 
 RUNS, RUN = 3, 10  # places in the clip, and frames at each
 KEY_FRAMES_APART = 250  # of the players' encoders, unless a scene changes; the others have none but key frames
-BITS: dict[SoundName, int] = {"keep": 192_000, "aac-192": 192_000, "aac-256": 256_000, "opus": 160_000, "none": 0}
 SAMPLE_BITS: dict[SoundName, int] = {"pcm-16": 16, "pcm-24": 24}
-STUDIO_RATE = 48_000
 
 
 class Estimate(Value):
@@ -81,8 +80,9 @@ def _evenly(facts: Facts) -> Facts:
 
 def _sound_bits(settings: Settings, channels: int) -> int:
     """Bits a second of one stream of sound."""
+    if settings.sound == "none":
+        return 0
     if settings.stereo:
-        channels = 2
-    if settings.sound in SAMPLE_BITS:
-        return SAMPLE_BITS[settings.sound] * STUDIO_RATE * channels
-    return BITS[settings.sound] * max(2, channels) // 2 if settings.sound != "none" else 0
+        channels = len(STEREO)
+    bits = CODINGS[settings.sound].bits
+    return SAMPLE_BITS[settings.sound] * STUDIO_RATE * channels if bits is None else bits * max(2, channels) // 2

@@ -33,13 +33,11 @@ class PixelFormat:
         name: as FFmpeg's libraries call it.
         depth: bits of a sample.
         chroma: where chroma lies.
-        alpha: whether there is a plane of coverage.
     """
 
     name: str
     depth: int
     chroma: Subsampling
-    alpha: bool = False
 
 
 LAMBDA = 118  # of FFmpeg's libraries for one step of a quantiser, FF_QP2LAMBDA
@@ -49,13 +47,11 @@ FORMATS = {
     for one in (
         PixelFormat("yuv420p", 8, CHROMA_420),
         PixelFormat("yuv420p10le", 10, CHROMA_420),
-        PixelFormat("yuva420p", 8, CHROMA_420, alpha=True),
         PixelFormat("yuvj422p", 8, CHROMA_422),
         PixelFormat("yuv422p", 8, CHROMA_422),
         PixelFormat("yuv422p10le", 10, CHROMA_422),
         PixelFormat("yuv444p", 8, LUMA),
         PixelFormat("yuv444p10le", 10, LUMA),
-        PixelFormat("yuva444p10le", 10, LUMA, alpha=True),
     )
 }
 """Every format that is written, by its name."""
@@ -67,13 +63,13 @@ class Profile:
 
     Attributes:
         name: what people call it; empty where there is only one.
-        formats: pixel formats by depth, and by whether there is alpha.
+        formats: pixel formats by depth, the usual first.
         options: the encoder's own for it.
         read_as: the pixel format that readers decode it to, where that is another.
     """
 
     name: str
-    formats: dict[tuple[Depth, bool], str]
+    formats: dict[Depth, str]
     options: tuple[tuple[str, str], ...] = ()
     read_as: str = ""
 
@@ -119,11 +115,6 @@ class FileKind:
         """Whether pixels must be square: our writer of these containers has no place for another shape."""
         return self.muxer in ("matroska", "webm", "mxf")
 
-    @property
-    def alpha(self) -> bool:
-        """Whether it can hold coverage."""
-        return any(alpha for profile in self.profiles for _, alpha in profile.formats)
-
 
 def _by_word(option: str, numbers: tuple[int, int, int, int], **more: str) -> dict[QualityWord, dict[str, str]]:
     return {word: {option: str(number), **more} for word, number in zip(QUALITY_WORDS, numbers, strict=True)}
@@ -140,23 +131,21 @@ IN_MP4: tuple[SoundName, ...] = ("keep", "aac-192", "aac-256", "none")
 IN_MOV: tuple[SoundName, ...] = ("keep", "aac-192", "aac-256", "pcm-16", "pcm-24", "none")
 IN_STUDIO: tuple[SoundName, ...] = ("pcm-24", "pcm-16", "none")
 
-H264 = (Profile("", {(8, False): "yuv420p"}),)
-H265 = (Profile("", {(8, False): "yuv420p", (10, False): "yuv420p10le"}, (("x265-params", "log-level=error"),)),)
-TEN_422: dict[tuple[Depth, bool], str] = {(10, False): "yuv422p10le"}
+H264 = (Profile("", {8: "yuv420p"}),)
+H265 = (Profile("", {8: "yuv420p", 10: "yuv420p10le"}, (("x265-params", "log-level=error"),)),)
+TEN_422: dict[Depth, str] = {10: "yuv422p10le"}
 PRORES = tuple(
     Profile(name, TEN_422, (("profile", number), ("vendor", "apl0")))
     for name, number in (("standard", "2"), ("LT", "1"), ("HQ", "3"))
 )
-PRORES_4444 = Profile(
-    "", {(10, False): "yuv444p10le", (10, True): "yuva444p10le"}, (("profile", "4"), ("vendor", "apl0")), "yuv444p12le"
-)
+PRORES_4444 = Profile("", {10: "yuv444p10le"}, (("profile", "4"), ("vendor", "apl0")), "yuv444p12le")
 DNXHR = (
-    *(Profile(name, {(8, False): "yuv422p"}, (("profile", f"dnxhr_{name.lower()}"),)) for name in ("SQ", "LB", "HQ")),
+    *(Profile(name, {8: "yuv422p"}, (("profile", f"dnxhr_{name.lower()}"),)) for name in ("SQ", "LB", "HQ")),
     Profile("HQX", TEN_422, (("profile", "dnxhr_hqx"),)),
 )
 FFV1 = Profile(
     "",
-    {(8, False): "yuv420p", (10, False): "yuv422p10le", (10, True): "yuva444p10le"},
+    {8: "yuv420p", 10: "yuv422p10le"},
     (("level", "3"), ("slices", "4"), ("slicecrc", "1"), ("g", "1")),
 )
 
@@ -173,7 +162,7 @@ KINDS: dict[KindName, FileKind] = {
             ".webm",
             "webm",
             "libvpx-vp9",
-            (Profile("", {(8, False): "yuv420p", (8, True): "yuva420p"}),),
+            (Profile("", {8: "yuv420p"}),),
             ("opus", "none"),
             VP9,
             rated=True,
@@ -184,7 +173,7 @@ KINDS: dict[KindName, FileKind] = {
             ".webm",
             "webm",
             "libsvtav1",
-            (Profile("", {(8, False): "yuv420p", (10, False): "yuv420p10le"}),),
+            (Profile("", {8: "yuv420p", 10: "yuv420p10le"}),),
             ("opus", "none"),
             AV1,
             rated=True,
@@ -210,7 +199,7 @@ KINDS: dict[KindName, FileKind] = {
             ".avi",
             "avi",
             "mjpeg",
-            (Profile("", {(8, False): "yuvj422p"}),),
+            (Profile("", {8: "yuvj422p"}),),
             ("pcm-16", "none"),
             JPEG,
         ),

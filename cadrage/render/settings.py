@@ -112,11 +112,10 @@ def writing_of(settings: Settings, frame: Frame, clip: str | None = None) -> Wri
             f"Choose from {names}." if names else "Leave it empty.",
             clip,
         )
-    usual = next(depth for depth, alpha in profile.formats if not alpha)
-    depth = usual if settings.depth is None else settings.depth
-    name = profile.formats.get((depth, False))
+    depth = next(iter(profile.formats)) if settings.depth is None else settings.depth
+    name = profile.formats.get(depth)
     if name is None:
-        held = " or ".join(str(depth) for depth, alpha in profile.formats if not alpha)
+        held = " or ".join(str(depth) for depth in profile.formats)
         raise _bad(
             f"{kind.title} {profile.name} holds {held} bits, not {depth}.".replace("  ", " "), f"Ask for {held}.", clip
         )
@@ -190,10 +189,10 @@ SHIPPED = (
 DEFAULT = Settings()
 
 
-def find_settings(name: str) -> Settings:
-    """Settings that come with Cadrage, by their name, or some from a file, by its path.
+def find_settings(name: str | None) -> Settings:
+    """Settings that come with Cadrage, by their name, or some from a file, by its path; the usual where none are named.
 
     Raises:
         BadRequest: there are neither, or the file holds none that can be read.
     """
-    return named_or_read(Settings, SHIPPED, name, "set of settings")
+    return DEFAULT if name is None else named_or_read(Settings, SHIPPED, name, "set of settings")

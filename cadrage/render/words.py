@@ -73,10 +73,7 @@ def _offer(kind: FileKind) -> FileOffer:
     return FileOffer(
         kind=kind.name,
         title=kind.title,
-        profiles=tuple(
-            ProfileOffer(name=one.name, depths=tuple(depth for depth, alpha in one.formats if not alpha))
-            for one in kind.profiles
-        ),
+        profiles=tuple(ProfileOffer(name=one.name, depths=tuple(one.formats)) for one in kind.profiles),
         sounds=tuple(SoundOffer(name=name, title=SOUNDS[name]) for name in kind.sounds),
         words=tuple(words),
         scale=scale.replace("global_", "").replace("_", " "),

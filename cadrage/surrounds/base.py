@@ -1,6 +1,6 @@
 """What every kind of surround offers: a specification that is stored, and a painter made from it."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any, ClassVar, Protocol, Self
@@ -8,7 +8,7 @@ from typing import Any, ClassVar, Protocol, Self
 from cadrage.footage.library import EMPTY, Library
 from cadrage.geometry import FrameRect, Opening, Placed, SourceRect
 from cadrage.pixels.mapping import Area, canvas_rect
-from cadrage.pixels.planes import Layout, Planes
+from cadrage.pixels.planes import Layout, Planes, Samples
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +52,14 @@ class Scene:
     def source_rect(self, rect: FrameRect) -> FrameRect:
         """Where all that is handed in lies on the canvas when the picture lies on a rectangle of the frame."""
         return self.on_canvas(self.placed.spread(rect, self.held))
+
+
+def copy_areas(areas: tuple[tuple[Area, ...], ...], made: Sequence[Samples | None], canvas: Planes) -> None:
+    """Paint areas from planes that were made once; one that has no area need not be there."""
+    for parts, source, target in zip(areas, made, canvas.arrays, strict=True):
+        for area in parts:
+            if source is not None:
+                target[area.slices] = source[area.slices]
 
 
 class Painter(Protocol):

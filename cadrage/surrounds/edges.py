@@ -10,12 +10,11 @@ from numpy.typing import NDArray
 from cadrage.fields import percent
 from cadrage.pixels.kernels import sampling_kernel
 from cadrage.pixels.mapping import Area, plane_axes
-from cadrage.pixels.planes import Planes, Samples, Working
+from cadrage.pixels.planes import PLANE_GROUPS, Planes, Samples, Working
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands, limit, settle
 from cadrage.surrounds.base import Scene
 from cadrage.surrounds.toning import Tone, Toned
 
-GROUPS = ((0,), (1, 2))  # planes that lie alike
 SAMPLES_PER_SIGMA = 5
 LEVELS = 8  # softnesses worked out between none and the most
 
@@ -163,7 +162,9 @@ class MirroredPainter:
         self.depth = scene.canvas.depth
         self.tones = mirrored.tones(scene.canvas)
         self.parts = [
-            (planes, area, _back_and_forth(scene, planes, area)) for planes in GROUPS for area in scene.areas[planes[0]]
+            (planes, area, _back_and_forth(scene, planes, area))
+            for planes in PLANE_GROUPS
+            for area in scene.areas[planes[0]]
         ]
 
     def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:

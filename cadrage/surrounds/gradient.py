@@ -12,7 +12,7 @@ from cadrage.pixels.colour import codes_of
 from cadrage.pixels.dither import dither_noise
 from cadrage.pixels.planes import Layout, Planes, Samples, Working, samples
 from cadrage.pixels.resample import limit, settle
-from cadrage.surrounds.base import Scene
+from cadrage.surrounds.base import Scene, copy_areas
 from cadrage.surrounds.toning import Toned
 from cadrage.values import ColourText
 
@@ -99,10 +99,7 @@ class GradientPainter:
     def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
         """See `Painter`."""
         del source, time
-        for areas, made, target in zip(self.areas, self.planes, canvas.arrays, strict=True):
-            for area in areas:
-                if made is not None:
-                    target[area.slices] = made[area.slices]
+        copy_areas(self.areas, self.planes, canvas)
 
 
 def dithered(codes: Working, layout: Layout, random: np.random.Generator) -> Samples:

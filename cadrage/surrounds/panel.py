@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.footage.stills import read_rgba
+from cadrage.formats.guides import TITLE_SAFE_INSET
 from cadrage.geometry import FrameRect
 from cadrage.geometry.free import Side, chosen_places, free_places
 from cadrage.lettering.ink import Ink
@@ -22,7 +23,6 @@ Box = tuple[float, float, float, float]
 """Left, top, width and height in square pixels of a canvas line's height."""
 Place = Literal["where it is free", "left", "right", "above", "below"]
 
-INSET = Fraction(5, 100)  # of width and height: the title-safe area of SMPTE ST 2046-1 and EBU R 95 (from memory)
 GAP = Fraction(25, 1000)  # of the frame's height, kept from the picture
 SUBTITLE, SMALL_PRINT = 0.52, 0.34  # of the title's size
 SMALLER, SMALLEST = 0.92, 0.3  # steps in which all is made smaller until it fits, and where that ends
@@ -52,34 +52,29 @@ class Standing:
 
 def places_of(graphic: "Graphic", scene: Scene) -> tuple[FrameRect, ...]:
     """Where the panel stands, in frame pixels; nowhere where the picture leaves nothing free."""
-    free = free_places(scene.placed, scene.opening, INSET, GAP * scene.placed.frame.height)
+    free = free_places(scene.placed, scene.opening, TITLE_SAFE_INSET, GAP * scene.placed.frame.height)
     if graphic.place == "where it is free":
         return chosen_places(free)
     side: Side = graphic.place
     return (free[side],) if side in free else ()
 
 
-def laid_out(graphic: "Graphic", scene: Scene) -> list[Standing]:
-    """Every piece in its place."""
+def laid_out(graphic: "Graphic", scene: Scene) -> tuple[list[Standing], float]:
+    """Every piece in its place, and the factor by which all were made smaller to fit; 1 where they fit as they are."""
     boxes = [_box(place, scene) for place in places_of(graphic, scene)]
     groups, factor = _fitted(graphic, scene, boxes)
     gap = BETWEEN * _title_size(graphic, scene) * factor
-    return [
-        standing for group, box in zip(groups, boxes, strict=True) for standing in _stacked(graphic, group, box, gap)
-    ]
-
-
-def made_smaller(graphic: "Graphic", scene: Scene) -> float:
-    """By which factor a panel was made smaller to fit; 1 where it fits as it is."""
-    return _fitted(graphic, scene, [_box(place, scene) for place in places_of(graphic, scene)])[1]
+    standing = [at for group, box in zip(groups, boxes, strict=True) for at in _stacked(graphic, group, box, gap)]
+    return standing, factor
 
 
 def _fitted(graphic: "Graphic", scene: Scene, boxes: list[Box]) -> tuple[list[list[Piece]], float]:
     """The pieces for each place, made smaller together until they fit, and the factor."""
-    factor = 1.0
+    factor, logo = 1.0, read_rgba(scene.library.material(graphic.logo).path) if graphic.logo and boxes else None
     while True:
         groups = [
-            _pieces(graphic, scene, kinds, box[2], factor) for kinds, box in zip(_shared(boxes), boxes, strict=True)
+            _pieces(graphic, scene, kinds, box[2], factor, logo)
+            for kinds, box in zip(_shared(boxes), boxes, strict=True)
         ]
         gap = BETWEEN * _title_size(graphic, scene) * factor
         if factor <= SMALLEST or all(_fits(group, box, gap) for group, box in zip(groups, boxes, strict=True)):
@@ -90,7 +85,7 @@ def _fitted(graphic: "Graphic", scene: Scene, boxes: list[Box]) -> tuple[list[li
 def draw_panel(graphic: "Graphic", scene: Scene) -> Ink:
     """The panel in ink."""
     ink = Ink(scene.canvas, scene.pixel_aspect)
-    for at in laid_out(graphic, scene):
+    for at in laid_out(graphic, scene)[0]:
         if at.piece.text:
             ink.cover(at.piece.text.coverage(graphic.align), at.left, at.top, graphic.colour)
         elif at.piece.image is not None:
@@ -117,13 +112,20 @@ def _title_size(graphic: "Graphic", scene: Scene) -> float:
     return graphic.size / 100 * scene.placed.frame.height * float(scene.scale[1])
 
 
-def _pieces(graphic: "Graphic", scene: Scene, kinds: tuple[str, ...], room: float, factor: float) -> list[Piece]:
+def _pieces(
+    graphic: "Graphic",
+    scene: Scene,
+    kinds: tuple[str, ...],
+    room: float,
+    factor: float,
+    logo: NDArray[np.uint8] | None,
+) -> list[Piece]:
     size = _title_size(graphic, scene) * factor
     sizes = {"heading": size, "subtitle": size * SUBTITLE, "small_print": size * SMALL_PRINT}
     found = []
     for kind in kinds:
-        if kind == "logo" and graphic.logo:
-            found.append(_logo(graphic, scene, room, factor))
+        if kind == "logo" and logo is not None:
+            found.append(_logo(graphic, scene, room, factor, logo))
         elif kind == "rule" and graphic.rule and graphic.heading.strip():
             found.append(Piece(min(room, RULE_LENGTH * size), max(1.0, RULE * size)))
         elif kind in sizes and (text := getattr(graphic, kind).strip()):
@@ -138,8 +140,7 @@ def _honest_width(block: Block, text: str) -> float:
     return float(block.width) if whole else float("inf")
 
 
-def _logo(graphic: "Graphic", scene: Scene, room: float, factor: float) -> Piece:
-    rgba = read_rgba(scene.library.material(graphic.logo).path)
+def _logo(graphic: "Graphic", scene: Scene, room: float, factor: float, rgba: NDArray[np.uint8]) -> Piece:
     height = graphic.logo_size / 100 * scene.placed.frame.height * float(scene.scale[1]) * factor
     height = min(height, room * rgba.shape[0] / rgba.shape[1])
     width = height * rgba.shape[1] / rgba.shape[0]

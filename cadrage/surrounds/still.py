@@ -8,7 +8,7 @@ from pydantic import Field
 from cadrage.fields import moment, named, percent
 from cadrage.pixels.planes import Planes
 from cadrage.surrounds.backdrop import Backdrop, Fit
-from cadrage.surrounds.base import Scene
+from cadrage.surrounds.base import Scene, copy_areas
 from cadrage.surrounds.toning import Toned
 
 
@@ -63,6 +63,4 @@ class StillPainter:
     def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
         """See `Painter`."""
         del source, time
-        for areas, made, target in zip(self.areas, self.made.arrays, canvas.arrays, strict=True):
-            for area in areas:
-                target[area.slices] = made[area.slices]
+        copy_areas(self.areas, self.made.arrays, canvas)

@@ -23,8 +23,7 @@ CASES = [
     pytest.param(kind, profile, depth, id=f"{kind.name} {profile.name} {depth}")
     for kind in KINDS.values()
     for profile in kind.profiles
-    for depth, alpha in profile.formats
-    if not alpha
+    for depth in profile.formats
 ]
 # Mean error in codes of 8 bits that each codec is allowed here, at its best word (common practice, no source).
 LOSSLESS, STUDIO, PLAYERS = 0.0, 0.6, 1.2

@@ -4,7 +4,6 @@ import io
 import zipfile
 from collections.abc import Iterator
 
-from cadrage.footage import taken_as
 from cadrage.render import Inspection, Order
 from cadrage.render.sheet import SheetRow
 from server.studio.actions.looking import looker
@@ -88,7 +87,6 @@ def pictures(rows: list[Render]) -> list[bytes]:
     found = []
     for row in rows:
         footage, plan = row.framing.footage, row.plan
-        middle = taken_as(footage.facts, plan.interpretation).duration / 2
         library = library_of(footage, plan.interpretation, looker.store)
-        found.append(looker.image(plan, footage.path, footage.facts, middle, THUMBNAIL, library=library))
+        found.append(looker.middle(plan, footage.path, footage.facts, THUMBNAIL, library))
     return found

@@ -106,11 +106,16 @@ def _probed(path: Path, clip: str) -> Facts:
 def _keep(arrived: Path, clip: str) -> tuple[str, int, str]:
     """Move what has arrived to where footage is kept: its name there, its size and its digest."""
     known = _size_and_digest(arrived)
-    suffix = "" if arrived.is_dir() else PurePath(clip).suffix[:10].lower()
+    return take_in(arrived, clip), int(known["size"]), str(known["digest"])
+
+
+def take_in(arrived: Path, name: str) -> str:
+    """Move a file or a folder of stills to where such are kept; its name there."""
+    suffix = "" if arrived.is_dir() else PurePath(name).suffix[:10].lower()
     kept = Path(settings.FOOTAGE_DIR) / f"{secrets.token_hex(8)}{suffix}"
     arrived.rename(kept)
     kept.chmod(0o750 if kept.is_dir() else 0o640)
-    return kept.name, int(known["size"]), str(known["digest"])
+    return kept.name
 
 
 def _size_and_digest(path: Path) -> dict[str, int | str]:
@@ -225,7 +230,7 @@ def _point(footage: Footage, facts: Facts, where: dict[str, object]) -> Footage:
     footage.save(update_fields=list(changed))
     transaction.on_commit(lambda: look_task.enqueue(footage.pk))
     if ours:
-        transaction.on_commit(lambda: _delete_file(old))
+        transaction.on_commit(lambda: delete_file(old))
     return Footage.objects.select_related("project").get(pk=footage.pk)
 
 
@@ -250,10 +255,11 @@ def purge() -> None:
             files.append(footage.path)
         footage.delete()
         for file in files:
-            transaction.on_commit(lambda file=file: _delete_file(file))
+            transaction.on_commit(lambda file=file: delete_file(file))
 
 
-def _delete_file(path: Path) -> None:
+def delete_file(path: Path) -> None:
+    """Delete a file, or a folder of stills, that nothing needs any more."""
     looker.store.forget(path)
     if path.is_dir():
         shutil.rmtree(path)

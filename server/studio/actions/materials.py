@@ -1,10 +1,8 @@
 """Materials: taking in what plans use besides clips, and finding what they name among what their owner has."""
 
-import secrets
 from dataclasses import replace
 from pathlib import Path, PurePath
 
-from django.conf import settings
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.db import transaction
 
@@ -15,6 +13,7 @@ from cadrage.footage import Material as CoreMaterial
 from cadrage.footage.stills import is_still, probe_still
 from cadrage.lettering import read_captions
 from cadrage.plan import Plan
+from server.studio.actions.footage import delete_file, take_in
 from server.studio.actions.looking import looker, sample_of
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Footage, Material, Project
@@ -36,10 +35,8 @@ def adopt(project: Project, name: str, arrived: Path) -> Material:
     """Make a file on the data folder's disk a project's material. It is moved, not copied."""
     shown = PurePath(name).name[:240] or "picture"
     kind, facts = _read(arrived, shown)
-    kept = Path(settings.FOOTAGE_DIR) / f"{secrets.token_hex(8)}{PurePath(shown).suffix[:10].lower()}"
-    arrived.rename(kept)
-    kept.chmod(0o640)
-    return Material.objects.create(project=project, name=shown, kind=kind, file=kept.name, facts_json=facts)
+    file = take_in(arrived, shown)
+    return Material.objects.create(project=project, name=shown, kind=kind, file=file, facts_json=facts)
 
 
 def _read(path: Path, name: str) -> tuple[Material.Kind, dict[str, object] | None]:
@@ -64,12 +61,7 @@ def remove(material: Material) -> None:
     """Take a material away. What still uses it says so."""
     path = material.path
     material.delete()
-    transaction.on_commit(lambda: _forget(path))
-
-
-def _forget(path: Path) -> None:
-    looker.store.forget(path)
-    path.unlink(missing_ok=True)
+    transaction.on_commit(lambda: delete_file(path))
 
 
 def library_of(footage: Footage, said: Interpretation, store: FrameStore | None = None) -> Library:

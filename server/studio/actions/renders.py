@@ -35,8 +35,6 @@ def order(framing: Framing) -> Render:
         BadRequest: its frame cannot be encoded, or what it uses is not there. MissingSource: its file is missing.
         CannotWrite: there is next to no room.
     """
-    from server.studio.tasks import render_task  # noqa: PLC0415 - the task calls `perform` below
-
     plan = plan_of(framing)
     how = framing.frame.settings
     rendering.writing_of(how, rendering.frame_written(plan.frame, how), framing.footage.name)
@@ -45,13 +43,20 @@ def order(framing: Framing) -> Render:
     library = library_of(framing.footage, plan.interpretation)
     for name in plan.names:
         library.material(name)
+    return _queue(
+        framing=framing,
+        plan_json=plan.model_dump(mode="json"),
+        settings_json=how.model_dump(mode="json"),
+        total=rendering.delivered(plan, framing.footage.facts).frames,
+    )
+
+
+def _queue(**fields: object) -> Render:
+    """A new job, handed to the workers."""
+    from server.studio.tasks import render_task  # noqa: PLC0415 - the task calls `perform` below
+
     with transaction.atomic():
-        job = Render.objects.create(
-            framing=framing,
-            plan_json=plan.model_dump(mode="json"),
-            settings_json=how.model_dump(mode="json"),
-            total=rendering.delivered(plan, framing.footage.facts).frames,
-        )
+        job = Render.objects.create(**fields)
         transaction.on_commit(lambda: render_task.enqueue(job.pk))
     return job
 
@@ -76,18 +81,11 @@ def retry(job: Render) -> Render:
     Raises:
         BadRequest: it has not ended so.
     """
-    from server.studio.tasks import render_task  # noqa: PLC0415 - as above
-
     if job.state not in (State.FAILED, State.CANCELLED):
         raise BadRequest("This render has not failed.", remedy="Order another where it is framed.")
     check_there(job.framing.footage)
     _check_room()
-    with transaction.atomic():
-        again = Render.objects.create(
-            framing=job.framing, plan_json=job.plan_json, settings_json=job.settings_json, total=job.total
-        )
-        transaction.on_commit(lambda: render_task.enqueue(again.pk))
-    return again
+    return _queue(framing=job.framing, plan_json=job.plan_json, settings_json=job.settings_json, total=job.total)
 
 
 def perform(job_id: int) -> None:

@@ -8,7 +8,6 @@ from cadrage.compose.framed import straightened, with_window
 from cadrage.compose.legible import Legible, legibility
 from cadrage.compose.legible import readable as made_readable
 from cadrage.compose.quiet import Quietness, quietened, quietness
-from cadrage.footage import taken_as
 from cadrage.plan import Plan
 from cadrage.render import estimate
 from server.studio.actions import framings as actions
@@ -155,10 +154,9 @@ def thumbnail(request: HttpRequest, framing_id: int, width: int = 240, stamp: st
     if stamp and (held := found(f"thumbnail {stamp} {width}")) is not None:
         return _jpeg(held)
     plan, facts, path = actions.plan_of(row), row.footage.facts, row.footage.path
-    middle = taken_as(facts, plan.interpretation).duration / 2
     name = f"thumbnail {stamp_of(plan, row.footage)} {width}"
     library = library_of(row.footage, plan.interpretation, looker.store)
-    return _jpeg(kept(name, lambda: looker.image(plan, path, facts, middle, width, library=library)))
+    return _jpeg(kept(name, lambda: looker.middle(plan, path, facts, width, library)))
 
 
 def _jpeg(data: bytes) -> HttpResponse:
