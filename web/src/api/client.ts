@@ -57,6 +57,16 @@ export function problemFrom(body: unknown, status: number): Problem {
   );
 }
 
+/** Send what the typed client cannot: a file, or a request whose answer is one. An error body is thrown as a Problem. */
+export async function sent(address: string, init: RequestInit): Promise<Response> {
+  const headers = { ...init.headers, "X-CSRFToken": csrfToken() };
+  const response = await fetch(address, { method: "POST", ...init, headers }).catch(() => {
+    throw problemFrom(null, 0);
+  });
+  if (!response.ok) throw problemFrom(await response.json().catch(() => null), response.status);
+  return response;
+}
+
 export const api = createClient<paths>({ baseUrl: "" });
 api.use({
   onRequest({ request }) {

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { csrfToken, type Plan, problemFrom } from "../api/client";
+import { type Plan, sent } from "../api/client";
 
 type Wanted = { framingId: number; plan: Plan; time: string; width: number };
 type Shown = { url: string; error: null } | { url: string | null; error: unknown } | null;
@@ -60,15 +60,11 @@ async function fetchPreview(
   number: number,
   { framingId, ...wish }: Wanted,
 ): Promise<string | null> {
-  const response = await fetch(`/api/framings/${framingId}/preview`, {
-    method: "POST",
-    headers: { "Content-Type": "application/json", "X-CSRFToken": csrfToken() },
+  const response = await sent(`/api/framings/${framingId}/preview`, {
+    headers: { "Content-Type": "application/json" },
     body: JSON.stringify({ ...wish, slot, ticket: number }),
-  }).catch(() => {
-    throw problemFrom(null, 0);
   });
   if (response.status === 204) return null;
-  if (!response.ok) throw problemFrom(await response.json().catch(() => null), response.status);
   const url = URL.createObjectURL(await response.blob());
   const image = new Image();
   image.src = url;

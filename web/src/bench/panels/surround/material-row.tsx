@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
-import { csrfToken, type Material, problemFrom } from "../../../api/client";
+import { type Material, sent } from "../../../api/client";
 import { boardQuery, materialsQuery } from "../../../api/queries";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ProblemNote } from "../../../ui/problem-note";
@@ -86,13 +86,5 @@ export function MaterialRow({ projectId, label, what, value, onCommit }: Props) 
 async function send(projectId: number, file: File): Promise<Material> {
   const body = new FormData();
   body.append("file", file);
-  const response = await fetch(`/api/projects/${projectId}/materials`, {
-    method: "POST",
-    headers: { "X-CSRFToken": csrfToken() },
-    body,
-  }).catch(() => {
-    throw problemFrom(null, 0);
-  });
-  if (!response.ok) throw problemFrom(await response.json().catch(() => null), response.status);
-  return (await response.json()) as Material;
+  return (await sent(`/api/projects/${projectId}/materials`, { body })).json();
 }

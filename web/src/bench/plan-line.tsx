@@ -1,0 +1,64 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Plan } from "../api/client";
+import { Button } from "../ui/button";
+import { useRested } from "../ui/use-rested";
+import type { Changer } from "./use-framing";
+
+const REST_MS = 500;
+
+type Said = { good: boolean; text: string };
+
+type Props<Found> = Pick<Changer, "plan" | "commit"> & {
+  /** Names the question among all that are kept. */
+  name: string;
+  framingId: number;
+  /** What is asked of a plan once the hand rests. */
+  judge: (plan: Plan) => Promise<Found>;
+  /** What is said of the answer; nothing is shown where there is nothing to say. */
+  say: (found: Found) => Said | null;
+  waiting: string;
+  /** The least change that makes it good. */
+  mend: (plan: Plan) => Promise<Plan>;
+  button: string;
+  label: string;
+  retry?: boolean;
+};
+
+/** One line about a plan, and a button that makes the least change for the better. */
+export function PlanLine<Found>(props: Props<Found>) {
+  const { name, framingId, plan, commit, judge, say, waiting, mend, button, label, retry = true } = props;
+  const [busy, setBusy] = useState(false);
+  const rested = useRested(JSON.stringify(plan), REST_MS);
+  const { data } = useQuery({
+    queryKey: [name, framingId, rested],
+    enabled: rested !== null,
+    queryFn: () => judge(JSON.parse(rested ?? "") as Plan),
+    placeholderData: (before) => before,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    ...(retry ? {} : { retry }),
+  });
+  const said = data === undefined ? null : say(data as Found);
+  if (data !== undefined && !said) return null;
+
+  async function change() {
+    setBusy(true);
+    try {
+      await commit(await mend(plan), label);
+    } finally {
+      setBusy(false);
+    }
+  }
+
+  return (
+    <div className="flex min-h-8 items-center gap-3">
+      <p role="status" className={`grow ${said ? (said.good ? "text-moss" : "text-rust") : "text-soft"}`}>
+        {busy ? "Looking for the least change …" : (said?.text ?? waiting)}
+      </p>
+      <Button disabled={busy || said?.good !== false} onClick={change}>
+        {button}
+      </Button>
+    </div>
+  );
+}
