@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { answered, api, csrfToken, type Footage, problemFrom } from "../api/client";
+import { answered, api, type Footage, sent } from "../api/client";
 import { refreshFramings } from "../api/queries";
 import { Menu } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
@@ -134,12 +134,10 @@ function useClip(footage: Footage) {
     ...settled,
   });
   const replace = useMutation({
-    mutationFn: async (file: File) => {
+    mutationFn: (file: File) => {
       const body = new FormData();
       body.append("file", file);
-      const headers = { "X-CSRFToken": csrfToken() };
-      const answer = await fetch(`/api/footage/${footage.id}/replace`, { method: "POST", headers, body });
-      if (!answer.ok) throw problemFrom(await answer.json().catch(() => null), answer.status);
+      return sent(`/api/footage/${footage.id}/replace`, { body });
     },
     ...settled,
   });
