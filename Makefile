@@ -18,7 +18,7 @@ demo: $(SET_UP) $(PAGE)
 	@CADRAGE_DEMO=1 PORT=$(PORT) PATH="$(CURDIR)/$(BIN):$$PATH" $(BIN)/honcho start
 
 test: $(TEST_SET_UP) $(PAGE) system-tools
-	$(BIN)/python -m pytest
+	$(BIN)/python -m pytest -n auto --dist loadfile
 	cd web && npm run --silent test
 
 lint: $(TEST_SET_UP) $(NODE)
@@ -65,13 +65,13 @@ $(PAGE): $(NODE) $(shell find web/src web/public -type f) web/index.html web/vit
 	cd web && npm run --silent build
 	@touch $@
 
-# Chromium drives the page in tests; ffmpeg reads what Cadrage writes, independently.
+# Chromium drives the page in tests; ffmpeg reads what Cadrage writes, independently; Redis brings workers together.
 .PHONY: system-tools
 system-tools:
-	@missing=""; for tool in chromium ffmpeg ffprobe; do command -v $$tool >/dev/null || missing="$$missing $$tool"; done; \
+	@missing=""; for tool in chromium ffmpeg ffprobe redis-server; do command -v $$tool >/dev/null || missing="$$missing $$tool"; done; \
 	if [ -n "$$missing" ]; then \
-	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -qq && apt-get install -y -qq chromium ffmpeg >/dev/null; \
-	  else echo "Missing:$$missing. Install them with: sudo apt-get install chromium ffmpeg"; exit 1; fi; \
+	  if [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then apt-get update -qq && apt-get install -y -qq chromium ffmpeg redis-server >/dev/null; \
+	  else echo "Missing:$$missing. Install them with: sudo apt-get install chromium ffmpeg redis-server"; exit 1; fi; \
 	fi
 
 clean:

@@ -42,6 +42,10 @@ class MissingSource(CadrageError):
     """The source file is not where it was."""
 
 
+class SourceChanged(CadrageError):
+    """A file is not the one any more that a render was ordered of."""
+
+
 class BadRequest(CadrageError):
     """A value that was asked for cannot be used: a number out of range, a colour that is none."""
 
@@ -52,3 +56,7 @@ class CannotWrite(CadrageError):
 
 class Cancelled(CadrageError):
     """The work was stopped because somebody asked for that."""
+
+
+class Paused(CadrageError):
+    """The work was laid aside because somebody asked for that; what is done is kept."""

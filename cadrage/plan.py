@@ -1,9 +1,10 @@
 """The Plan: one framing, said completely. The contract between page, server, command line and pixels."""
 
+from fractions import Fraction
 from pathlib import Path
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field, ValidationError
+from pydantic import Field, ValidationError, model_validator
 
 from cadrage.errors import BadRequest
 from cadrage.finish import Finish
@@ -11,9 +12,37 @@ from cadrage.footage import Interpretation
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.surrounds import Blurred, Graphic, Surround
-from cadrage.values import Value
+from cadrage.values import Exact, Value
 
 VERSION: Literal[1] = 1
+LONGEST_SECONDS = 7 * 24 * 3600
+
+
+class Range(Value):
+    """The part of a clip that is delivered.
+
+    Attributes:
+        start: seconds from the clip's first picture.
+        end: seconds, not included; None is the clip's end.
+    """
+
+    start: Annotated[Exact, Field(ge=0, le=LONGEST_SECONDS)] = Fraction(0)
+    end: Annotated[Exact, Field(gt=0, le=LONGEST_SECONDS)] | None = None
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if self.end is not None and self.end <= self.start:
+            raise ValueError("a range ends after it starts")
+        return self
+
+    @property
+    def whole(self) -> bool:
+        """Whether it is all of the clip."""
+        return self.start == 0 and self.end is None
+
+    def length(self, duration: Fraction) -> Fraction:
+        """How long it is in a clip that lasts so long, in seconds."""
+        return max(Fraction(0), (duration if self.end is None else min(self.end, duration)) - self.start)
 
 
 class Plan(Value):
@@ -27,6 +56,7 @@ class Plan(Value):
         placement: where the picture sits and how large.
         surround: what is seen where the picture is not.
         finish: what is laid over the join and over all.
+        range: the part of the clip that is delivered.
     """
 
     version: Literal[1] = VERSION
@@ -36,6 +66,7 @@ class Plan(Value):
     placement: Placement = Placement()
     surround: Surround = Blurred()
     finish: Finish = Finish()
+    range: Range = Range()
 
     @property
     def bare(self) -> "Plan":

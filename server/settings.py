@@ -1,6 +1,10 @@
 """Settings, from the environment where an installation differs.
 
 CADRAGE_DATA           folder for the database, footage and results; default `var` beside this project
+CADRAGE_MEDIA          folder for footage and results, where it is another: one that several machines share
+CADRAGE_REDIS          address of a Redis server, through which workers on other machines take parts of renders
+CADRAGE_DELIVERIES     folders that results may be written to, separated by colons; default none
+CADRAGE_PART_SECONDS   how long the parts are that a render is cut into; default 8
 CADRAGE_HOSTS          names the server answers to, separated by commas; default this machine only
 CADRAGE_DEMO           1 signs visitors on this machine in to the demonstration account
 CADRAGE_FOLDERS        folders whose footage may be used where it lies, separated by colons; default none
@@ -13,15 +17,19 @@ from pathlib import Path
 
 BASE_DIR = Path(__file__).resolve().parent.parent
 DATA_DIR = Path(os.environ.get("CADRAGE_DATA", BASE_DIR / "var")).resolve()
-FOOTAGE_DIR = DATA_DIR / "footage"
-RENDERS_DIR = DATA_DIR / "renders"
+MEDIA_DIR = Path(os.environ.get("CADRAGE_MEDIA", DATA_DIR)).resolve()
+FOOTAGE_DIR = MEDIA_DIR / "footage"
+RENDERS_DIR = MEDIA_DIR / "renders"
 CACHE_DIR = DATA_DIR / "cache"
-INCOMING_DIR = DATA_DIR / "incoming"
+INCOMING_DIR = MEDIA_DIR / "incoming"
 WEB_DIR = BASE_DIR / "web" / "dist"
 for folder in (DATA_DIR, FOOTAGE_DIR, RENDERS_DIR, CACHE_DIR, INCOMING_DIR):
     folder.mkdir(parents=True, exist_ok=True)
 
 FOOTAGE_FOLDERS = [folder for folder in os.environ.get("CADRAGE_FOLDERS", "").split(os.pathsep) if folder]
+DELIVERY_FOLDERS = [folder for folder in os.environ.get("CADRAGE_DELIVERIES", "").split(os.pathsep) if folder]
+REDIS = os.environ.get("CADRAGE_REDIS", "")
+PART_SECONDS = float(os.environ.get("CADRAGE_PART_SECONDS", "8"))
 DEMO = os.environ.get("CADRAGE_DEMO") == "1"
 DEMO_USER = "museum"
 
@@ -79,7 +87,14 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
-TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["default"]}}
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["default", "parts"]}}
+PARTS_BACKEND = "default"
+if REDIS:
+    # Parts of renders go through Redis; what needs the database stays on the machine that has it.
+    INSTALLED_APPS += ["django_rq"]
+    TASKS["parts"] = {"BACKEND": "django_tasks_rq.RQBackend", "QUEUES": ["parts"]}
+    RQ_QUEUES = {name: {"URL": REDIS} for name in ("default", "parts")}
+    PARTS_BACKEND = "parts"
 
 USE_TZ = True
 TIME_ZONE = "UTC"

@@ -22,15 +22,16 @@ get_user_model().objects.create(username="museum")
 class Application:
     """A web process and a worker process over one data folder."""
 
-    def __init__(self, folder: Path, port: int | None = None) -> None:
+    def __init__(self, folder: Path, port: int | None = None, **environment: str) -> None:
         self.folder = folder
-        self.port = port or _free_port()
+        self.port = port or free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self.environment = {
             **os.environ,
             "CADRAGE_DATA": str(folder),
             "CADRAGE_DEMO": "1",
             "DJANGO_SETTINGS_MODULE": "server.settings",
+            **environment,
         }
         self.web: subprocess.Popen[bytes] | None = None
         self.worker: subprocess.Popen[bytes] | None = None
@@ -54,7 +55,7 @@ class Application:
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
     ) -> None:
         for process in (self.worker, self.web):
-            _end(process, signal.SIGTERM)
+            end(process, signal.SIGTERM)
 
     def manage(self, *command: str) -> None:
         """Run a management command to its end."""
@@ -66,13 +67,18 @@ class Application:
 
     def kill_worker(self) -> None:
         """End the worker at once, as a crash would."""
-        _end(self.worker, signal.SIGKILL)
+        end(self.worker, signal.SIGKILL)
 
-    def _start(self, *command: str) -> subprocess.Popen[bytes]:
+    def start_parts_worker(self, name: str) -> subprocess.Popen[bytes]:
+        """Start a worker as on another machine: it shares the media folder, and has no database."""
+        return self._start("manage.py", "work", "--parts", CADRAGE_DATA=str(self.folder / name))
+
+    def _start(self, *command: str, **environment: str) -> subprocess.Popen[bytes]:
         return subprocess.Popen(
             [sys.executable, *command],
             cwd=ROOT,
-            env=self.environment,
+            env=self.environment | environment,
+            start_new_session=True,
             stdout=subprocess.DEVNULL,
             stderr=(self.folder / "log").open("ab"),
         )
@@ -89,9 +95,13 @@ class Application:
         raise RuntimeError((self.folder / "log").read_text())
 
 
-def _end(process: subprocess.Popen[bytes] | None, how: signal.Signals) -> None:
+def end(process: subprocess.Popen[bytes] | None, how: signal.Signals) -> None:
+    """End a process; at once, and with all that it started, where it is killed."""
     if process is not None and process.poll() is None:
-        process.send_signal(how)
+        if how == signal.SIGKILL:
+            os.killpg(process.pid, how)
+        else:
+            process.send_signal(how)
         try:
             process.wait(20)
         except subprocess.TimeoutExpired:
@@ -99,7 +109,7 @@ def _end(process: subprocess.Popen[bytes] | None, how: signal.Signals) -> None:
             process.wait()
 
 
-def _free_port() -> int:
+def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])

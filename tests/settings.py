@@ -3,6 +3,10 @@
 import os
 import tempfile
 
+# Playwright's event loop stands in the thread that tests run in; it has nothing to do with the database.
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "1")
+if "PYTEST_XDIST_WORKER" in os.environ:  # it has its own database, and so must have its own files
+    os.environ["CADRAGE_DATA"] = tempfile.mkdtemp(prefix="cadrage-tests-")
 os.environ.setdefault("CADRAGE_DATA", tempfile.mkdtemp(prefix="cadrage-tests-"))
 
 from server.settings import *  # noqa: F403

@@ -10,7 +10,8 @@ from cadrage.errors import BadRequest, CadrageError
 from cadrage.footage import Interpretation
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
-from cadrage.plan import Plan, read_plan
+from cadrage.plan import Plan, Range, read_plan
+from cadrage.render import Settings
 from cadrage.surrounds import KINDS, Surround
 from cadrage.treatments import find_treatment
 from cadrage.values import parse_exact, parse_size
@@ -41,6 +42,7 @@ def build_plan(source: Path, options: Options) -> Plan:
             frame=read_frame(options["frame"], options["active"], options["rate"], options["outside"]),
             placement=_placement(options),
             surround=_surround(options["surround"]),
+            range=_range(options["part"]),
         )
         return plan if options["treatment"] is None else find_treatment(options["treatment"]).on(plan)
     except ValidationError as error:
@@ -109,6 +111,26 @@ def _placement(options: Options) -> Placement:
             "an offset is X,Y in frame pixels.",
         ) from error
     return Placement.model_validate({**size, "offset_x": x, "offset_y": y, "angle": turn, "mirror": options["mirror"]})
+
+
+def _range(text: str) -> Range:
+    start, _, end = text.partition(",")
+    return Range.model_validate({"start": start or 0, "end": end or None})
+
+
+def read_written(settings: Settings, text: str) -> Settings:
+    """Settings with what was typed in the place of some of their fields; a hyphen stands for a space.
+
+    Raises:
+        BadRequest: they cannot be read.
+    """
+    given = settings.model_dump(mode="json") | _pairs("--write", text.replace("-", " "))
+    if "kind" in given:
+        given["kind"] = given["kind"].replace(" ", "-")
+    try:
+        return Settings.model_validate(given | {"sound": given["sound"].replace(" ", "-")})
+    except ValidationError as error:
+        raise BadRequest(first_problem(error), remedy="See --help for what each option takes.") from error
 
 
 def _number_size(text: str) -> dict[str, Any]:

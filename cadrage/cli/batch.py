@@ -8,14 +8,14 @@ from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
 from cadrage.cli.arguments import read_frame
 from cadrage.errors import BadRequest, CannotWrite
 from cadrage.footage.sequences import FOOTAGE_SUFFIXES
-from cadrage.render import find_settings
-from cadrage.render.batch import Batch, Delivered, Failed, write_sheet
-from cadrage.render.job import Progress as Done
+from cadrage.render import Settings
+from cadrage.render.batch import Batch, Delivered, Failed, helpers, write_sheet
+from cadrage.render.progress import Progress as Done
 from cadrage.treatments import find_treatment
 
 
 def run_batch(
-    folder: Path, frames: list[str], treatment: str | None, settings: str | None, out: Path
+    folder: Path, frames: list[str], treatment: str | None, settings: Settings, out: Path, workers: int
 ) -> tuple[list[Delivered], list[Failed]]:
     """Do all of it, with a progress bar on a terminal, and write the sheet.
 
@@ -26,7 +26,7 @@ def run_batch(
     clips = clips_of(folder)
     batch = Batch(
         frames=tuple(read_frame(frame, None) for frame in frames),
-        settings=find_settings(settings),
+        settings=settings,
         folder=out,
         treatment=None if treatment is None else find_treatment(treatment),
         project=folder.resolve().name,
@@ -39,7 +39,7 @@ def run_batch(
     failed: list[Failed] = []
     console = Console(stderr=True)
     columns = (TextColumn("{task.description}"), BarColumn(), TimeRemainingColumn())
-    with Progress(*columns, console=console, disable=not console.is_terminal) as progress:
+    with helpers(out, workers - 1), Progress(*columns, console=console, disable=not console.is_terminal) as progress:
         task = progress.add_task("", total=None)
 
         def report(name: str, now: Done) -> None:

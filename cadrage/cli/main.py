@@ -15,9 +15,9 @@ from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
 from rich.table import Table
 
 from cadrage import render as rendering
-from cadrage.cli.arguments import build_plan, described, first_problem, read_frame, read_size
+from cadrage.cli.arguments import build_plan, described, first_problem, read_frame, read_size, read_written
 from cadrage.cli.batch import run_batch
-from cadrage.cli.options import Active, FrameSize, Json, Options, SettingsName, takes_plan
+from cadrage.cli.options import Active, FrameSize, Json, Options, SettingsName, Written, takes_plan
 from cadrage.compose import compose
 from cadrage.compose.lineup import sheet, starting_set
 from cadrage.errors import BadRequest, CadrageError, CannotWrite
@@ -29,6 +29,7 @@ from cadrage.formats import guides_for
 from cadrage.geometry import Raster
 from cadrage.pixels.rgb import encode_image, to_rgb
 from cadrage.plan import Plan, read_plan
+from cadrage.render.batch import help_in
 from cadrage.values import Value, parse_exact
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help=__doc__, pretty_exceptions_enable=False)
@@ -200,6 +201,7 @@ def convert_command(
     target: Annotated[Path, typer.Argument(help="The file to write.", show_default=False)],
     options: Options,
     settings: SettingsName = None,
+    write: Written = "",
     as_json: Json = False,
 ) -> None:
     """Render a clip into a frame, then inspect the file."""
@@ -207,8 +209,9 @@ def convert_command(
         facts = probe(source)
         made = build_plan(source, options)
         library = _library(made, source, facts)
-        with _bar(rendering.delivered(made, facts).frames) as report:
-            how = rendering.find_settings(settings)
+        how = read_written(rendering.find_settings(settings), write)
+        rendering.check_decided(how, made.frame, source.name)
+        with _bar(rendering.delivered(made, facts, how).frames) as report:
             rendering.render(made, source, target, facts, settings=how, library=library, report=report)
         _report(target, rendering.Order(made, source, facts, library, how), as_json)
 
@@ -220,14 +223,18 @@ def batch_command(
     frame: Annotated[list[str] | None, typer.Option("--frame", help="A frame to deliver; may be given again.")] = None,
     treatment: Annotated[str | None, typer.Option("--treatment", help="What every clip is given.")] = None,
     settings: SettingsName = None,
+    write: Written = "",
+    workers: Annotated[int, typer.Option("--workers", min=1, help="Processes that draw at once.")] = 1,
     as_json: Json = False,
 ) -> None:
     """Render every clip of a folder into every frame, inspect the files, and write a delivery sheet beside them.
 
-    Nothing is replaced. A clip that cannot be used is told at the end and does not stop the others.
+    Nothing is replaced. A clip that cannot be used is told at the end and does not stop the others. What was stopped
+    in the middle goes on from there when the same is asked again.
     """
     with _told(as_json):
-        made, failed = run_batch(folder, frame or ["1920x1080"], treatment, settings, out)
+        how = read_written(rendering.find_settings(settings), write)
+        made, failed = run_batch(folder, frame or ["1920x1080"], treatment, how, out, workers)
     wrong = [one.row.file for one in made if not one.row.inspection.right]
     if as_json:
         files = [{"file": one.row.file, "right": one.row.inspection.right} for one in made]
@@ -239,6 +246,14 @@ def batch_command(
             print(f"cadrage: {lost.error}", file=sys.stderr)
     if failed or wrong:
         raise typer.Exit(BAD_INPUT if failed else WRONG)
+
+
+@app.command("parts")
+def parts_command(
+    folder: Annotated[Path, typer.Argument(help="A folder that a batch writes to.", show_default=False)],
+) -> None:
+    """Help a batch that was begun elsewhere, also on another machine that shares its folder, until stopped."""
+    help_in(folder)
 
 
 @contextmanager
@@ -260,6 +275,7 @@ def inspect_command(
     file: Annotated[Path, typer.Argument(help="A file that was rendered.", show_default=False)],
     plan: Annotated[Path | None, typer.Option("--plan", help="The plan to hold it against.")] = None,
     settings: SettingsName = None,
+    write: Written = "",
     as_json: Json = False,
 ) -> None:
     """Measure a file, and hold it against a plan. Exit status 1 if it is not what the plan asks for."""
@@ -269,9 +285,8 @@ def inspect_command(
             asked: Plan = read_plan(plan)
             source = Path(asked.source)
             facts = probe(source)
-            order = rendering.Order(
-                asked, source, facts, _library(asked, source, facts), rendering.find_settings(settings)
-            )
+            how = read_written(rendering.find_settings(settings), write)
+            order = rendering.Order(asked, source, facts, _library(asked, source, facts), how)
         _report(file, order, as_json)
 
 

@@ -13,6 +13,14 @@ SettingsName = Annotated[
     str | None,
     typer.Option("--settings", help="How the file is written: a JSON file, or the name of settings that come along."),
 ]
+Written = Annotated[
+    str,
+    typer.Option(
+        "--write",
+        help="What differs from those settings, like layer=picture-alone,bars=active-picture-only,"
+        "rate_change=speed,quality=draft.",
+    ),
+]
 FrameSize = Annotated[str, typer.Option("--frame", help="Width and height to deliver, in pixels.")]
 Active = Annotated[
     str | None, typer.Option("--active", help="Aspect of an active picture inside the frame, like 2.39.")
@@ -53,6 +61,9 @@ def plan_options(
     offset: Annotated[
         str, typer.Option("--offset", help="Right and down from the centre, X,Y in frame pixels.")
     ] = "0,0",
+    part: Annotated[
+        str, typer.Option("--range", help="Seconds of the clip to deliver, FROM,TO; without TO, to its end.")
+    ] = "",
     angle: Annotated[str, typer.Option("--angle", help="Degrees clockwise to straighten the picture by.")] = "0",
     mirror: Annotated[bool, typer.Option("--mirror", help="Exchange left and right of the picture.")] = False,
     treatment: Annotated[

@@ -2,6 +2,7 @@
 
 from fractions import Fraction
 from pathlib import Path
+from typing import Literal
 
 from cadrage.compose.bars import BarsPainter
 from cadrage.compose.framed import placed_in, surround_opening
@@ -11,7 +12,7 @@ from cadrage.compose.target import target_layout
 from cadrage.compose.turned import TurnedPainter
 from cadrage.finish import CaptionsPainter, OverPainter, TitlesPainter, UnderPainter
 from cadrage.footage import EMPTY, Facts, Library, Upright, open_footage, read_as
-from cadrage.pixels.mapping import canvas_rect
+from cadrage.pixels.mapping import Area, canvas_rect
 from cadrage.pixels.planes import PLANE_GROUPS, Layout, Planes
 from cadrage.plan import Plan
 from cadrage.surrounds import Scene
@@ -29,6 +30,8 @@ class Compositor:
         target: luma samples (width, height) to draw the frame on, or all that its samples are to be; as a file of
             the frame's own size usually has them unless given.
         library: what the plan may use besides its own clip.
+        picture: drawn over the surround; or left out, where the surround goes on in its place; or cut out, where
+            nothing is drawn in its place.
     """
 
     def __init__(
@@ -39,6 +42,7 @@ class Compositor:
         target: tuple[int, int] | Layout | None = None,
         *,
         library: Library = EMPTY,
+        picture: Literal["over", "left out", "cut out"] = "over",
     ) -> None:
         reading = read_as(facts, plan.interpretation)
         if isinstance(target, Layout):
@@ -50,13 +54,16 @@ class Compositor:
         upright = self._upright.layout
         sheet = Sheet.of(self.placed, reading.cut, upright, self.layout, plan)
         kind = TurnedPainter if self.placed.angle or plan.finish.edge.shapes else PicturePainter
-        luma, chroma = self._picture = [kind(sheet, planes) for planes in PLANE_GROUPS]
+        luma, chroma = painters = [kind(sheet, planes) for planes in PLANE_GROUPS]
+        self._picture = painters if picture == "over" else []
         self._bars = None
         if plan.frame.outside == "bars":
             drawn = canvas_rect(plan.frame.drawn_rect, (plan.frame.width, plan.frame.height), self.layout)
             self._bars = BarsPainter(self.layout, drawn, plan.frame.bar_colour)
         self.moves = plan.surround.moves or plan.finish.moves
-        areas = (luma.uncovered, chroma.uncovered, chroma.uncovered)
+        areas: tuple[tuple[Area, ...], ...] = (luma.uncovered, chroma.uncovered, chroma.uncovered)
+        if picture == "left out":
+            areas = tuple((Area.of(self.layout.shape(plane)),) for plane in range(3))
         opening = surround_opening(plan)
         scene = Scene(self.placed, opening, reading.cut.rect, upright, self.layout, areas, library)
         self._surround = plan.surround.painter(scene)

@@ -63,8 +63,9 @@ def _of_time(plan: Plan, facts: Facts, delivery: Delivery) -> list[Concern]:
     wanted = plan.frame.rate
     if wanted is not None and facts.kind == "clip" and (wanted != taken.rate or taken.rate_varies):
         found.append(Concern(reason="rate", says=f"{_rate(taken.rate)} to {_rate(wanted)} fps"))
-    if delivery.longest is not None and taken.duration > delivery.longest:
-        found.append(Concern(reason="long", says=f"{float(taken.duration - delivery.longest):.1f} s too long"))
+    length = plan.range.length(taken.duration)
+    if delivery.longest is not None and length > delivery.longest:
+        found.append(Concern(reason="long", says=f"{float(length - delivery.longest):.1f} s too long"))
     return found
 
 

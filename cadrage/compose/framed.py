@@ -38,7 +38,7 @@ def without_bars(plan: Plan, facts: Facts) -> Plan:
     The plan itself where the frame has no active picture, or its surround goes on outside that.
     """
     frame = plan.frame
-    if frame.active is None or frame.outside != "bars":
+    if not frame.has_bars:
         return plan
     drawn, own = frame.drawn_rect, bare_frame(frame)
     placed = placed_in(plan, read_as(facts, plan.interpretation))
@@ -54,7 +54,7 @@ def without_bars(plan: Plan, facts: Facts) -> Plan:
 
 def bare_frame(frame: Frame) -> Frame:
     """A frame that is exactly another's active picture, where bars lie outside that."""
-    if frame.active is None or frame.outside != "bars":
+    if not frame.has_bars:
         return frame
     drawn = frame.drawn_rect
     return frame.model_copy(update={"width": int(drawn.width), "height": int(drawn.height), "active": None})

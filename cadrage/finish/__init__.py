@@ -2,15 +2,25 @@
 
 from cadrage.finish.captions import Captions, CaptionsPainter
 from cadrage.finish.over import OverPainter
-from cadrage.finish.specification import Finish, FinishPart, caption_controls, offered_parts, title_controls
+from cadrage.finish.specification import (
+    Edge,
+    Finish,
+    FinishPart,
+    Grade,
+    caption_controls,
+    offered_parts,
+    title_controls,
+)
 from cadrage.finish.titles import Title, TitlesPainter
 from cadrage.finish.under import UnderPainter
 
 __all__ = [
     "Captions",
     "CaptionsPainter",
+    "Edge",
     "Finish",
     "FinishPart",
+    "Grade",
     "OverPainter",
     "Title",
     "TitlesPainter",

@@ -7,7 +7,7 @@ from cadrage.footage.interpretation import Edges, Interpretation, Reading, read_
 from cadrage.footage.library import EMPTY, Library, Material, library_of_files
 from cadrage.footage.opening import open_footage
 from cadrage.footage.pictures import DecodedFrame, PictureReader
-from cadrage.footage.probe import probe
+from cadrage.footage.probe import picture_times, probe
 from cadrage.footage.reader import ClipReader
 from cadrage.footage.store import FrameStore
 from cadrage.footage.upright import Upright
@@ -32,6 +32,7 @@ __all__ = [
     "describe",
     "library_of_files",
     "open_footage",
+    "picture_times",
     "probe",
     "read_as",
     "taken_as",

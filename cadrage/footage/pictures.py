@@ -52,3 +52,7 @@ class PictureReader(ABC):
     @abstractmethod
     def frame_at(self, time: Fraction) -> DecodedFrame:
         """The picture that is on screen at a time: the last that does not come after it, else the first."""
+
+    @abstractmethod
+    def frames_from(self, time: Fraction) -> Iterator[DecodedFrame]:
+        """The picture that is on screen at a time, and every one after it."""

@@ -41,6 +41,19 @@ def probe(path: Path | str) -> Facts:
         return _facts(container, stream, packets, first)
 
 
+def picture_times(path: Path) -> list[Fraction]:
+    """When each picture of a clip comes, in seconds from the first.
+
+    Raises:
+        MissingSource, UnreadableFile: see `probe`.
+    """
+    with opened(path) as container:
+        stream = picture_stream(container, path)
+        tick = stream.time_base or Fraction(1, 1000)
+        shown = [time for time, _ in _packets(container, stream, path)]
+    return [(time - shown[0]) * tick for time in shown]
+
+
 def _check_raster(stream: VideoStream, path: Path) -> None:
     width, height = stream.codec_context.width, stream.codec_context.height
     if not (MIN_SIDE <= width <= MAX_SIDE and MIN_SIDE <= height <= MAX_SIDE):

@@ -89,6 +89,13 @@ class ClipReader(PictureReader):
         self._last = shown
         return shown
 
+    def frames_from(self, time: Fraction) -> Iterator[DecodedFrame]:
+        """See `PictureReader`. Asking on from where it was left costs nothing."""
+        yield self.frame_at(time)
+        while (frame := self._next()) is not None:
+            self._last = frame
+            yield frame
+
     def _next(self) -> DecodedFrame | None:
         if self._ahead is not None:
             frame, self._ahead = self._ahead, None

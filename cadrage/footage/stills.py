@@ -228,16 +228,24 @@ class StillReader(PictureReader):
 
     def frames(self) -> Iterator[DecodedFrame]:
         """See `PictureReader`."""
-        length = 1 / self._taken.rate
-        for number in range(self._taken.frames):
-            yield DecodedFrame(number * length, (number + 1) * length, self._planes(number))
+        return self.frames_from(Fraction(0))
 
     def frame_at(self, time: Fraction) -> DecodedFrame:
         """See `PictureReader`."""
         if len(self._files) == 1:
             return DecodedFrame(Fraction(0), self._taken.duration, self._planes(0))
         number = min(max(0, int(time * self._taken.rate)), self._taken.frames - 1)
-        return DecodedFrame(number / self._taken.rate, (number + 1) / self._taken.rate, self._planes(number))
+        return self._numbered(number)
+
+    def frames_from(self, time: Fraction) -> Iterator[DecodedFrame]:
+        """See `PictureReader`."""
+        first = min(max(0, int(time * self._taken.rate)), self._taken.frames - 1)
+        for number in range(first, self._taken.frames):
+            yield self._numbered(number)
+
+    def _numbered(self, number: int) -> DecodedFrame:
+        length = 1 / self._taken.rate
+        return DecodedFrame(number * length, (number + 1) * length, self._planes(number))
 
     def _planes(self, number: int) -> Planes:
         file = self._files[min(number, len(self._files) - 1)]

@@ -61,6 +61,6 @@ def _view(plane: VideoPlane, layout: Layout, index: int) -> Samples:
 
 
 def canvas(frame: VideoFrame, layout: Layout) -> Planes:
-    """The planes of a frame that is still to be drawn, as views of its memory."""
-    y, cb, cr = (_view(plane, layout, index) for index, plane in enumerate(frame.planes))
+    """The planes of a frame that is still to be drawn, as views of its memory; a fourth, of coverage, is left out."""
+    y, cb, cr = (_view(plane, layout, index) for index, plane in enumerate(frame.planes[:3]))
     return Planes((y, cb, cr), layout)

@@ -53,6 +53,11 @@ class Frame(Value):
         return drawn_even(self.raster, self.active_rect)
 
     @property
+    def has_bars(self) -> bool:
+        """Whether it has bars of its own, around an active picture."""
+        return self.active is not None and self.outside == "bars"
+
+    @property
     def surround_rect(self) -> FrameRect:
         """What a surround fills."""
         return self.active_rect if self.outside == "bars" else FrameRect.whole(self.raster)

@@ -20,6 +20,11 @@ class Area:
     left: int
     right: int
 
+    @classmethod
+    def of(cls, shape: tuple[int, int]) -> "Area":
+        """All of a plane of so many rows and columns."""
+        return cls(0, shape[0], 0, shape[1])
+
     @property
     def slices(self) -> tuple[slice, slice]:
         """The area as array indices."""

@@ -1,11 +1,22 @@
 """A plan makes a file; the file is opened again and measured."""
 
 from cadrage.render.estimate import Estimate, estimate
-from cadrage.render.inspection import Inspection, Line, Order, inspect_file
-from cadrage.render.job import Progress, frame_written, plan_written, render
+from cadrage.render.inspection import Inspection, inspect_file
+from cadrage.render.job import render
 from cadrage.render.kinds import KINDS, QUALITY_WORDS
+from cadrage.render.order import Order, frame_written, plan_written
 from cadrage.render.pace import delivered
-from cadrage.render.settings import DEFAULT, SHIPPED, Settings, find_settings, read_settings, writing_of
+from cadrage.render.progress import Progress
+from cadrage.render.report import Line
+from cadrage.render.settings import (
+    DEFAULT,
+    SHIPPED,
+    Settings,
+    check_decided,
+    find_settings,
+    read_settings,
+    writing_of,
+)
 
 __all__ = [
     "DEFAULT",
@@ -18,6 +29,7 @@ __all__ = [
     "Order",
     "Progress",
     "Settings",
+    "check_decided",
     "delivered",
     "estimate",
     "find_settings",

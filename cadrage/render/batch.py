@@ -1,6 +1,10 @@
 """Many clips into some frames at once: rendered, inspected, and listed on a delivery sheet."""
 
+import subprocess
+import sys
+import time
 from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
@@ -10,16 +14,21 @@ from cadrage.errors import CadrageError
 from cadrage.footage import Facts, Interpretation, Material, library_of_files, probe, read_as
 from cadrage.formats import Frame
 from cadrage.plan import Plan
-from cadrage.render.inspection import Order, inspect_file
-from cadrage.render.job import Progress, frame_written, render
+from cadrage.render.desk import Desk
+from cadrage.render.inspection import inspect_file
 from cadrage.render.kinds import KINDS
 from cadrage.render.names import file_name
-from cadrage.render.settings import Settings, writing_of
-from cadrage.render.sheet import SheetRow, digest_of, sheet_csv, sheet_html, sheet_json
+from cadrage.render.order import Order, frame_written
+from cadrage.render.progress import Progress
+from cadrage.render.segments import finish, help_out
+from cadrage.render.settings import Settings, check_decided, writing_of
+from cadrage.render.sheet import SheetRow, digest_of, sheet_forms
 from cadrage.rules import sensible_rule
 from cadrage.treatments import Treatment
 
 THUMBNAIL = 400
+DESK = ".desk "
+LOOK_SECONDS = 0.2
 SHEET = "delivery sheet"
 
 
@@ -86,20 +95,19 @@ class Batch:
         plan = self.plan(clip, facts, frame)
         library = library_of_files(Material(clip, facts))
         order = Order(plan, clip, facts, library, self.settings)
+        check_decided(self.settings, plan.frame, clip.name)
         target = self.folder / self._name(clip, frame)
-        render(
-            plan,
-            clip,
-            target,
-            facts,
-            settings=self.settings,
-            library=library,
-            report=lambda progress: report(target.name, progress),
-        )
+        desk = Desk.laid_out(self._desk(clip, frame), order)
+        finish(desk, target, report=lambda progress: report(target.name, progress))
+        desk.clear()
         inspection = inspect_file(target, order)
         row = SheetRow.of(target.name, order, target, digest_of(target), datetime.now(UTC), inspection)
         picture = Previewer().middle(plan, clip, facts, THUMBNAIL, library)
         return Delivered(row, picture)
+
+    def _desk(self, clip: Path, frame: Frame) -> Path:
+        """Where its parts are drawn: the same place when the same is asked again."""
+        return self.folder / f"{DESK}{clip.name} {frame.width}x{frame.height}"
 
     def _name(self, clip: Path, frame: Frame) -> str:
         """A name that no file in the folder has."""
@@ -115,13 +123,35 @@ class Batch:
         return file_name(self.settings.names, parts, KINDS[self.settings.kind].suffix, taken)
 
 
+@contextmanager
+def helpers(folder: Path, count: int) -> Iterator[None]:
+    """Some processes that draw parts of whatever is rendered into a folder."""
+    command = [sys.executable, "-m", "cadrage", "parts", str(folder)]
+    started = [subprocess.Popen(command, stdin=subprocess.DEVNULL) for _ in range(count)]  # noqa: S603 - our own
+    try:
+        yield
+    finally:
+        for process in started:
+            process.terminate()
+        for process in started:
+            process.wait()
+
+
+def help_in(folder: Path) -> None:
+    """Draw parts of whatever is rendered into a folder, until this process is stopped."""
+    while True:
+        drew = False
+        for desk in map(Desk, sorted(folder.glob(f"{DESK}*"))):
+            try:
+                drew = (desk.there and help_out(desk, stopped=lambda desk=desk: not desk.there)) or drew  # type: ignore[misc]
+            except CadrageError:
+                continue  # whoever finishes the render meets the same, and says so
+        if not drew:
+            time.sleep(LOOK_SECONDS)
+
+
 def write_sheet(folder: Path, title: str, made: list[Delivered]) -> None:
     """The delivery sheet in its three forms, in the place of older ones."""
     rows = [one.row for one in made]
-    pages = {
-        "html": sheet_html(title, rows, [one.picture for one in made]),
-        "csv": sheet_csv(rows),
-        "json": sheet_json(title, rows),
-    }
-    for form, text in pages.items():
+    for form, text in sheet_forms(title, rows, [one.picture for one in made]).items():
         (folder / f"{SHEET}.{form}").write_text(text)

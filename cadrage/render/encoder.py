@@ -1,18 +1,22 @@
 """Writing pictures into a file."""
 
 import os
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from fractions import Fraction
-from typing import cast
+from pathlib import Path
+from typing import Literal, cast
 
+import numpy as np
 from av.container import OutputContainer
 from av.video.frame import VideoFrame
 from av.video.stream import VideoStream
+from numpy.typing import NDArray
 
 from cadrage.footage import Facts
 from cadrage.footage.unpack import canvas
 from cadrage.pixels.colour import UNSPECIFIED, Colour
 from cadrage.pixels.planes import Layout, Planes
+from cadrage.pixels.rgb import SWSCALE_MATRIX
 from cadrage.plan import Plan
 from cadrage.render.settings import Writing
 
@@ -29,17 +33,39 @@ def stored_colour(writing: Writing, colour: Colour) -> Colour:
     return MOTION_JPEG if writing.kind.encoder == "mjpeg" else colour
 
 
-def picture_track(target: OutputContainer, plan: Plan, layout: Layout, facts: Facts, writing: Writing) -> VideoStream:
+@dataclass(frozen=True, slots=True)
+class Share:
+    """What one part of a clip is given of the rate that was asked for.
+
+    Attributes:
+        going: 1 while the clip is measured, 2 when it is written by what was found.
+        stats: the file of the encoder's own statistics.
+        rate: bits a second of this part; None while it is measured.
+    """
+
+    going: Literal[1, 2]
+    stats: Path
+    rate: int | None = None
+
+
+def picture_track(
+    target: OutputContainer, plan: Plan, layout: Layout, facts: Facts, writing: Writing, share: Share | None = None
+) -> VideoStream:
     """Add the picture to a file: the frame's size and pixel shape, the rate delivered, the colour it has."""
-    kind, rate = writing.kind, writing.bits_per_second
-    stream = cast("VideoStream", target.add_stream(kind.encoder, rate=facts.rate, options=writing.options))
+    kind, rate, options = writing.kind, writing.bits_per_second, writing.options
+    if share is not None:
+        rate, options = share.rate, options | _passing(writing, share)
+    stream = cast("VideoStream", target.add_stream(kind.encoder, rate=facts.rate, options=options))
     context = stream.codec_context
+    context.thread_type = "AUTO"  # several frames at once, which slices of one would do worse and slower
     context.width, context.height, context.pix_fmt = layout.width, layout.height, writing.format.name
     context.sample_aspect_ratio = plan.frame.pixel_aspect
     context.colorspace = layout.colour.matrix_code
     context.color_primaries = layout.colour.primaries
     context.color_trc = layout.colour.transfer
-    context.color_range = _range(layout)
+    context.color_range = FULL_RANGE if writing.kind.folder else _range(layout)
+    if writing.format.alpha and kind.muxer == "webm":
+        stream.metadata["alpha_mode"] = "1"
     if rate is not None:
         context.bit_rate = rate
     if kind.encoder == "libx265" and kind.muxer in ("mp4", "mov"):
@@ -49,6 +75,18 @@ def picture_track(target: OutputContainer, plan: Plan, layout: Layout, facts: Fa
     return stream
 
 
+def _passing(writing: Writing, share: Share) -> dict[str, str]:
+    """Options of an encoder that goes through a clip twice. Measuring is done at constant quality."""
+    options: dict[str, str] = {}
+    if share.going == 1:
+        options["crf"] = writing.kind.quality["high"]["crf"]
+    if writing.kind.encoder == "libx265":
+        stats = str(share.stats).replace("\\", "\\\\").replace(":", "\\:")
+        own = dict(writing.profile.options).get("x265-params", "")
+        return options | {"x265-params": f"{own}:pass={share.going}:stats={stats}"}
+    return options | {"flags": f"+pass{share.going}", "stats": str(share.stats)}
+
+
 def tick_of(facts: Facts) -> Fraction:
     """The clock that pictures are stamped with: one frame, or a fine one where frames last unequally long."""
     return Fraction(1, 90_000) if facts.rate_varies else 1 / facts.rate
@@ -56,11 +94,35 @@ def tick_of(facts: Facts) -> Fraction:
 
 def blank(layout: Layout, time: Fraction, tick: Fraction, writing: Writing) -> tuple[VideoFrame, Planes]:
     """A frame to draw on, stamped, and the planes that are its memory."""
-    frame = VideoFrame(layout.width, layout.height, writing.format.name)
+    frame = VideoFrame(layout.width, layout.height, writing.format.drawn)
     frame.pts, frame.time_base = round(time / tick), tick
     frame.colorspace = layout.colour.matrix_code
     frame.color_range = _range(layout)
     return frame, canvas(frame, layout)
+
+
+def cover(frame: VideoFrame, coverage: NDArray[np.float32], depth: int) -> None:
+    """Write how much the picture covers, 0 to 1, into the fourth plane of a frame."""
+    plane = frame.planes[3]
+    top = 2**depth - 1
+    memory = np.frombuffer(plane, np.uint8 if depth == 8 else np.uint16)  # type: ignore[call-overload]
+    rows, columns = coverage.shape
+    stride = plane.line_size // memory.itemsize
+    memory[: rows * stride].reshape(rows, stride)[:, :columns] = np.rint(coverage * top)
+
+
+def as_stored(frame: VideoFrame, layout: Layout, writing: Writing) -> VideoFrame:
+    """A composed frame in the samples that a file holds: itself, or turned into R'G'B' of the full range."""
+    if writing.format.drawn == writing.format.name:
+        return frame
+    stored = frame.reformat(
+        format=writing.format.name,
+        src_colorspace=SWSCALE_MATRIX[layout.colour.matrix],
+        src_color_range=LIMITED_RANGE,
+        dst_color_range=FULL_RANGE,
+    )
+    stored.pts, stored.time_base = frame.pts, frame.time_base
+    return stored
 
 
 def _range(layout: Layout) -> int:

@@ -1,18 +1,14 @@
 """How large a file will be, before it is rendered: some frames are really composed and encoded, and counted."""
 
 import os
-from pathlib import Path
 
 import av
 
-from cadrage.compose import Compositor
-from cadrage.footage import EMPTY, DecodedFrame, Facts, Library, open_footage
-from cadrage.plan import Plan
-from cadrage.render.encoder import blank, picture_track, tick_of
-from cadrage.render.job import composed_for, plan_written
+from cadrage.render.drawing import Drawing
 from cadrage.render.kinds import SoundName
-from cadrage.render.pace import delivered
-from cadrage.render.settings import Settings, Writing, writing_of
+from cadrage.render.order import Order
+from cadrage.render.pace import Cut
+from cadrage.render.settings import Settings
 from cadrage.render.sound import CODINGS, STEREO, STUDIO_RATE
 from cadrage.values import Value
 
@@ -33,23 +29,21 @@ class Estimate(Value):
     measured: bool
 
 
-def estimate(plan: Plan, source: Path, facts: Facts, settings: Settings, library: Library = EMPTY) -> Estimate:
+def estimate(order: Order) -> Estimate:
     """Estimate a file.
 
     Raises:
         BadRequest: the settings do not allow the frame. MissingSource, UnreadableFile: the clip cannot be read.
     """
-    plan = plan_written(plan, facts, settings)
-    writing, wanted = writing_of(settings, plan.frame), delivered(plan, facts)
-    sound = sum(_sound_bits(settings, channels.channels) for channels in facts.sounds) * wanted.duration / 8
+    writing, wanted = order.writing, order.wanted
+    sound = sum(_sound_bits(order.settings, channels.channels) for channels in order.facts.sounds) * wanted.duration / 8
     if writing.bits_per_second is not None:
         return Estimate(bytes=int(writing.bits_per_second * wanted.duration / 8 + sound), measured=False)
     keys, others = [], []
-    with open_footage(source, facts, plan.interpretation) as reader:
+    with Drawing(order) as drawing:
         for number in range(RUNS):
             at = wanted.duration * (2 * number + 1) / (2 * RUNS)
-            pictures = [reader.frame_at(at + step / wanted.rate) for step in range(RUN)]
-            first, *rest = _sizes(plan, facts, writing, library, pictures)
+            first, *rest = _sizes(drawing, Cut(number, at, at + RUN / wanted.rate))
             keys.append(first)
             others += rest
     key_frames = -(-wanted.frames // KEY_FRAMES_APART)
@@ -58,24 +52,12 @@ def estimate(plan: Plan, source: Path, facts: Facts, settings: Settings, library
     return Estimate(bytes=int(picture + sound), measured=True)
 
 
-def _sizes(plan: Plan, facts: Facts, writing: Writing, library: Library, pictures: list[DecodedFrame]) -> list[int]:
-    """Bytes of each picture, encoded in a row."""
-    wanted = _evenly(delivered(plan, facts))
-    compositor: Compositor = composed_for(writing, plan, pictures[0].planes.layout, facts, library)
-    tick, found = tick_of(wanted), []
+def _sizes(drawing: Drawing, cut: Cut) -> list[int]:
+    """Bytes of each picture of a cut, the largest first: the key frame."""
     with av.open(os.devnull, "w", format="null") as container:
-        stream = picture_track(container, plan, compositor.layout, wanted, writing)
-        for number, picture in enumerate(pictures):
-            frame, canvas = blank(compositor.layout, number * tick, tick, writing)
-            compositor.compose(picture.planes, canvas, picture.time)
-            found += [packet.size for packet in stream.encode(frame)]
-        found += [packet.size for packet in stream.encode(None)]
+        stream = drawing.track(container)
+        found = [packet.size for one in drawing.encoded(stream, cut) for packet in one.packets]
     return sorted(found, reverse=True) if found else [0]
-
-
-def _evenly(facts: Facts) -> Facts:
-    """The same with frames that last equally long, as a row of them needs."""
-    return facts.model_copy(update={"rate_varies": False})
 
 
 def _sound_bits(settings: Settings, channels: int) -> int:

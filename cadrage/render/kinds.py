@@ -1,6 +1,6 @@
 """Kinds of file: what each is made with, and what it allows."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 from cadrage.pixels.planes import CHROMA_420, LUMA, Subsampling
@@ -18,9 +18,10 @@ KindName = Literal[
     "mxf-dnxhr",
     "mkv-ffv1",
     "avi-mjpeg",
+    "png-stills",
 ]
 SoundName = Literal["keep", "aac-192", "aac-256", "opus", "pcm-16", "pcm-24", "none"]
-Depth = Literal[8, 10]
+Depth = Literal[8, 10, 16]
 QualityWord = Literal["draft", "good", "high", "nearly lossless"]
 QUALITY_WORDS: tuple[QualityWord, ...] = ("draft", "good", "high", "nearly lossless")
 
@@ -31,15 +32,27 @@ class PixelFormat:
 
     Attributes:
         name: as FFmpeg's libraries call it.
-        depth: bits of a sample.
+        depth: bits of a sample as it is composed.
         chroma: where chroma lies.
+        composed: the format that is composed in, where this one is no Y'CbCr.
+        alpha: whether it holds coverage, as a fourth plane of the same depth.
+        read_as: what readers decode it to, where that is another.
     """
 
     name: str
     depth: int
     chroma: Subsampling
+    composed: str = ""
+    alpha: bool = False
+    read_as: str = ""
+
+    @property
+    def drawn(self) -> str:
+        """The format that is composed in, before it is turned into this one."""
+        return self.composed or self.name
 
 
+STILLS = "stills"
 LAMBDA = 118  # of FFmpeg's libraries for one step of a quantiser, FF_QP2LAMBDA
 CHROMA_422 = Subsampling.left(2, 1)
 FORMATS = {
@@ -51,7 +64,13 @@ FORMATS = {
         PixelFormat("yuv422p", 8, CHROMA_422),
         PixelFormat("yuv422p10le", 10, CHROMA_422),
         PixelFormat("yuv444p", 8, LUMA),
-        PixelFormat("yuv444p10le", 10, LUMA),
+        PixelFormat("yuv444p10le", 10, LUMA, read_as="yuv444p12le"),  # ProRes 4444 is decoded to 12 bits
+        PixelFormat("yuva420p", 8, CHROMA_420, alpha=True, read_as="yuv420p"),  # coverage is a picture of its own
+        PixelFormat("yuva444p10le", 10, LUMA, alpha=True, read_as="yuva444p12le"),
+        PixelFormat("rgb24", 10, LUMA, "yuv444p10le"),
+        PixelFormat("rgba", 10, LUMA, "yuva444p10le", alpha=True),
+        PixelFormat("rgb48be", 10, LUMA, "yuv444p10le", read_as="rgb24"),  # our reader of stills takes 8 of 16 bits
+        PixelFormat("rgba64be", 10, LUMA, "yuva444p10le", alpha=True, read_as="rgba"),
     )
 }
 """Every format that is written, by its name."""
@@ -65,13 +84,13 @@ class Profile:
         name: what people call it; empty where there is only one.
         formats: pixel formats by depth, the usual first.
         options: the encoder's own for it.
-        read_as: the pixel format that readers decode it to, where that is another.
+        alphas: pixel formats with coverage by depth; empty where there are none.
     """
 
     name: str
     formats: dict[Depth, str]
     options: tuple[tuple[str, str], ...] = ()
-    read_as: str = ""
+    alphas: dict[Depth, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,9 +130,29 @@ class FileKind:
         return {first: str(number * LAMBDA if first == "global_quality" else number)}
 
     @property
+    def two_passes(self) -> bool:
+        """Whether a rate can be kept by measuring the whole clip first: our writer reaches only these encoders' way."""
+        return self.encoder in ("libx264", "libx265")
+
+    @property
+    def capped(self) -> bool:
+        """Whether a ceiling, or one rate throughout, can be asked for; SVT-AV1 keeps to a mean rate only."""
+        return self.rated and self.encoder != "libsvtav1"
+
+    @property
+    def alpha(self) -> bool:
+        """Whether it can hold coverage."""
+        return any(profile.alphas for profile in self.profiles)
+
+    @property
+    def folder(self) -> bool:
+        """Whether it is a folder of stills, not one file."""
+        return self.muxer == STILLS
+
+    @property
     def square(self) -> bool:
         """Whether pixels must be square: our writer of these containers has no place for another shape."""
-        return self.muxer in ("matroska", "webm", "mxf")
+        return self.muxer in ("matroska", "webm", "mxf", STILLS)
 
 
 def _by_word(option: str, numbers: tuple[int, int, int, int], **more: str) -> dict[QualityWord, dict[str, str]]:
@@ -131,14 +170,15 @@ IN_MP4: tuple[SoundName, ...] = ("keep", "aac-192", "aac-256", "none")
 IN_MOV: tuple[SoundName, ...] = ("keep", "aac-192", "aac-256", "pcm-16", "pcm-24", "none")
 IN_STUDIO: tuple[SoundName, ...] = ("pcm-24", "pcm-16", "none")
 
-H264 = (Profile("", {8: "yuv420p"}),)
+# "stitchable" keeps the headers of all parts of a clip alike, as its encoder's documentation says.
+H264 = (Profile("", {8: "yuv420p"}, (("x264-params", "stitchable=1"),)),)
 H265 = (Profile("", {8: "yuv420p", 10: "yuv420p10le"}, (("x265-params", "log-level=error"),)),)
 TEN_422: dict[Depth, str] = {10: "yuv422p10le"}
 PRORES = tuple(
     Profile(name, TEN_422, (("profile", number), ("vendor", "apl0")))
     for name, number in (("standard", "2"), ("LT", "1"), ("HQ", "3"))
 )
-PRORES_4444 = Profile("", {10: "yuv444p10le"}, (("profile", "4"), ("vendor", "apl0")), "yuv444p12le")
+PRORES_4444 = Profile("", {10: "yuv444p10le"}, (("profile", "4"), ("vendor", "apl0")), {10: "yuva444p10le"})
 DNXHR = (
     *(Profile(name, {8: "yuv422p"}, (("profile", f"dnxhr_{name.lower()}"),)) for name in ("SQ", "LB", "HQ")),
     Profile("HQX", TEN_422, (("profile", "dnxhr_hqx"),)),
@@ -162,7 +202,7 @@ KINDS: dict[KindName, FileKind] = {
             ".webm",
             "webm",
             "libvpx-vp9",
-            (Profile("", {8: "yuv420p"}),),
+            (Profile("", {8: "yuv420p"}, alphas={8: "yuva420p"}),),
             ("opus", "none"),
             VP9,
             rated=True,
@@ -202,6 +242,16 @@ KINDS: dict[KindName, FileKind] = {
             (Profile("", {8: "yuvj422p"}),),
             ("pcm-16", "none"),
             JPEG,
+        ),
+        FileKind(
+            "png-stills",
+            "PNG, numbered stills",
+            "",
+            STILLS,
+            "png",
+            (Profile("", {8: "rgb24", 16: "rgb48be"}, (("pred", "mixed"),), alphas={8: "rgba", 16: "rgba64be"}),),
+            ("none",),
+            {},
         ),
     )
 }

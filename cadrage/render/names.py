@@ -26,7 +26,12 @@ def checked_pattern(pattern: str) -> str:
 def file_name(pattern: str, parts: dict[str, str], suffix: str, taken: Container[str] = ()) -> str:
     """A file's name: what no file system takes is left out, and a number makes it unlike those that are taken."""
     made = pattern.format(**{part: PurePath(parts.get(part, "")).name for part in PARTS})
-    stem = UNWANTED.sub("-", made).strip(" .")[:LONGEST] or "file"
+    return free_name(made, suffix, taken)
+
+
+def free_name(text: str, suffix: str, taken: Container[str] = ()) -> str:
+    """A name that file systems take and that is not taken, made of a text."""
+    stem = UNWANTED.sub("-", text).strip(" .")[:LONGEST] or "file"
     name, number = f"{stem}{suffix}", 2
     while name in taken:
         name, number = f"{stem} {number}{suffix}", number + 1

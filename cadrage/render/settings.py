@@ -5,6 +5,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
 
+from cadrage.compose.layers import LayerName
 from cadrage.errors import BadRequest
 from cadrage.formats import Frame
 from cadrage.render.kinds import FORMATS, KINDS, Depth, FileKind, KindName, PixelFormat, Profile, QualityWord, SoundName
@@ -29,9 +30,16 @@ class Settings(Value):
         number: the encoder's own number in place of the word.
         rate: mean rate of the picture, in kilobits a second.
         ceiling: highest rate, in the same; 0 for none.
+        passes: how often a clip is gone through where a rate is asked for: with 2 it is measured first, so that
+            each part gets its share. Kinds that cannot do so go through it once.
         sound: kept as it is where the kind can hold it, encoded anew, or left out.
         stereo: whether sound of more or fewer channels is mixed to two.
-        bars: with an active picture, the whole frame with its bars, or exactly the active picture.
+        rate_change: how a clip fits a frame's own rate: whole frames are repeated and dropped, neighbours are
+            blended, or it runs faster or slower with the pitch of its sound kept.
+        range: the part of the clip that was marked, or all of it.
+        layer: what is drawn; the picture alone comes with its coverage.
+        bars: with an active picture, the whole frame with its bars, or exactly the active picture. Nothing is
+            rendered of such a frame before somebody has said which; see `check_decided`.
         names: of files, as a pattern; see `names`.
     """
 
@@ -45,9 +53,13 @@ class Settings(Value):
     number: Annotated[int, Field(ge=0, le=63)] | None = None
     rate: Kbps = 12_000
     ceiling: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+    passes: Literal[1, 2] = 2
     sound: SoundName = "keep"
     stereo: bool = False
-    bars: Literal["whole frame", "active picture only"] = "whole frame"
+    rate_change: Literal["whole frames", "blended", "speed"] = "whole frames"
+    range: Literal["as marked", "whole clip"] = "as marked"
+    layer: LayerName = "everything"
+    bars: Literal["undecided", "whole frame", "active picture only"] = "undecided"
     names: Annotated[str, Field(min_length=1, max_length=120), AfterValidator(checked_pattern)] = USUAL
 
 
@@ -88,6 +100,11 @@ class Writing:
         return found
 
     @property
+    def measured_first(self) -> bool:
+        """Whether the clip is gone through twice."""
+        return self.bits_per_second is not None and self.settings.passes == 2 and self.kind.two_passes
+
+    @property
     def bits_per_second(self) -> int | None:
         """The mean rate asked for; None where quality decides."""
         return None if self.settings.by == "quality" or not self.kind.quality else self.settings.rate * 1000
@@ -113,7 +130,10 @@ def writing_of(settings: Settings, frame: Frame, clip: str | None = None) -> Wri
             clip,
         )
     depth = next(iter(profile.formats)) if settings.depth is None else settings.depth
-    name = profile.formats.get(depth)
+    if settings.layer == "picture alone" and not kind.alpha:
+        holders = ", ".join(one.title for one in KINDS.values() if one.alpha)
+        raise _bad(f"{kind.title} has no place for what is transparent.", f"Choose from {holders}.", clip)
+    name = (profile.alphas if settings.layer == "picture alone" else profile.formats).get(depth)
     if name is None:
         held = " or ".join(str(depth) for depth in profile.formats)
         raise _bad(
@@ -125,6 +145,8 @@ def writing_of(settings: Settings, frame: Frame, clip: str | None = None) -> Wri
         )
     if settings.by != "quality" and not kind.rated:
         raise _bad(f"A rate cannot be asked of {kind.title}.", "Let its quality or its profile decide.", clip)
+    if settings.by != "quality" and (settings.by == "constant rate" or settings.ceiling) and not kind.capped:
+        raise _bad(f"{kind.title} keeps to a mean rate only.", "Ask for a mean rate without a ceiling.", clip)
     writing = Writing(settings, kind, profile, FORMATS[name])
     _check_size(writing, frame, clip)
     return writing
@@ -146,6 +168,22 @@ def _check_size(writing: Writing, frame: Frame, clip: str | None) -> None:
     if frame.width < kind.smallest[0] or frame.height < kind.smallest[1]:
         raise _bad(
             f"{size}, which begins at {kind.smallest[0]}×{kind.smallest[1]}.", "Choose another kind of file.", clip
+        )
+
+
+def check_decided(settings: Settings, frame: Frame, clip: str | None = None) -> None:
+    """See that nobody gets bars burned in without having said so.
+
+    Raises:
+        BadRequest: the frame has an active picture with bars around it, and nothing is said of them.
+    """
+    if settings.bars == "undecided" and frame.has_bars:
+        drawn = frame.drawn_rect
+        raise _bad(
+            f"{frame.name or 'The frame'} of {frame.width}×{frame.height} has an active picture of "
+            f"{int(drawn.width)}×{int(drawn.height)}: its files would have bars burned in.",
+            "Say which they hold: the whole frame with its bars, or exactly the active picture.",
+            clip,
         )
 
 

@@ -11,10 +11,12 @@ from pathlib import Path
 from typing import Literal
 
 from cadrage.compose import measure
-from cadrage.render.inspection import Inspection, Order
+from cadrage.render.inspection import Inspection
+from cadrage.render.order import Order
 from cadrage.render.words import file_words
 from cadrage.values import Value
 
+PIECE = 2**20
 SheetForm = Literal["html", "csv", "json"]
 PAPER = """
 body { font: 13px/1.4 sans-serif; color: #24211c; margin: 24px; }
@@ -38,6 +40,7 @@ class SheetRow(Value):
     Attributes:
         file: its name.
         clip, source: the clip's name, and what it is.
+        part: the range of it that was delivered.
         frame: what it was put into.
         placement: how, in words.
         kept_percent, covered_percent, enlargement: what that cost.
@@ -52,6 +55,7 @@ class SheetRow(Value):
     file: str
     clip: str
     source: str
+    part: str
     frame: str
     placement: str
     kept_percent: float
@@ -82,6 +86,7 @@ class SheetRow(Value):
             file=file,
             clip=order.clip or order.source.name,
             source=order.facts.words,
+            part=_part(order),
             frame=f"{frame.name} {frame.width}×{frame.height}".strip(),
             placement=numbers.words.placement,
             kept_percent=round(float(numbers.cost.kept_percent), 2),
@@ -90,17 +95,33 @@ class SheetRow(Value):
             surround=numbers.words.surround,
             finish=numbers.words.finish,
             settings=file_words(frame, order.settings),
-            bytes=path.stat().st_size,
+            bytes=sum(file.stat().st_size for file in files_of(path)),
             sha256=sha256,
             finished=finished.isoformat(timespec="seconds"),
             inspection=report,
         )
 
 
+def _part(order: Order) -> str:
+    pace = order.pace
+    end = pace.start + pace.facts.duration * pace.speed
+    whole = order.plan.range.whole or order.settings.range == "whole clip"
+    return "whole clip" if whole else f"{float(pace.start):.3f} to {float(end):.3f} s"
+
+
+def files_of(path: Path) -> list[Path]:
+    """A file, or all files of a folder in order."""
+    return sorted(path.iterdir()) if path.is_dir() else [path]
+
+
 def digest_of(path: Path) -> str:
-    """The SHA-256 of a file's bytes, in hexadecimal digits."""
-    with path.open("rb") as file:
-        return hashlib.file_digest(file, "sha256").hexdigest()
+    """The SHA-256 of a file's bytes, in hexadecimal digits; of a folder's files, one behind the other."""
+    found = hashlib.sha256()
+    for file in files_of(path):
+        with file.open("rb") as opened:
+            while piece := opened.read(PIECE):
+                found.update(piece)
+    return found.hexdigest()
 
 
 def sheet_json(title: str, rows: list[SheetRow]) -> str:
@@ -141,9 +162,18 @@ def sheet_html(title: str, rows: list[SheetRow], pictures: list[bytes]) -> str:
     )
 
 
+def sheet_forms(title: str, rows: list[SheetRow], pictures: list[bytes]) -> dict[SheetForm, str]:
+    """The sheet in every form."""
+    return {
+        "html": sheet_html(title, rows, pictures),
+        "csv": sheet_csv(rows),
+        "json": sheet_json(title, rows),
+    }
+
+
 def _article(row: SheetRow, picture: bytes) -> str:
     facts = {
-        "Source": f"{row.clip}, {row.source}",
+        "Source": f"{row.clip}, {row.source}; {row.part}",
         "Frame": row.frame,
         "Placement": f"{row.placement}; {row.kept_percent:g} % kept, covers {row.covered_percent:g} %, "
         f"enlarged {row.enlargement:g}×",

@@ -1,8 +1,11 @@
 """Kinds of file in words, for whoever offers them."""
 
+from fractions import Fraction
+
 from cadrage.formats import Frame
-from cadrage.render.job import frame_written
 from cadrage.render.kinds import KINDS, QUALITY_WORDS, Depth, FileKind, KindName, SoundName
+from cadrage.render.order import Order, frame_written
+from cadrage.render.pace import fitted
 from cadrage.render.settings import Settings
 from cadrage.values import Value
 
@@ -51,6 +54,9 @@ class FileOffer(Value):
         words: for quality; none where a profile says it all.
         scale: what the numbers behind the words are called.
         rated: whether a bit rate can be asked for.
+        capped: whether a ceiling, or one rate throughout, can be.
+        two_passes: whether a clip can be measured first, so that the rate goes where it is needed.
+        alpha: whether it can hold the picture alone, with what is transparent.
     """
 
     kind: KindName
@@ -60,6 +66,9 @@ class FileOffer(Value):
     words: tuple[WordOffer, ...]
     scale: str
     rated: bool
+    capped: bool
+    two_passes: bool
+    alpha: bool
 
 
 def offered_files() -> tuple[FileOffer, ...]:
@@ -78,6 +87,9 @@ def _offer(kind: FileKind) -> FileOffer:
         words=tuple(words),
         scale=scale.replace("global_", "").replace("_", " "),
         rated=kind.rated,
+        capped=kind.capped,
+        two_passes=kind.two_passes,
+        alpha=kind.alpha,
     )
 
 
@@ -86,3 +98,91 @@ def file_words(frame: Frame, settings: Settings) -> str:
     written = frame_written(frame, settings)
     profile = f" {settings.profile}" if settings.profile else ""
     return f"{KINDS[settings.kind].title}{profile}, {written.width}×{written.height}"
+
+
+class BarsChoice(Value):
+    """What a file of a frame with an active picture can hold, to be drawn as outlines; all in pixels.
+
+    Attributes:
+        width, height: of the whole frame, with its bars.
+        left, top: of the active picture in it.
+        inner_width, inner_height: of a file that is exactly the active picture.
+        says: how large the bars are.
+        decided: whether somebody has said which it is.
+    """
+
+    width: int
+    height: int
+    left: int
+    top: int
+    inner_width: int
+    inner_height: int
+    says: str
+    decided: bool
+
+
+def bars_choice(frame: Frame, settings: Settings) -> BarsChoice | None:
+    """What there is to choose; None for a frame without bars of its own."""
+    if not frame.has_bars:
+        return None
+    inner = frame.drawn_rect
+    left, top, width, height = (int(side) for side in (inner.x, inner.y, inner.width, inner.height))
+    sides = {"left": left, "right": frame.width - left - width, "above": top, "below": frame.height - top - height}
+    return BarsChoice(
+        width=frame.width,
+        height=frame.height,
+        left=left,
+        top=top,
+        inner_width=width,
+        inner_height=height,
+        says=", ".join(f"{size} {side}" for side, size in sides.items() if size) or "none",
+        decided=settings.bars != "undecided",
+    )
+
+
+class Fitting(Value):
+    """How a clip is fitted into a frame's own rate.
+
+    Attributes:
+        says: in a line.
+        where: every frame that is repeated and every picture that is dropped, as far as they are listed.
+    """
+
+    says: str
+    where: tuple[str, ...] = ()
+
+
+MOST_PLACES = 200
+
+
+def fitting_of(order: Order) -> Fitting | None:
+    """How an order's clip is fitted; None where every picture comes as it is.
+
+    Raises:
+        BadRequest: it cannot be. MissingSource, UnreadableFile: its pictures cannot be counted.
+    """
+    pace = order.pace
+    if pace.kept:
+        return None
+    rates = f"{_rate(pace.own)}{' varying' if pace.varies else ''} to {_rate(pace.facts.rate)} frames a second"
+    if pace.speed != 1:
+        return Fitting(says=f"{rates}: it runs {float(pace.speed):.4f} times as fast, at its own pitch")
+    if pace.blended:
+        return Fitting(says=f"{rates}: neighbours are blended")
+    found = fitted(pace, order.picture_times)
+    says = f"{rates}: {len(found.repeated)} frames repeated, {len(found.dropped)} pictures dropped"
+    places = [
+        *(f"{_clock(number / pace.facts.rate)} frame {number} repeated" for number in found.repeated),
+        *(f"{_clock(number / pace.own)} picture {number} dropped" for number in found.dropped),
+    ]
+    return Fitting(says=says, where=tuple(sorted(places)[:MOST_PLACES]))
+
+
+def _rate(rate: Fraction) -> str:
+    return f"{float(rate):.3f}".rstrip("0").rstrip(".")
+
+
+def _clock(seconds: Fraction) -> str:
+    """Hours, minutes and seconds of the file, so written that text sorts by time."""
+    minutes, rest = divmod(float(seconds), 60)
+    return f"{int(minutes) // 60}:{int(minutes) % 60:02}:{rest:06.3f}"

@@ -12,6 +12,11 @@ PIECE = 256 * 1024
 ONE_RANGE = re.compile(r"bytes=(\d*)-(\d*)")
 
 
+def attachment(name: str) -> str:
+    """What a header says of a file that is to be kept under a name."""
+    return content_disposition_header(as_attachment=True, filename=name) or "attachment"
+
+
 def send_file(request: HttpRequest, path: Path, kind: str, download_as: str | None) -> HttpResponseBase:
     """A file as a response; a browser that asks for one range of bytes gets that range."""
     size = path.stat().st_size
@@ -27,7 +32,7 @@ def send_file(request: HttpRequest, path: Path, kind: str, download_as: str | No
     if status == 206:
         response["Content-Range"] = f"bytes {first}-{last}/{size}"
     if download_as:
-        response["Content-Disposition"] = content_disposition_header(as_attachment=True, filename=download_as) or ""
+        response["Content-Disposition"] = attachment(download_as)
     return response
 
 

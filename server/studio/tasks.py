@@ -1,16 +1,25 @@
-"""Work that a worker process takes. Tasks are given ids, never objects."""
+"""Work that a worker process takes. Tasks are given ids and names, never objects."""
 
+from django.conf import settings
 from django_tasks import task
 
-from server.studio.actions import footage, renders
+from server.studio.actions import footage, work
 
 BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
+# A render that was begun is finished before another is; a queue of their own in Redis needs no saying so.
+BEFORE_OTHERS = 0 if settings.REDIS else 5
 
 
 @task()
-def render_task(job_id: int) -> None:
-    """Do one render."""
-    renders.perform(job_id)
+def render_task() -> None:
+    """Do the render that is next."""
+    work.perform_next()
+
+
+@task(priority=BEFORE_OTHERS, queue_name="parts", backend=settings.PARTS_BACKEND)
+def part_task(desk: str) -> None:
+    """Draw one part of a render."""
+    work.draw_part(desk)
 
 
 @task(priority=BEFORE_RENDERS)

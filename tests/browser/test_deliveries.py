@@ -1,6 +1,7 @@
 """Files ordered together, one stopped and tried again, handed over with their sheet."""
 
 import json
+import re
 import subprocess
 import zipfile
 
@@ -19,26 +20,41 @@ def ffprobe(path):
     return next(stream for stream in streams if stream["codec_type"] == "video")
 
 
+def add_frame(page: Page, width, height):
+    """A small frame, through the API as the page would ask for it."""
+    project = page.url.rsplit("/", 1)[1]
+    token = next(cookie["value"] for cookie in page.context.cookies() if cookie["name"] == "csrftoken")
+    headers = {"X-CSRFToken": token, "Referer": page.url}
+    frame = {"width": width, "height": height, "name": f"{width} wide"}
+    assert page.request.post(f"/api/projects/{project}/frames", data=frame, headers=headers).ok
+
+
 def test_files_are_ordered_stopped_tried_again_and_handed_over(page: Page, tmp_path):
+    """Two clips into three frames; every file is what its frame asks for."""
     begin_project(page, "Handing over")
-    long = write_clip(tmp_path / "Long.mp4", size=(180, 320), frames=150, sound=None)
-    short = write_clip(tmp_path / "Short.mp4", size=(320, 180), frames=20, sound=None)
-    send(page, long)
-    send(page, short)
-    page.get_by_role("button", name="Render all 2").click()
+    sides = {"Wide": (1920, 1080), "320 wide": (320, 320), "180 wide": (180, 320)}
+    for name in ("320 wide", "180 wide"):
+        add_frame(page, *sides[name])
+    page.reload()
+    frames = {"Long": 90, "Short": 20}
+    for name, count in frames.items():
+        send(page, write_clip(tmp_path / f"{name}.mp4", size=(180, 320), frames=count, sound=None))
+    page.get_by_role("button", name="Render all 6").click()
     cards = page.get_by_role("main").get_by_role("listitem")
-    stopped = cards.filter(has_text="Long")
+    stopped = cards.filter(has_text="Long into Wide")
+    expect(stopped.get_by_label("Progress")).to_be_visible(timeout=60_000)
+    expect(page.get_by_role("region", name="All renders")).to_contain_text("at work")
     stopped.get_by_role("button", name="Cancel").click()
     expect(stopped).to_contain_text("cancelled", timeout=60_000)
     stopped.get_by_role("button", name="Try again").click()
-    expect(page.get_by_text("checked, right")).to_have_count(2, timeout=120_000)
+    expect(page.get_by_text("checked, right")).to_have_count(6, timeout=120_000)
 
     with page.expect_popup() as opened:
         page.get_by_role("link", name="Delivery sheet").click()
     sheet = opened.value
     expect(sheet.get_by_role("heading", level=1)).to_have_text("Handing over: delivery sheet")
-    expect(sheet.get_by_role("article")).to_have_count(2)
-    expect(sheet.get_by_text("Files: 2; measured and right: 2")).to_be_visible()
+    expect(sheet.get_by_role("article")).to_have_count(6)
+    expect(sheet.get_by_text("Files: 6; measured and right: 6")).to_be_visible()
     sheet.close()
 
     with page.expect_download() as coming:
@@ -48,7 +64,74 @@ def test_files_are_ordered_stopped_tried_again_and_handed_over(page: Page, tmp_p
     with zipfile.ZipFile(tmp_path / "all.zip") as made:
         names = sorted(made.namelist())
         made.extractall(tmp_path / "all")
-    assert [name.split("_")[1] for name in names] == ["Long", "Short"]
-    frames = [int(ffprobe(tmp_path / "all" / name)["nb_read_packets"]) for name in names]
-    assert frames == [150, 20]
-    assert {ffprobe(tmp_path / "all" / name)["width"] for name in names} == {1920}
+    assert len(names) == 6
+    for name in names:
+        _, clip, frame = name.removesuffix(".mp4").split("_")
+        found = ffprobe(tmp_path / "all" / name)
+        assert int(found["nb_read_packets"]) == frames[clip]
+        assert (found["width"], found["height"]) == sides[frame]
+
+
+def test_a_range_is_marked_with_keys_and_bars_must_be_decided(page: Page, tmp_path):
+    """What is delivered of a clip, and what a frame with an active picture holds, are said on the bench."""
+    begin_project(page, "Marked")
+    send(page, write_clip(tmp_path / "Clip.mp4", size=(320, 180), frames=50, sound=None))
+    page.locator("tbody td").first.click()
+    page.get_by_role("button", name=re.compile(r"Frame \d")).click()
+    page.get_by_role("slider", name="Moment").focus()
+    for key in ("Home", "ArrowRight", "ArrowRight", "i"):
+        page.keyboard.press(key)
+    expect(page.get_by_role("region", name="Range")).to_contain_text("I 00:00:00:")
+    for _ in range(5):
+        page.keyboard.press("ArrowRight")
+    page.keyboard.press("o")
+    expect(page.get_by_test_id("range")).to_contain_text("00:00:00:06")
+
+    page.get_by_label("Active picture", exact=True).select_option("2.39")
+    expect(page.get_by_role("button", name="2 Frame 2.39")).to_be_visible()
+    page.get_by_role("button", name="Render", exact=True).first.click()
+    expect(page.get_by_text("would have bars burned in")).to_be_visible()
+    page.get_by_role("button", name=re.compile(r"Frame \d")).click()
+    page.locator("summary").filter(has_text="MP4, H.264").click()
+    expect(page.get_by_text("Say what the file holds before it is rendered:")).to_be_visible()
+    page.get_by_text("no bars").click()
+    expect(page.get_by_text("The file holds")).to_be_visible()
+    expect(page.get_by_text("1920×804").last).to_be_visible()
+    page.get_by_role("button", name="Render", exact=True).first.click()
+    expect(page.get_by_role("table", name="Inspection")).to_be_visible(timeout=60_000)
+    lines = page.get_by_role("table", name="Inspection")
+    expect(lines.get_by_role("row").filter(has_text="Size")).to_contain_text("1920×804")
+    expect(lines.get_by_role("row").filter(has_text="Frames").first).to_contain_text("6")
+    expect(lines.get_by_role("row").filter(has_text="Picture lies")).to_contain_text("right")
+
+    page.keyboard.down("f")
+    expect(page.get_by_alt_text("What was asked for")).to_be_visible()
+    page.keyboard.up("f")
+    expect(page.get_by_alt_text("What was asked for")).to_be_hidden()
+
+
+def test_the_queue_is_put_in_order_laid_aside_and_cleared_by_rule(page: Page, tmp_path):
+    begin_project(page, "Queue")
+    for name, frames in (("One", 80), ("Two", 20), ("Three", 20)):
+        send(page, write_clip(tmp_path / f"{name}.mp4", size=(320, 180), frames=frames, sound=None))
+    page.get_by_role("button", name="Render all 3").click()
+    cards = page.get_by_role("main").get_by_role("listitem")
+    three = cards.filter(has_text="Three")
+    three.get_by_role("button", name="Order").click()
+    page.get_by_role("menuitem", name="First").click()
+    page.wait_for_function(
+        "() => { const text = document.querySelector('main ul').innerText;"
+        " return text.indexOf('Three') < text.indexOf('Two'); }"
+    )
+    page.get_by_role("button", name="Pause all").click()
+    expect(page.get_by_text("laid aside").first).to_be_visible()
+    page.get_by_role("button", name="Go on with all").click()
+    expect(page.get_by_text("checked, right")).to_have_count(3, timeout=120_000)
+
+    page.locator("summary").filter(has_text="Keeping files").click()
+    page.get_by_label("Gigabytes of all files together").fill("0.000001")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("This takes 3 of 3 files away now")).to_be_visible()
+    page.get_by_role("button", name="Set the rule").click()
+    expect(page.get_by_text("file cleared by rule on").first).to_be_visible(timeout=20_000)
+    expect(three.get_by_role("button", name="Render again")).to_be_visible()

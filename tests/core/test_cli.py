@@ -5,10 +5,12 @@ import subprocess
 import sys
 from types import SimpleNamespace
 
+import numpy as np
 import pytest
 from typer.testing import CliRunner
 
 from cadrage.cli.main import app
+from cadrage.footage import ClipReader, probe
 from tests.clips import write_clip
 
 
@@ -192,3 +194,40 @@ def test_a_folder_is_delivered_with_its_sheet_and_what_fails_is_told(small_clip,
     assert "Clips_one_180x320 2.mp4: right" in again.stdout
     for wrong in (tmp_path / "nowhere", tmp_path):
         assert cadrage("batch", wrong, "--out", out).returncode == 2
+
+
+def test_a_batch_with_helpers_writes_the_same_and_leaves_nothing_behind(tmp_path):
+    folder = tmp_path / "Clips"
+    folder.mkdir()
+    write_clip(folder / "long.mp4", frames=500, size=(96, 64))
+    files = []
+    for workers in ("1", "3"):
+        out = tmp_path / workers
+        done = cadrage("batch", folder, "--out", out, "--frame", "160x96", "--workers", workers, "--json")
+        assert done.returncode == 0, done.stdout + done.stderr
+        names = {path.name for path in out.iterdir()}
+        sheets = {f"delivery sheet.{form}" for form in ("html", "csv", "json")}
+        assert names == {"Clips_long_160x96.mp4"} | sheets
+        files.append(out / "Clips_long_160x96.mp4")
+    assert all(np.array_equal(one, other) for one, other in zip(*map(lumas, files), strict=True))
+
+
+def lumas(path):
+    with ClipReader(path, probe(path)) as reader:
+        return [frame.planes.arrays[0].copy() for frame in reader.frames()]
+
+
+def test_a_range_a_layer_and_bars_are_asked_for_in_words(small_clip, tmp_path):
+    target = tmp_path / "out.mov"
+    cinema = ["--frame", "320x320", "--active", "2", "--json"]
+    undecided = cadrage("convert", small_clip, target, *cinema)
+    assert undecided.returncode == 2
+    assert "active picture of 320×160" in json.loads(undecided.stdout)["error"]["problem"]
+    write = "kind=mov-prores-4444,layer=picture-alone,bars=active-picture-only,sound=none"
+    done = cadrage("convert", small_clip, target, *cinema, "--range", "0.2,0.6", "--write", write)
+    assert done.returncode == 0, done.stdout + done.stderr
+    facts = probe(target)
+    assert (facts.width, facts.height, facts.frames, facts.pixel_format) == (320, 160, 10, "yuva444p12le")
+    for wrong in ("layer=nothing", "quality"):
+        assert cadrage("convert", small_clip, target, "--write", wrong).returncode == 2
+    assert cadrage("convert", small_clip, target, "--range", "0.6,0.2").returncode == 2

@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from cadrage.footage import probe
 from cadrage.formats import Frame
 from cadrage.plan import Plan
-from cadrage.render import KINDS, Inspection, Line, Settings, estimate, render
+from cadrage.render import KINDS, Inspection, Line, Order, Settings, estimate, render
 from cadrage.render.names import file_name
 from cadrage.render.sheet import SheetRow, sheet_csv, sheet_html, sheet_json
 from tests.clips import moving_square, write_clip
@@ -44,6 +44,7 @@ ROW = SheetRow(
     file="Wall <1>.mp4",
     clip="=SUM(A1)",
     source="1920×1080 turned 90°",
+    part="whole clip",
     frame="Foyer 1920×1080",
     placement="whole picture",
     kept_percent=100,
@@ -104,7 +105,7 @@ def test_a_size_is_estimated_from_frames_that_are_encoded(tmp_path, settings):
 
     source = write_clip(tmp_path / "in.mp4", frames=45, paint=paint, sound=None)
     facts, plan = probe(source), Plan(frame=Frame(width=320, height=180))
-    found = estimate(plan, source, facts, settings)
+    found = estimate(Order(plan, source, facts, settings=settings))
     target = tmp_path / f"out{KINDS[settings.kind].suffix}"
     render(plan, source, target, facts, settings=settings)
     near = 0.1 if settings.kind == "mov-prores" else 0.34

@@ -43,7 +43,7 @@ def test_the_file_is_what_was_asked_for(small_clip, tmp_path):
     target = rendered(UPRIGHT, small_clip, tmp_path)
     inspection = inspect_file(target, Order(UPRIGHT, small_clip, probe(small_clip)))
     assert inspection.right, inspection
-    assert {line.verdict for line in inspection.lines} == {"right"}
+    assert {line.verdict for line in inspection.lines if line.asked} == {"right"}
     assert left_in(tmp_path) == ["out.mp4"]
     # The index stands before the pictures, so that playing starts at once.
     content = target.read_bytes()
@@ -237,5 +237,5 @@ def test_bars_of_an_active_picture_are_asked_for_and_found(small_clip, tmp_path)
     plan = Plan(frame=Frame(width=320, height=180, active=Fraction("2.39")), placement=Placement(tightness=Fraction(1)))
     inspection = inspect_file(rendered(plan, small_clip, tmp_path), Order(plan, small_clip, probe(small_clip)))
     # 320 / 2.39 = 133.89, drawn as 134: bars of 23.
-    assert line(inspection, "Black bars").found == "top 23, bottom 23"
+    assert line(inspection, "Black bars").asked == "top 23, bottom 23"
     assert inspection.right

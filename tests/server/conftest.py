@@ -6,9 +6,18 @@ from django.conf import settings
 from django.test import Client
 
 from cadrage.formats import Frame
+from cadrage.render.writer import remove
 from server.studio.actions.footage import adopt
 from server.studio.actions.framings import begin
 from server.studio.models import OrderedFrame, Project
+
+
+@pytest.fixture(autouse=True)
+def nothing_rendered():
+    """Numbers of renders begin anew with every test; so must their files."""
+    yield
+    for path in Path(settings.RENDERS_DIR).iterdir():
+        remove(path)
 
 
 @pytest.fixture

@@ -6,7 +6,7 @@ import zipfile
 
 import pytest
 
-from server.studio.actions import renders
+from server.studio.actions import renders, work
 from server.studio.models import Render
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -14,11 +14,12 @@ pytestmark = pytest.mark.django_db(transaction=True)
 
 @pytest.fixture
 def done(framing):
-    """Two renders of one framing, both finished; the second is the newest."""
-    jobs = [renders.order(framing) for _ in range(2)]
-    for job in jobs:
-        renders.perform(job.pk)
-    return [Render.objects.get(pk=job.pk) for job in jobs]
+    """Two renders of one framing, both finished; the second is the newest, and has the first's file."""
+    jobs = []
+    for _ in range(2):
+        jobs.append(renders.order(framing).pk)
+        work.perform_next()
+    return [Render.objects.get(pk=job) for job in jobs]
 
 
 def test_all_files_come_in_one_archive_as_they_are(ida, project, done):
@@ -58,5 +59,45 @@ def test_what_was_cancelled_is_tried_again_as_it_was_ordered(ida, framing):
     Render.objects.filter(pk=job.pk).update(state=Render.State.CANCELLED)
     again = ida.post(f"/api/renders/{job.pk}/retry").json()
     assert again["state"] == "queued"
-    renders.perform(again["id"])
+    work.perform_next()
     assert Render.objects.get(pk=again["id"]).state == Render.State.DONE
+
+
+def test_files_and_sheet_are_written_to_an_allowed_folder_and_nothing_is_replaced(
+    ida, project, done, settings, tmp_path
+):
+    settings.DELIVERY_FOLDERS = [str(tmp_path)]
+    inner = tmp_path / "today"
+    inner.mkdir()
+    address = f"/api/projects/{project.pk}/delivery/folder"
+
+    def write(path):
+        return ida.post(address, {"path": str(path)}, content_type="application/json")
+
+    assert write(inner).json() == ["Wall_Small clip_Totem.mp4"]
+    assert write(inner).json() == ["Wall_Small clip_Totem 2.mp4"]
+    names = {path.name for path in inner.iterdir()}
+    sheets = {f"Wall delivery{number}.{form}" for number in ("", " 2") for form in ("html", "csv", "json")}
+    assert names == sheets | {"Wall_Small clip_Totem.mp4", "Wall_Small clip_Totem 2.mp4"}
+    assert (inner / "Wall_Small clip_Totem.mp4").read_bytes() == done[1].path.read_bytes()
+    (tmp_path / "out").symlink_to("/tmp")
+    for wrong in ("/tmp", tmp_path / "nowhere", f"{tmp_path}/..", "today", tmp_path / "out"):
+        assert write(wrong).status_code == 422
+
+
+def test_a_folder_that_takes_nothing_is_told_and_nothing_half_stays(
+    ida, project, done, settings, tmp_path, monkeypatch
+):
+    """Read-only for everybody but root, whom no permission stops: so the refusal itself is made."""
+    settings.DELIVERY_FOLDERS = [str(tmp_path)]
+
+    def refused(*_):
+        raise PermissionError(13, "Permission denied")
+
+    monkeypatch.setattr("server.studio.actions.deliveries.shutil.copyfile", refused)
+    answer = ida.post(
+        f"/api/projects/{project.pk}/delivery/folder", {"path": str(tmp_path)}, content_type="application/json"
+    )
+    assert answer.status_code == 422
+    assert "0 of 1 files were written: Permission denied" in answer.json()["title"]
+    assert list(tmp_path.iterdir()) == []

@@ -9,7 +9,7 @@ from PIL import Image
 
 from cadrage.plan import Plan
 from cadrage.surrounds import Graphic, Loop, Still
-from server.studio.actions import renders
+from server.studio.actions import renders, work
 from server.studio.actions.framings import change, plan_of
 from server.studio.models import Footage, Material, Render
 
@@ -69,7 +69,7 @@ def test_a_picture_stands_behind_the_clip_in_preview_and_render(ida, project, fr
     assert shown[4, 4, 0] > 220
     assert shown[4, 4, 1] < 40
     job = renders.order(change(framing, plan, "Still"))
-    renders.perform(job.pk)
+    work.perform_next()
     assert Render.objects.get(pk=job.pk).state == Render.State.DONE, Render.objects.get(pk=job.pk).problem
 
 

@@ -113,7 +113,12 @@ def test_the_page_asks_strangers_to_sign_in(client):
 def test_signing_in(client, people):
     answer = client.post("/sign-in/", {"username": "ida", "password": "a long one"})
     assert answer.status_code == 302
-    assert client.get("/api/visitor").json() == {"name": "ida", "demonstration": False, "folders": False}
+    assert client.get("/api/visitor").json() == {
+        "name": "ida",
+        "demonstration": False,
+        "folders": False,
+        "deliveries": [],
+    }
 
 
 def test_writing_needs_the_page_s_token(people, framing):

@@ -1,13 +1,13 @@
 """Ordering and doing renders."""
 
-from datetime import timedelta
+from fractions import Fraction
 
 import pytest
-from django.utils import timezone
 
 from cadrage.footage import probe
-from server.studio.actions import renders
-from server.studio.models import Render
+from cadrage.render.desk import locked
+from server.studio.actions import renders, work
+from server.studio.models import Framing, Render
 
 pytestmark = pytest.mark.django_db(transaction=True)
 State = Render.State
@@ -19,7 +19,7 @@ def job(framing):
 
 
 def test_a_render_is_done_inspected_and_downloaded(ida, framing, job):
-    renders.perform(job.pk)
+    work.perform_next()
     row = ida.get(f"/api/projects/{framing.footage.project_id}/renders").json()[0]
     assert (row["state"], row["done"], row["total"], row["attempts"]) == ("done", 25, 25, 1)
     assert row["report"]["right"]
@@ -34,8 +34,7 @@ def test_a_render_is_done_inspected_and_downloaded(ida, framing, job):
 def test_ordering_enqueues_a_task_for_a_worker(job):
     from django_tasks_db.models import DBTaskResult
 
-    task = DBTaskResult.objects.get(task_path__endswith="render_task")
-    assert task.args_kwargs["args"] == [job.pk]
+    assert DBTaskResult.objects.filter(task_path__endswith="render_task").exists()
 
 
 def test_what_was_ordered_is_rendered_whatever_changes_later(ida, framing, job):
@@ -43,14 +42,14 @@ def test_what_was_ordered_is_rendered_whatever_changes_later(ida, framing, job):
     plan["surround"] = {"kind": "plain", "colour": "#ffffff"}
     body = {"plan": plan, "label": "x"}
     ida.put(f"/api/framings/{framing.pk}/plan", body, content_type="application/json")
-    renders.perform(job.pk)
+    work.perform_next()
     row = ida.get(f"/api/projects/{framing.footage.project_id}/renders").json()[0]
     assert (row["state"], row["current"]) == ("done", False)
 
 
 def test_a_waiting_render_is_cancelled_at_once(ida, job):
     assert ida.post(f"/api/renders/{job.pk}/cancel").json()["state"] == "cancelled"
-    renders.perform(job.pk)
+    work.perform_next()
     job.refresh_from_db()
     assert job.state == State.CANCELLED
     assert not job.path.exists()
@@ -58,26 +57,24 @@ def test_a_waiting_render_is_cancelled_at_once(ida, job):
     assert again.status_code == 422
 
 
-def test_a_running_render_is_cancelled_soon(job):
-    real = renders.rendering.render
+def test_a_running_render_is_cancelled_soon(job, monkeypatch):
+    real = work.finish
 
-    def cancel_then_render(*arguments, **named):
+    def cancel_then_finish(*arguments, **named):
         renders.cancel(Render.objects.get(pk=job.pk))
         real(*arguments, **named)
 
-    renders.rendering.render = cancel_then_render
-    try:
-        renders.perform(job.pk)
-    finally:
-        renders.rendering.render = real
+    monkeypatch.setattr(work, "finish", cancel_then_finish)
+    work.perform_next()
     job.refresh_from_db()
     assert job.state == State.CANCELLED
+    assert not job.desk.folder.exists()
     assert list(job.path.parent.glob("*.part")) == []
 
 
 def test_a_source_that_is_deleted_between_order_and_render(framing, job):
     framing.footage.path.unlink()
-    renders.perform(job.pk)
+    work.perform_next()
     job.refresh_from_db()
     assert job.state == State.FAILED
     assert job.problem == "Small clip.mp4: The file is not there."
@@ -85,19 +82,18 @@ def test_a_source_that_is_deleted_between_order_and_render(framing, job):
 
 
 def test_a_render_is_done_once(job):
-    renders.perform(job.pk)
+    work.perform_next()
     made = job.path.stat().st_mtime_ns
-    renders.perform(job.pk)
+    work.perform_next()
     assert job.path.stat().st_mtime_ns == made
 
 
 def test_a_dead_worker_s_render_is_queued_again_then_given_up(job):
     half = job.path.with_name(f".{job.path.name}.999.part")
-    for attempts, state in ((1, State.QUEUED), (2, State.FAILED)):
+    for in_vain, state in ((0, State.QUEUED), (work.MOST_IN_VAIN, State.FAILED)):
         half.write_bytes(b"half")
-        long_ago = timezone.now() - timedelta(minutes=5)
-        Render.objects.filter(pk=job.pk).update(state=State.RUNNING, attempts=attempts, heartbeat=long_ago)
-        renders.pick_up()
+        Render.objects.filter(pk=job.pk).update(state=State.RUNNING, attempts=1, in_vain=in_vain)
+        work.pick_up()
         job.refresh_from_db()
         assert job.state == state
         assert not half.exists()
@@ -105,15 +101,53 @@ def test_a_dead_worker_s_render_is_queued_again_then_given_up(job):
 
 
 def test_a_living_worker_s_render_is_left_alone(job):
-    Render.objects.filter(pk=job.pk).update(state=State.RUNNING, attempts=1, heartbeat=timezone.now())
-    renders.pick_up()
+    Render.objects.filter(pk=job.pk).update(state=State.RUNNING, attempts=1)
+    with locked(job.lock) as alive:
+        assert alive
+        work.pick_up()
     job.refresh_from_db()
     assert job.state == State.RUNNING
 
 
 def test_an_ended_render_is_removed_with_its_file(ida, job):
-    renders.perform(job.pk)
+    work.perform_next()
     assert probe(job.path).frames == 25
     assert ida.delete(f"/api/renders/{job.pk}").status_code == 204
     assert not job.path.exists()
     assert ida.get(f"/api/renders/{job.pk}/file").status_code == 404
+
+
+def test_a_marked_range_is_delivered_into_every_frame(ida, framing):
+    address = f"/api/footage/{framing.footage_id}/range"
+    marked = ida.put(address, {"first": 5, "last": 14}, content_type="application/json").json()
+    assert marked["range"] == {"first": 5, "last": 14}
+    framing.footage.refresh_from_db()
+    job = renders.order(Framing.objects.get(pk=framing.pk))
+    assert job.total == 10
+    work.perform_next()
+    job.refresh_from_db()
+    assert (job.state, job.report_json["right"]) == (State.DONE, True)
+    assert probe(job.path).frames == 10
+    assert ida.put(address, {"first": 9, "last": 3}, content_type="application/json").status_code == 422
+    assert ida.put(address, "null", content_type="application/json").json()["range"] is None
+
+
+def test_bars_that_nobody_asked_for_cannot_be_ordered(ida, framing):
+    frame = framing.frame
+    value = frame.value.model_copy(update={"active": Fraction(1)})
+    frame.frame_json = value.model_dump(mode="json")
+    frame.save()
+    address = f"/api/framings/{framing.pk}/renders"
+    refused = ida.post(address)
+    assert refused.status_code == 422
+    assert "180×180" in refused.json()["title"]
+    board = ida.get(f"/api/projects/{framing.footage.project_id}").json()["frames"][0]
+    assert (board["bars"]["says"], board["bars"]["decided"]) == ("70 above, 70 below", False)
+    for bars, size in (("whole frame", (180, 320)), ("active picture only", (180, 180))):
+        settings = board["settings"] | {"bars": bars}
+        body = {"frame": board["frame"], "delivery": board["delivery"], "settings": settings}
+        ida.put(f"/api/frames/{frame.pk}", body, content_type="application/json")
+        job = Render.objects.get(pk=ida.post(address).json()["id"])
+        work.perform_next()
+        facts = probe(job.path)
+        assert (facts.width, facts.height) == size

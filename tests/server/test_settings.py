@@ -1,10 +1,13 @@
 """Settings of a frame: set, refused, saved under names, and what comes of them."""
 
+import io
+import zipfile
+
 import pytest
 
 from cadrage.footage import probe
 from cadrage.render import SHIPPED
-from server.studio.actions import renders
+from server.studio.actions import renders, work
 from server.studio.models import Framing, Render
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -19,7 +22,7 @@ def test_a_frame_is_rendered_as_its_settings_say(ida, framing):
     answer = put(ida, framing.frame, {"kind": "mov-prores", "profile": "LT", "sound": "pcm-16"})
     assert answer.json()["file"] == "MOV, ProRes 422 LT, 180×320"
     job = renders.order(Framing.objects.get(pk=framing.pk))
-    renders.perform(job.pk)
+    work.perform_next()
     job = Render.objects.get(pk=job.pk)
     assert (job.state, job.path.suffix) == ("done", ".mov"), job.problem
     assert probe(job.path).codec == "prores"
@@ -99,3 +102,32 @@ def test_every_kind_offers_only_what_it_allows(ida):
                     from cadrage.render import Settings, writing_of
 
                     assert writing_of(Settings(**settings), Frame(width=640, height=360))
+
+
+def test_numbered_stills_come_as_an_archive_and_can_be_looked_at(ida, framing):
+    put(ida, framing.frame, {"kind": "png-stills", "layer": "picture alone", "sound": "none"})
+    job = renders.order(Framing.objects.get(pk=framing.pk))
+    work.perform_next()
+    job = Render.objects.get(pk=job.pk)
+    assert (job.state, job.report_json["right"]) == ("done", True), (job.problem, job.report_json)
+    answer = ida.get(f"/api/renders/{job.pk}/file?download=true")
+    assert answer["Content-Disposition"].endswith('Totem.zip"')
+    made = zipfile.ZipFile(io.BytesIO(b"".join(answer)))
+    assert len(made.namelist()) == 25
+    assert made.testzip() is None
+    for asked in ("true", "false"):
+        picture = ida.get(f"/api/renders/{job.pk}/picture?time=0.5&width=180&asked={asked}")
+        assert picture.content[:2] == b"\xff\xd8"
+    renders.remove(job)
+    assert not job.path.exists()
+
+
+def test_settings_are_handed_over_as_a_file_and_taken_in_again(ida, joel):
+    own = {"name": "Ours", "kind": "webm-vp9", "sound": "opus", "layer": "picture alone", "by": "rate", "rate": 900}
+    saved = ida.post("/api/settings", own, content_type="application/json").json()
+    file = ida.get(f"/api/settings/{saved['id']}/file")
+    assert file["Content-Disposition"] == 'attachment; filename="Ours.settings.json"'
+    assert joel.get(f"/api/settings/{saved['id']}/file").status_code == 404
+    taken = joel.post("/api/settings", file.json(), content_type="application/json").json()
+    assert taken["settings"] == saved["settings"]
+    assert ida.post("/api/settings", {"version": 9}, content_type="application/json").status_code == 422

@@ -1,11 +1,16 @@
 """Deliveries: finished files handed over together, and the sheet that goes with them."""
 
 import io
+import shutil
 import zipfile
 from collections.abc import Iterator
+from pathlib import Path
 
+from cadrage.errors import CannotWrite
 from cadrage.render import Inspection, Order
-from cadrage.render.sheet import SheetRow
+from cadrage.render.names import free_name
+from cadrage.render.sheet import SheetRow, files_of, sheet_forms
+from cadrage.render.writer import beside
 from server.studio.actions.looking import looker
 from server.studio.actions.materials import library_of
 from server.studio.models import Project, Render
@@ -23,7 +28,7 @@ def finished(project: Project, chosen: list[int] | None = None) -> list[Render]:
         rows = rows.filter(pk__in=chosen)
     newest: dict[int, Render] = {}
     for row in rows.order_by("pk"):
-        if row.path.exists():
+        if row.there:
             newest[row.pk if chosen is not None else row.framing_id] = row
     return sorted(newest.values(), key=lambda row: (row.framing.footage_id, row.framing.frame_id, row.pk))
 
@@ -64,11 +69,42 @@ def archive(rows: list[Render]) -> Iterator[bytes]:
     pipe = _Pipe()
     with zipfile.ZipFile(pipe, "w", zipfile.ZIP_STORED, allowZip64=True) as made:
         for name, row in named(rows):
-            with row.path.open("rb") as source, made.open(zipfile.ZipInfo(name), "w", force_zip64=True) as entry:
-                while piece := source.read(PIECE):
-                    entry.write(piece)
-                    yield pipe.fetch()
+            for file in files_of(row.path):
+                inside = f"{name}/{file.name}" if row.path.is_dir() else name
+                with file.open("rb") as source, made.open(zipfile.ZipInfo(inside), "w", force_zip64=True) as entry:
+                    while piece := source.read(PIECE):
+                        entry.write(piece)
+                        yield pipe.fetch()
     yield pipe.fetch()
+
+
+def write_to(folder: Path, title: str, rows: list[Render]) -> list[str]:
+    """Write files and their sheet into a folder, under names that are free there; says which.
+
+    Raises:
+        CannotWrite: there is no room, or no permission. What was written whole stays.
+    """
+    written: dict[str, Render] = {}
+    try:
+        there = {path.name for path in folder.iterdir()}
+        for row in rows:
+            name = row.name_among({*there, *written})
+            with beside(folder / name) as part:
+                if row.path.is_dir():
+                    shutil.copytree(row.path, part)
+                else:
+                    shutil.copyfile(row.path, part)
+            written[name] = row
+        for form, text in sheet_forms(title, sheet_rows(rows), pictures(rows)).items():
+            name = free_name(f"{title} delivery", f".{form}", there)
+            (folder / name).write_text(text)
+    except OSError as error:
+        raise CannotWrite(
+            f"{len(written)} of {len(rows)} files were written: {error.strerror or error}.",
+            remedy="Make room in the folder, or see that it may be written to, then write again.",
+            clip=folder,
+        ) from error
+    return list(written)
 
 
 def sheet_rows(rows: list[Render]) -> list[SheetRow]:

@@ -39,9 +39,33 @@ class Listing(Value):
     entries: tuple[Entry, ...]
 
 
+def delivery_folder(given: str) -> Path:
+    """A folder that results may be written to, or one in it, once links and dots are followed.
+
+    Raises:
+        BadRequest: it is none.
+    """
+    path = _inside(given, _resolved(settings.DELIVERY_FOLDERS))
+    if path is None or not path.is_dir():
+        raise BadRequest(
+            "That is not a folder that this server may write to.", remedy="Choose from those it names.", clip=given
+        )
+    return path
+
+
 def roots() -> list[Path]:
     """The allowed folders, as they are once links are followed."""
-    return [Path(folder).resolve() for folder in settings.FOOTAGE_FOLDERS]
+    return _resolved(settings.FOOTAGE_FOLDERS)
+
+
+def _resolved(folders: list[str]) -> list[Path]:
+    return [Path(folder).resolve() for folder in folders]
+
+
+def _inside(given: str, folders: list[Path]) -> Path | None:
+    """A path that lies in one of some folders, once links and dots are followed; None where it does not."""
+    path = Path(given).resolve() if given.startswith("/") else None
+    return path if path is not None and any(path.is_relative_to(folder) for folder in folders) else None
 
 
 def allowed(given: str) -> Path:
@@ -51,8 +75,8 @@ def allowed(given: str) -> Path:
         BadRequest: it lies elsewhere, or is not there. Which of the two is not said, so that nothing is told of the
             disk outside.
     """
-    path = Path(given).resolve() if given.startswith("/") else None
-    if path is None or not any(path.is_relative_to(root) for root in roots()) or not path.exists():
+    path = _inside(given, roots())
+    if path is None or not path.exists():
         raise BadRequest(
             "That is not in a folder that this server allows.", remedy="Choose from the folders listed.", clip=given
         )

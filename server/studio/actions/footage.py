@@ -18,6 +18,7 @@ from cadrage.footage import Facts, Interpretation, probe, read_as
 from cadrage.footage.baked import find_baked
 from cadrage.footage.fields import find_fields
 from cadrage.footage.sequences import grouped
+from cadrage.plan import Range
 from cadrage.rules import format_key
 from server.studio.actions.looking import looker
 from server.studio.actions.rules import RuleBook
@@ -170,6 +171,12 @@ def interpret(footage: Footage, interpretation: Interpretation | None) -> Footag
     return footage
 
 
+def mark(footage: Footage, part: Range) -> None:
+    """Set the part of a clip that is delivered."""
+    footage.range_json = part.model_dump(mode="json")
+    footage.save(update_fields=["range_json"])
+
+
 def look(footage_id: int) -> None:
     """Look at a clip's pictures: bars in them, fields, and how quiet a copy must be. Called by a worker."""
     footage = Footage.objects.filter(pk=footage_id, looked=False).select_related("project").first()
@@ -223,6 +230,7 @@ def _point(footage: Footage, facts: Facts, where: dict[str, object]) -> Footage:
         "bars_json": None,
         "fields_json": None,
         "copy_json": None,
+        "range_json": {},
         "looked": False,
     }
     for field, value in changed.items():
@@ -250,7 +258,8 @@ def bring_back(footage: Footage) -> Footage:
 def purge() -> None:
     """Delete, for good, what was removed long enough ago: rows, files and all that was rendered from them."""
     for footage in Footage.everything.filter(removed__lt=timezone.now() - UNDO_TIME):
-        files = [render.path for framing in footage.framings.all() for render in framing.renders.all()]
+        renders = [render for framing in footage.framings.all() for render in framing.renders.all()]
+        files = [path for render in renders for path in (render.path, render.desk.folder)]
         if not footage.linked:
             files.append(footage.path)
         footage.delete()

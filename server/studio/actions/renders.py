@@ -1,35 +1,40 @@
-"""Renders: ordering, doing, cancelling, and picking up what a dead worker left."""
+"""Renders: ordering them, and what people do with those that were ordered."""
 
+import hashlib
+import json
 import shutil
-import threading
-from collections.abc import Iterator
-from contextlib import contextmanager
-from datetime import timedelta
+from collections.abc import Callable
+from fractions import Fraction
 from pathlib import Path
+from typing import Literal
 
 from django.conf import settings
-from django.db import connection, transaction
+from django.db import transaction
+from django.db.models import QuerySet
 from django.utils import timezone
 
 from cadrage import render as rendering
-from cadrage.errors import BadRequest, CadrageError, Cancelled, CannotWrite
-from cadrage.render.sheet import digest_of
+from cadrage.errors import BadRequest, CannotWrite
+from cadrage.footage import Interpretation, Library, probe
+from cadrage.footage.fingerprint import fingerprint
+from cadrage.plan import Plan
+from cadrage.render.writer import remove as remove_files
 from server.studio.actions.footage import check_there
 from server.studio.actions.framings import plan_of
+from server.studio.actions.looking import looker
 from server.studio.actions.materials import library_of
-from server.studio.models import Framing, Render
+from server.studio.models import Footage, Framing, Project, Render
 
 State = Render.State
+Place = Literal["first", "earlier", "later", "last"]
+AS_IT_IS = Interpretation(fields="progressive")
 LEAST_ROOM = 200 * 2**20
 """Nothing is begun where less is free."""
-MOST_ATTEMPTS = 2
-BEAT_SECONDS = 3
-SILENCE = timedelta(seconds=15)
-"""A running render that has said nothing for this long has lost its worker."""
 
 
 def order(framing: Framing) -> Render:
-    """Order a render of a framing as it is now.
+    """Order a render of a framing as it is now. One that is waiting or at work and makes the same file is that order;
+    one that has made it gives its file at once.
 
     Raises:
         BadRequest: its frame cannot be encoded, or what it uses is not there. MissingSource: its file is missing.
@@ -37,28 +42,69 @@ def order(framing: Framing) -> Render:
     """
     plan = plan_of(framing)
     how = framing.frame.settings
+    rendering.check_decided(how, plan.frame, framing.footage.name)
     rendering.writing_of(how, rendering.frame_written(plan.frame, how), framing.footage.name)
     check_there(framing.footage)
-    _check_room()
     library = library_of(framing.footage, plan.interpretation)
     for name in plan.names:
         library.material(name)
-    return _queue(
+    identity = identity_of(plan, how, framing.footage, library)
+    waiting = framing.renders.filter(identity=identity).exclude(state__in=Render.ENDED).first()
+    if waiting is not None:
+        return waiting
+    _check_room()
+    job = Render(
         framing=framing,
         plan_json=plan.model_dump(mode="json"),
         settings_json=how.model_dump(mode="json"),
-        total=rendering.delivered(plan, framing.footage.facts).frames,
+        total=rendering.delivered(plan, framing.footage.facts, how).frames,
+        identity=identity,
     )
-
-
-def _queue(**fields: object) -> Render:
-    """A new job, handed to the workers."""
-    from server.studio.tasks import render_task  # noqa: PLC0415 - the task calls `perform` below
-
-    with transaction.atomic():
-        job = Render.objects.create(**fields)
-        transaction.on_commit(lambda: render_task.enqueue(job.pk))
+    job.save()
+    if not adopt(job):
+        wake()
     return job
+
+
+def identity_of(plan: Plan, how: rendering.Settings, footage: Footage, library: Library) -> str:
+    """What tells whether two orders make the same file: plan, settings, and the state of every file that is used."""
+    paths = [footage.path, *(library.material(name).path for name in plan.names)]
+    said = {
+        "plan": plan.model_dump(mode="json", exclude={"source"}),
+        "settings": how.model_dump(mode="json", exclude={"name", "names"}),
+        "files": [f"{path} {fingerprint(path)}" for path in paths],
+    }
+    return hashlib.sha256(json.dumps(said, sort_keys=True).encode()).hexdigest()
+
+
+def adopt(job: Render) -> bool:
+    """Give a job the file of one that made the same; says whether there was one. The two files are one on the disk."""
+    for twin in Render.objects.filter(identity=job.identity, state=State.DONE, cleared=None).exclude(pk=job.pk):
+        if not twin.path.exists():
+            continue
+        try:
+            _link(twin.path, job.path)
+        except OSError:
+            continue
+        save(job, total=twin.total, done=twin.total, report_json=twin.report_json, digest=twin.digest)
+        end(job, State.DONE)
+        return True
+    return False
+
+
+def _link(path: Path, target: Path) -> None:
+    """The same file, or folder of files, under another name."""
+    if path.is_dir():
+        shutil.copytree(path, target, copy_function=lambda one, other: Path(other).hardlink_to(one))
+    else:
+        target.hardlink_to(path)
+
+
+def wake() -> None:
+    """Tell the workers that there is something to do."""
+    from server.studio.tasks import render_task  # noqa: PLC0415 - the task calls verbs that stand on these
+
+    transaction.on_commit(render_task.enqueue)
 
 
 def free_bytes() -> int:
@@ -76,151 +122,149 @@ def _check_room() -> None:
 
 
 def retry(job: Render) -> Render:
-    """Order a render that failed or was cancelled once more, just as it was ordered then.
+    """Let a render that failed, was cancelled, or whose file was cleared, be done just as it was ordered then.
 
     Raises:
         BadRequest: it has not ended so.
     """
-    if job.state not in (State.FAILED, State.CANCELLED):
+    if job.state not in (State.FAILED, State.CANCELLED) and job.cleared is None:
         raise BadRequest("This render has not failed.", remedy="Order another where it is framed.")
     check_there(job.framing.footage)
     _check_room()
-    return _queue(framing=job.framing, plan_json=job.plan_json, settings_json=job.settings_json, total=job.total)
-
-
-def perform(job_id: int) -> None:
-    """Do a render: claim it, write the file, inspect it. Called by a worker."""
-    job = _claim(job_id)
-    if job is None:
-        return
-    with _beating(job):
-        _perform(job)
-
-
-@contextmanager
-def _beating(job: Render) -> Iterator[None]:
-    """Say every few seconds that this worker is alive, whatever the render is at."""
-    over = threading.Event()
-
-    def beat() -> None:
-        while not over.wait(BEAT_SECONDS):
-            Render.objects.filter(pk=job.pk, state=State.RUNNING).update(heartbeat=timezone.now())
-        connection.close()
-
-    thread = threading.Thread(target=beat, name="heartbeat", daemon=True)
-    thread.start()
-    try:
-        yield
-    finally:
-        over.set()
-        thread.join()
-
-
-def _perform(job: Render) -> None:
-    footage, plan = job.framing.footage, job.plan
-    try:
-        facts, library = footage.facts, library_of(footage, plan.interpretation)
-        rendering.render(
-            plan,
-            footage.path,
-            job.path,
-            facts,
-            settings=job.settings,
-            library=library,
-            report=lambda progress: _report(job, progress),
-            cancelled=lambda: Render.objects.filter(pk=job.pk, cancel_asked=True).exists(),
-        )
-        _save(job, doing="inspecting")
-        inspection = rendering.inspect_file(job.path, rendering.Order(plan, footage.path, facts, library, job.settings))
-        digest = digest_of(job.path)
-    except Cancelled:
-        _end(job, State.CANCELLED)
-    except CadrageError as error:
-        error.clip = None if error.clip == footage.path.name else error.clip
-        _end(job, State.FAILED, problem=f"{footage.name}: {error.problem}", remedy=error.remedy)
-    except Exception:
-        _end(job, State.FAILED, problem=f"{footage.name}: The render stopped unexpectedly.", remedy="Try again.")
-        raise
-    else:
-        _end(job, State.DONE, report_json=inspection.model_dump(mode="json"), digest=digest)
-
-
-def _claim(job_id: int) -> Render | None:
-    with transaction.atomic():
-        job = Render.objects.select_for_update().filter(pk=job_id, state=State.QUEUED).first()
-        if job is None:
-            return None
-        if job.cancel_asked:
-            _end(job, State.CANCELLED)
-            return None
-        _save(job, state=State.RUNNING, doing="rendering", attempts=job.attempts + 1, done=0, heartbeat=timezone.now())
+    library = library_of(job.framing.footage, job.plan.interpretation)
+    save(
+        job,
+        identity=identity_of(job.plan, job.settings, job.framing.footage, library),
+        cancel_asked=False,
+        pause_asked=False,
+        cleared=None,
+        problem="",
+        remedy="",
+        report_json=None,
+        attempts=0,
+        in_vain=0,
+    )
+    _queue(job)
     return job
 
 
-def _report(job: Render, progress: rendering.Progress) -> None:
-    _save(
-        job,
-        done=progress.done,
-        total=progress.total,
-        frames_per_second=progress.frames_per_second,
-        seconds_left=progress.seconds_left,
-        doing="rendering" if progress.done < progress.total else "finishing",
-    )
-
-
-def _end(job: Render, state: Render.State, **more: object) -> None:
-    _save(job, state=state, doing="", seconds_left=None, finished=timezone.now(), **more)
-
-
-def _save(job: Render, **fields: object) -> None:
-    for name, value in fields.items():
-        setattr(job, name, value)
-    job.save(update_fields=list(fields))
+def _queue(job: Render) -> None:
+    save(job, state=State.QUEUED, doing="waiting", seconds_left=None, finished=None)
+    wake()
 
 
 def cancel(job: Render) -> Render:
-    """Ask a render to stop; one that waits stops at once."""
+    """Ask a render to stop; one that waits or was laid aside stops at once.
+
+    Raises:
+        BadRequest: it has ended.
+    """
+    return _ask(job, "cancel_asked", State.CANCELLED)
+
+
+def pause(job: Render) -> Render:
+    """Ask a render to be laid aside, once the part at hand is done; one that waits is laid aside at once.
+
+    Raises:
+        BadRequest: it has ended.
+    """
+    return _ask(job, "pause_asked", State.PAUSED)
+
+
+def _ask(job: Render, what: str, at_once: Render.State) -> Render:
     with transaction.atomic():
         job = Render.objects.select_for_update().get(pk=job.pk)
         if job.state in Render.ENDED:
             raise BadRequest("This render has already ended.", remedy="Order a new one.", clip=job.framing.footage.name)
-        _save(job, cancel_asked=True)
-        if job.state == State.QUEUED:
-            _end(job, State.CANCELLED)
+        save(job, **{what: True})
+        if job.state != State.RUNNING:
+            end(job, at_once)
+            if at_once == State.CANCELLED:
+                transaction.on_commit(job.desk.clear)
     return job
 
 
+def resume(job: Render) -> Render:
+    """Let a render that was laid aside go on where it was.
+
+    Raises:
+        BadRequest: it was not.
+    """
+    with transaction.atomic():
+        job = Render.objects.select_for_update().get(pk=job.pk)
+        if job.state != State.PAUSED and not job.pause_asked:
+            raise BadRequest("This render was not laid aside.", remedy="Look at where it stands.")
+        save(job, pause_asked=False)
+        if job.state == State.PAUSED:
+            _queue(job)
+    return job
+
+
+def each(rows: QuerySet[Render], verb: Callable[[Render], Render]) -> None:
+    """Do something with all of some renders that it can be done with."""
+    for row in rows:
+        try:
+            verb(row)
+        except BadRequest:
+            continue  # it ended, or went on, meanwhile
+
+
+def move(job: Render, place: Place) -> None:
+    """Let a render that waits be done earlier or later among those of its project that wait.
+
+    Raises:
+        BadRequest: it does not wait.
+    """
+    with transaction.atomic():
+        rows = list(waiting(job.framing.footage.project).select_for_update())
+        ids = [row.pk for row in rows]
+        if job.pk not in ids:
+            raise BadRequest("This render does not wait any more.", remedy="Look at where it stands.")
+        ranks, at = [row.rank for row in rows], ids.index(job.pk)
+        target = {"first": 0, "earlier": max(0, at - 1), "later": at + 1, "last": len(rows)}[place]
+        rows.insert(target, rows.pop(at))
+        for row, rank in zip(rows, ranks, strict=True):
+            save(row, rank=rank)
+
+
+def waiting(project: Project) -> QuerySet[Render]:
+    """The renders of a project that wait, in the order they are taken."""
+    return Render.objects.filter(framing__footage__project=project, state=State.QUEUED).order_by("rank", "pk")
+
+
 def remove(job: Render) -> None:
-    """Take an ended render and its file away."""
+    """Take an ended render and its file away.
+
+    Raises:
+        BadRequest: it has not ended.
+    """
     if job.state not in Render.ENDED:
         raise BadRequest("This render is still at work.", remedy="Cancel it first.", clip=job.framing.footage.name)
-    path = job.path
+    path, desk, lock = job.path, job.desk, job.lock
     job.delete()
-    transaction.on_commit(lambda: path.unlink(missing_ok=True))
+    for one in (path, desk.folder, lock):
+        transaction.on_commit(lambda one=one: remove_files(one))
 
 
-def pick_up() -> None:
-    """Find running renders whose worker has died: queue them again, or give them up after some attempts."""
-    from server.studio.tasks import render_task  # noqa: PLC0415 - as in `order`
-
-    lost = Render.objects.filter(state=State.RUNNING, heartbeat__lt=timezone.now() - SILENCE)
-    for job in lost:
-        with transaction.atomic():
-            locked = Render.objects.select_for_update().filter(pk=job.pk, state=State.RUNNING).first()
-            if locked is None:
-                continue
-            _sweep(locked.path)
-            if locked.cancel_asked:
-                _end(locked, State.CANCELLED)
-            elif locked.attempts >= MOST_ATTEMPTS:
-                problem = f"{locked.framing.footage.name}: The worker died {locked.attempts} times while rendering it."
-                _end(locked, State.FAILED, problem=problem, remedy="Look at the worker's log, then try again.")
-            else:
-                _save(locked, state=State.QUEUED, doing="waiting", done=0, seconds_left=None)
-                transaction.on_commit(lambda pk=job.pk: render_task.enqueue(pk))
+def picture(job: Render, time: Fraction, width: int, *, asked: bool) -> bytes:
+    """One moment of a finished file as a JPEG: as it is, or as the plan asks for it."""
+    footage, plan = job.framing.footage, job.plan
+    if not asked:
+        facts = probe(job.path)
+        return looker.picture(job.path, facts, AS_IT_IS, min(time, facts.duration), width)
+    order = rendering.Order(plan, footage.path, footage.facts, settings=job.settings)
+    moment = order.pace.start + time * order.pace.speed
+    library = library_of(footage, plan.interpretation, looker.store)
+    return looker.image(order.written, footage.path, footage.facts, moment, width, library=library)
 
 
-def _sweep(target: Path) -> None:
-    """Take away what a dead worker left half written."""
-    for part in Path(settings.RENDERS_DIR).glob(f".{target.name}.*.part"):
-        part.unlink(missing_ok=True)
+def end(job: Render, state: Render.State, **more: object) -> None:
+    """Put a job into a state in which nobody works on it."""
+    save(job, state=state, doing="", seconds_left=None, finished=timezone.now(), **more)
+
+
+def save(job: Render, **fields: object) -> None:
+    """Set and store some fields, and no others."""
+    for name, value in fields.items():
+        setattr(job, name, value)
+    job.save(update_fields=list(fields))

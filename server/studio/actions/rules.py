@@ -56,6 +56,7 @@ class RuleBook:
             "source": f"footage:{footage.pk}",
             "frame": frame.value,
             "interpretation": self.interpretation(footage),
+            "range": footage.range,
         }
         if own is not None:
             return own.model_copy(update=fixed)

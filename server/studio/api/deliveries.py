@@ -2,12 +2,14 @@
 
 from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
-from django.utils.http import content_disposition_header
 from ninja import Router
 
 from cadrage.render.sheet import SheetForm, sheet_csv, sheet_html, sheet_json
 from server.studio.actions import deliveries as actions
+from server.studio.actions.folders import delivery_folder
 from server.studio.api import owned
+from server.studio.api.schemas import PathIn
+from server.studio.files import attachment
 from server.studio.models import Render
 
 router = Router(tags=["deliveries"])
@@ -18,7 +20,7 @@ def files(request: HttpRequest, project_id: int, only: str = "") -> HttpResponse
     """Finished files as one ZIP archive: the newest of every framing, or only some renders, their ids after commas."""
     project, rows = owned.project(request, project_id), _chosen(request, project_id, only)
     response = StreamingHttpResponse(actions.archive(rows), content_type="application/zip")
-    response["Content-Disposition"] = _attachment(f"{project.name}.zip")
+    response["Content-Disposition"] = attachment(f"{project.name}.zip")
     return response
 
 
@@ -31,8 +33,15 @@ def sheet(request: HttpRequest, project_id: int, form: SheetForm = "html", only:
         return HttpResponse(sheet_html(project.name, listed, actions.pictures(rows)))
     text = sheet_csv(listed) if form == "csv" else sheet_json(project.name, listed)
     kind = "text/csv; charset=utf-8" if form == "csv" else "application/json"
-    headers = {"Content-Disposition": _attachment(f"{project.name} delivery.{form}")}
+    headers = {"Content-Disposition": attachment(f"{project.name} delivery.{form}")}
     return HttpResponse(text, content_type=kind, headers=headers)
+
+
+@router.post("/projects/{project_id}/delivery/folder", response=list[str])
+def write(request: HttpRequest, project_id: int, given: PathIn, only: str = "") -> list[str]:
+    """Write the same files, and their sheet, into a folder that this server may write to; answers with their names."""
+    project, rows = owned.project(request, project_id), _chosen(request, project_id, only)
+    return actions.write_to(delivery_folder(given.path), project.name, rows)
 
 
 def _chosen(request: HttpRequest, project_id: int, only: str) -> list[Render]:
@@ -41,7 +50,3 @@ def _chosen(request: HttpRequest, project_id: int, only: str) -> list[Render]:
     if not rows:
         raise Http404
     return rows
-
-
-def _attachment(name: str) -> str:
-    return content_disposition_header(as_attachment=True, filename=name) or "attachment"

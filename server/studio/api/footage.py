@@ -9,13 +9,14 @@ from ninja.files import UploadedFile
 
 from cadrage.errors import BadRequest
 from cadrage.footage import Interpretation, taken_as
+from cadrage.plan import Range
 from cadrage.values import parse_exact
 from server.studio.actions import folders
 from server.studio.actions import footage as actions
 from server.studio.actions.looking import kept, looker, own_colours
 from server.studio.actions.rules import RuleBook, set_source_rule
 from server.studio.api import owned
-from server.studio.api.schemas import FootageOut, InterpretIn, PathIn, RenameIn
+from server.studio.api.schemas import FootageOut, InterpretIn, Marks, PathIn, RenameIn
 from server.studio.models import Footage
 
 router = Router(tags=["footage"])
@@ -102,6 +103,15 @@ def interpret(request: HttpRequest, footage_id: int, given: InterpretIn) -> Foot
     return FootageOut.of(actions.interpret(row, given.interpretation))
 
 
+@router.put("/footage/{footage_id}/range", response=FootageOut)
+def mark(request: HttpRequest, footage_id: int, given: Marks | None = None) -> FootageOut:
+    """Mark the part of a clip that is delivered, into every frame; without marks, all of it."""
+    row = owned.footage(request, footage_id)
+    taken = taken_as(row.facts, RuleBook.of(row.project).interpretation(row))
+    actions.mark(row, Range() if given is None else given.part(taken))
+    return FootageOut.of(owned.footage(request, footage_id))
+
+
 @router.get("/footage/{footage_id}/picture")
 def picture(
     request: HttpRequest, footage_id: int, time: str = "", width: int = 320, reading: str = "", *, whole: bool = False
@@ -116,7 +126,7 @@ def picture(
     if whole:
         taken = taken.model_copy(update={"baked": None, "clean_aperture": None})
     facts = clip.facts
-    moment = _time(time) if time else taken_as(facts, taken).duration / 2
+    moment = read_time(time) if time else taken_as(facts, taken).duration / 2
     name = f"picture {clip.path} {taken} {moment} {width}"
     return _jpeg(kept(name, lambda: looker.picture(clip.path, facts, taken, moment, width)))
 
@@ -135,7 +145,12 @@ def _reading(text: str) -> Interpretation:
         raise BadRequest("That is no interpretation.", remedy="Send one as JSON.") from error
 
 
-def _time(text: str) -> Fraction:
+def read_time(text: str) -> Fraction:
+    """Seconds, as they were sent.
+
+    Raises:
+        BadRequest: they are no number.
+    """
     try:
         return parse_exact(text)
     except ValueError as error:

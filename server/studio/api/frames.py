@@ -4,7 +4,6 @@ from fractions import Fraction
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
-from django.utils.http import content_disposition_header
 from ninja import Body, Router
 
 from cadrage.errors import BadRequest
@@ -16,6 +15,7 @@ from cadrage.render import frame_written, read_settings, writing_of
 from cadrage.values import parse_exact, parse_size
 from server.studio.api import owned
 from server.studio.api.schemas import Catalogue, FrameIn, FrameOut, GuidesOut, OwnFrameOut, OwnSettingsOut
+from server.studio.files import attachment
 from server.studio.models import OrderedFrame, OwnFrame, OwnSettings
 from server.studio.models.project import named
 
@@ -48,6 +48,14 @@ def save_settings(request: HttpRequest, given: Body[dict[str, Any]]) -> OwnSetti
     """Save settings of the visitor's own for all projects; also such as were exported."""
     row = OwnSettings.objects.create(owner=request.user, settings_json=read_settings(given).model_dump(mode="json"))
     return OwnSettingsOut.of(row)
+
+
+@router.get("/settings/{own_id}/file")
+def export_settings(request: HttpRequest, own_id: int) -> HttpResponse:
+    """Settings of the visitor's own as a JSON file, to be imported elsewhere or used on the command line."""
+    value = owned.own_settings(request, own_id).value
+    headers = {"Content-Disposition": attachment(f"{value.name}.settings.json")}
+    return HttpResponse(value.model_dump_json(indent=2), content_type="application/json", headers=headers)
 
 
 @router.delete("/settings/{own_id}", response={204: None})
@@ -130,12 +138,8 @@ def chart(request: HttpRequest, frame_id: int, kind: str = "svg", raster: str = 
     data, mime = (to_png(drawn), "image/png") if kind == "png" else (to_svg(drawn).encode(), "image/svg+xml")
     name = f"{row.value.name} {drawn.width}x{drawn.height}.{'png' if kind == 'png' else 'svg'}"
     response = HttpResponse(data, content_type=mime)
-    response.headers["Content-Disposition"] = _attachment(name)
+    response.headers["Content-Disposition"] = attachment(name)
     return response
-
-
-def _attachment(name: str) -> str:
-    return content_disposition_header(as_attachment=True, filename=name) or "attachment"
 
 
 def _raster(text: str) -> Raster:

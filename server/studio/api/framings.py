@@ -9,7 +9,8 @@ from cadrage.compose.legible import Legible, legibility
 from cadrage.compose.legible import readable as made_readable
 from cadrage.compose.quiet import Quietness, quietened, quietness
 from cadrage.plan import Plan
-from cadrage.render import estimate
+from cadrage.render import Order, estimate
+from cadrage.render.words import fitting_of
 from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
 from server.studio.actions.looking import found, kept, latest, looker
@@ -117,8 +118,8 @@ def estimated(request: HttpRequest, framing_id: int) -> EstimateOut:
     row = owned.framing(request, framing_id)
     plan = actions.plan_of(row)
     library = library_of(row.footage, plan.interpretation)
-    found = estimate(plan, row.footage.path, row.footage.facts, row.frame.settings, library)
-    return EstimateOut(bytes=found.bytes, free=free_bytes())
+    order = Order(plan, row.footage.path, row.footage.facts, library, row.frame.settings, row.footage.name)
+    return EstimateOut(bytes=estimate(order).bytes, free=free_bytes(), fitting=fitting_of(order))
 
 
 @router.post("/framings/{framing_id}/measure", response=Measure)

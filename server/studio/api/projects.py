@@ -30,7 +30,10 @@ router = Router(tags=["projects"])
 def visitor(request: HttpRequest) -> Visitor:
     """Who is looking."""
     return Visitor(
-        name=request.user.get_username(), demonstration=settings.DEMO, folders=bool(settings.FOOTAGE_FOLDERS)
+        name=request.user.get_username(),
+        demonstration=settings.DEMO,
+        folders=bool(settings.FOOTAGE_FOLDERS),
+        deliveries=settings.DELIVERY_FOLDERS,
     )
 
 

@@ -3,19 +3,22 @@
 import mimetypes
 
 from django.db import transaction
-from django.http import Http404, HttpRequest
+from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
 from ninja import Router
 
 from server.studio.actions import renders as actions
+from server.studio.actions.deliveries import archive
 from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
-from server.studio.api.schemas import RenderOut, RendersIn
-from server.studio.files import send_file
+from server.studio.api.footage import read_time
+from server.studio.api.schemas import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
+from server.studio.files import attachment, send_file
 from server.studio.models import Framing, Render
 
 router = Router(tags=["renders"])
 MOST_LISTED = 200
+WIDEST = 1920
 
 
 @router.post("/framings/{framing_id}/renders", response=RenderOut)
@@ -31,7 +34,9 @@ def order_many(request: HttpRequest, project_id: int, given: RendersIn) -> list[
     mine = Framing.objects.filter(footage__project=project, footage__removed__isnull=True)
     rows = mine.filter(pk__in=given.framings).select_related("footage__project", "frame")
     with transaction.atomic():
-        return [RenderOut.of(actions.order(row)) for row in rows]
+        ordered = [actions.order(row) for row in rows]
+    book = RuleBook.of(project)
+    return [RenderOut.of(row, book) for row in ordered]
 
 
 @router.get("/projects/{project_id}/renders", response=list[RenderOut])
@@ -55,6 +60,56 @@ def retry(request: HttpRequest, render_id: int) -> RenderOut:
     return RenderOut.of(actions.retry(owned.render(request, render_id)))
 
 
+@router.post("/renders/{render_id}/pause", response=RenderOut)
+def pause(request: HttpRequest, render_id: int) -> RenderOut:
+    """Lay a render aside; what is done of it stays."""
+    return RenderOut.of(actions.pause(owned.render(request, render_id)))
+
+
+@router.post("/renders/{render_id}/resume", response=RenderOut)
+def resume(request: HttpRequest, render_id: int) -> RenderOut:
+    """Let a render that was laid aside go on."""
+    return RenderOut.of(actions.resume(owned.render(request, render_id)))
+
+
+@router.post("/renders/{render_id}/move", response={204: None})
+def move(request: HttpRequest, render_id: int, given: PlaceIn) -> tuple[int, None]:
+    """Let a render that waits be done earlier or later."""
+    actions.move(owned.render(request, render_id), given.place)
+    return 204, None
+
+
+@router.get("/projects/{project_id}/queue", response=QueueOut)
+def queue(request: HttpRequest, project_id: int) -> QueueOut:
+    """How far all renders of a project are together, and what is kept of those that are done."""
+    return QueueOut.of(owned.project(request, project_id), actions.free_bytes())
+
+
+@router.post("/projects/{project_id}/queue", response=QueueOut)
+def change_queue(request: HttpRequest, project_id: int, given: QueueIn) -> QueueOut:
+    """Lay all renders of a project aside, let them go on, or cancel them."""
+    project = owned.project(request, project_id)
+    verb = {"pause": actions.pause, "resume": actions.resume, "cancel": actions.cancel}[given.do]
+    rows = Render.objects.filter(framing__footage__project=project).exclude(state__in=Render.ENDED)
+    actions.each(rows.order_by("rank", "pk"), verb)
+    return QueueOut.of(project, actions.free_bytes())
+
+
+@router.post("/projects/{project_id}/kept", response=KeptOut)
+def would_keep(request: HttpRequest, project_id: int, given: KeepIn) -> KeptOut:
+    """What a rule about old results would mean; nothing is done."""
+    return KeptOut.of(owned.project(request, project_id), given)
+
+
+@router.put("/projects/{project_id}/kept", response=KeptOut)
+def keep(request: HttpRequest, project_id: int, given: KeepIn) -> KeptOut:
+    """Set for how long results are kept. What is over it is taken away within seconds; its render stays."""
+    project = owned.project(request, project_id)
+    project.keep_days, project.keep_gigabytes = given.days, given.gigabytes
+    project.save(update_fields=["keep_days", "keep_gigabytes"])
+    return KeptOut.of(project)
+
+
 @router.delete("/renders/{render_id}", response={204: None})
 def remove(request: HttpRequest, render_id: int) -> tuple[int, None]:
     """Take an ended render and its file away."""
@@ -62,11 +117,27 @@ def remove(request: HttpRequest, render_id: int) -> tuple[int, None]:
     return 204, None
 
 
+@router.get("/renders/{render_id}/picture")
+def picture(
+    request: HttpRequest, render_id: int, time: str = "0", width: int = 1280, *, asked: bool = False
+) -> HttpResponse:
+    """The finished file at a time of it, in seconds; or what was asked for at that moment. A JPEG."""
+    row = owned.render(request, render_id)
+    if not row.there:
+        raise Http404
+    shown = actions.picture(row, read_time(time), min(max(width, 16), WIDEST), asked=asked)
+    return HttpResponse(shown, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"})
+
+
 @router.get("/renders/{render_id}/file")
 def file(request: HttpRequest, render_id: int, *, download: bool = False) -> HttpResponseBase:
     """The finished file, whole or a range of it."""
     row = owned.render(request, render_id)
-    if row.state != Render.State.DONE or not row.path.exists():
+    if not row.there:
         raise Http404
+    if row.path.is_dir():
+        response = StreamingHttpResponse(archive([row]), content_type="application/zip")
+        response["Content-Disposition"] = attachment(f"{row.name_among()}.zip")
+        return response
     kind = mimetypes.guess_type(row.path.name)[0] or "application/octet-stream"
     return send_file(request, row.path, kind, row.name_among() if download else None)

@@ -9,6 +9,7 @@ from django.db import models
 from cadrage.footage import Facts, Interpretation
 from cadrage.footage.baked import BakedBars
 from cadrage.footage.fields import FieldsFound
+from cadrage.plan import Range
 from cadrage.surrounds import Blurred
 from server.studio.models.project import Project
 
@@ -38,6 +39,7 @@ class Footage(models.Model):
     facts_json = models.JSONField()
     format_key = models.CharField(max_length=80, blank=True, default="")
     interpretation_json = models.JSONField(null=True, default=None)
+    range_json = models.JSONField(default=dict)
     bars_json = models.JSONField(null=True, default=None)
     fields_json = models.JSONField(null=True, default=None)
     copy_json = models.JSONField(null=True, default=None)
@@ -70,6 +72,11 @@ class Footage(models.Model):
     def own_interpretation(self) -> Interpretation | None:
         """What its samples are taken to mean by word of its own; None while it obeys its format's rule."""
         return None if self.interpretation_json is None else Interpretation.model_validate(self.interpretation_json)
+
+    @cached_property
+    def range(self) -> Range:
+        """The part of it that is delivered, into whatever frame."""
+        return Range.model_validate(self.range_json)
 
     @cached_property
     def bars(self) -> BakedBars | None:

@@ -10,10 +10,15 @@ from cadrage.render import Settings
 
 
 class Project(models.Model):
-    """A set of clips and the frames they must go into. Nobody but its owner sees it."""
+    """A set of clips and the frames they must go into. Nobody but its owner sees it.
+
+    Results are kept for `keep_days` days and up to `keep_gigabytes` in all; null is for ever, and without end.
+    """
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="projects")
     name = models.CharField(max_length=120)
+    keep_days = models.PositiveIntegerField(null=True)
+    keep_gigabytes = models.FloatField(null=True)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -170,6 +170,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/footage/{footage_id}/range": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Mark
+         * @description Mark the part of a clip that is delivered, into every frame; without marks, all of it.
+         */
+        put: operations["server_studio_api_footage_mark"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/footage/{footage_id}/replace": {
         parameters: {
             query?: never;
@@ -828,6 +848,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/delivery/folder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write
+         * @description Write the same files, and their sheet, into a folder that this server may write to; answers with their names.
+         */
+        post: operations["server_studio_api_deliveries_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/delivery/sheet": {
         parameters: {
             query?: never;
@@ -888,6 +928,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep
+         * @description Set for how long results are kept. What is over it is taken away within seconds; its render stays.
+         */
+        put: operations["server_studio_api_renders_keep"];
+        /**
+         * Would Keep
+         * @description What a rule about old results would mean; nothing is done.
+         */
+        post: operations["server_studio_api_renders_would_keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/linked": {
         parameters: {
             query?: never;
@@ -926,6 +990,30 @@ export interface paths {
          * @description Add a picture or captions. They are read before they are accepted.
          */
         post: operations["server_studio_api_materials_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/queue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Queue
+         * @description How far all renders of a project are together, and what is kept of those that are done.
+         */
+        get: operations["server_studio_api_renders_queue"];
+        put?: never;
+        /**
+         * Change Queue
+         * @description Lay all renders of a project aside, let them go on, or cancel them.
+         */
+        post: operations["server_studio_api_renders_change_queue"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1080,6 +1168,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/renders/{render_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move
+         * @description Let a render that waits be done earlier or later.
+         */
+        post: operations["server_studio_api_renders_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/renders/{render_id}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pause
+         * @description Lay a render aside; what is done of it stays.
+         */
+        post: operations["server_studio_api_renders_pause"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/renders/{render_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description The finished file at a time of it, in seconds; or what was asked for at that moment. A JPEG.
+         */
+        get: operations["server_studio_api_renders_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/renders/{render_id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Resume
+         * @description Let a render that was laid aside go on.
+         */
+        post: operations["server_studio_api_renders_resume"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/renders/{render_id}/retry": {
         parameters: {
             query?: never;
@@ -1135,6 +1303,26 @@ export interface paths {
          * @description Take settings of the visitor's own away; frames that have them keep them.
          */
         delete: operations["server_studio_api_frames_remove_settings"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/{own_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Settings
+         * @description Settings of the visitor's own as a JSON file, to be imported elsewhere or used on the command line.
+         */
+        get: operations["server_studio_api_frames_export_settings"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1269,6 +1457,35 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             top: string;
+        };
+        /**
+         * BarsChoice
+         * @description What a file of a frame with an active picture can hold, to be drawn as outlines; all in pixels.
+         *
+         *     Attributes:
+         *         width, height: of the whole frame, with its bars.
+         *         left, top: of the active picture in it.
+         *         inner_width, inner_height: of a file that is exactly the active picture.
+         *         says: how large the bars are.
+         *         decided: whether somebody has said which it is.
+         */
+        BarsChoice: {
+            /** Decided */
+            decided: boolean;
+            /** Height */
+            height: number;
+            /** Inner Height */
+            inner_height: number;
+            /** Inner Width */
+            inner_width: number;
+            /** Left */
+            left: number;
+            /** Says */
+            says: string;
+            /** Top */
+            top: number;
+            /** Width */
+            width: number;
         };
         /**
          * Blurred
@@ -1959,11 +2176,12 @@ export interface components {
         };
         /**
          * EstimateOut
-         * @description About how large a file will be, and how much room there is for files, in bytes.
+         * @description About how large a file will be, how much room there is for files, in bytes, and how its rate is fitted.
          */
         EstimateOut: {
             /** Bytes */
             bytes: number;
+            fitting: components["schemas"]["Fitting"] | null;
             /** Free */
             free: number;
         };
@@ -2118,13 +2336,20 @@ export interface components {
          *         words: for quality; none where a profile says it all.
          *         scale: what the numbers behind the words are called.
          *         rated: whether a bit rate can be asked for.
+         *         capped: whether a ceiling, or one rate throughout, can be.
+         *         two_passes: whether a clip can be measured first, so that the rate goes where it is needed.
+         *         alpha: whether it can hold the picture alone, with what is transparent.
          */
         FileOffer: {
+            /** Alpha */
+            alpha: boolean;
+            /** Capped */
+            capped: boolean;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg";
+            kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg" | "png-stills";
             /** Profiles */
             profiles: components["schemas"]["ProfileOffer"][];
             /** Rated */
@@ -2135,6 +2360,8 @@ export interface components {
             sounds: components["schemas"]["SoundOffer"][];
             /** Title */
             title: string;
+            /** Two Passes */
+            two_passes: boolean;
             /** Words */
             words: components["schemas"]["WordOffer"][];
         };
@@ -2254,6 +2481,23 @@ export interface components {
             title: string;
         };
         /**
+         * Fitting
+         * @description How a clip is fitted into a frame's own rate.
+         *
+         *     Attributes:
+         *         says: in a line.
+         *         where: every frame that is repeated and every picture that is dropped, as far as they are listed.
+         */
+        Fitting: {
+            /** Says */
+            says: string;
+            /**
+             * Where
+             * @default []
+             */
+            where: string[];
+        };
+        /**
          * Follower
          * @description A framing that was given a treatment, and in which parts it differs from it now.
          */
@@ -2294,6 +2538,7 @@ export interface components {
             name: string;
             /** Own */
             own: boolean;
+            range: components["schemas"]["Marks"] | null;
             said: components["schemas"]["Interpretation"];
             /** Size */
             size: number;
@@ -2385,17 +2630,21 @@ export interface components {
             frame: components["schemas"]["Frame"];
             /**
              * @default {
-             *       "bars": "whole frame",
+             *       "bars": "undecided",
              *       "by": "quality",
              *       "ceiling": 0,
              *       "depth": null,
              *       "kind": "mp4-h264",
+             *       "layer": "everything",
              *       "name": "MP4, H.264",
              *       "names": "{project}_{clip}_{frame}",
              *       "number": null,
+             *       "passes": 2,
              *       "profile": "",
              *       "quality": "high",
+             *       "range": "as marked",
              *       "rate": 12000,
+             *       "rate_change": "whole frames",
              *       "sound": "keep",
              *       "stereo": false,
              *       "version": 1
@@ -2408,6 +2657,7 @@ export interface components {
          * @description A frame of a project.
          */
         FrameOut: {
+            bars: components["schemas"]["BarsChoice"] | null;
             delivery: components["schemas"]["Delivery"];
             /** File */
             file: string;
@@ -2851,6 +3101,36 @@ export interface components {
             rotation?: (0 | 90 | 180 | 270) | null;
         };
         /**
+         * KeepIn
+         * @description For how long results are kept; null is for ever, and without end.
+         */
+        KeepIn: {
+            /** Days */
+            days?: number | null;
+            /** Gigabytes */
+            gigabytes?: number | null;
+        };
+        /**
+         * KeptOut
+         * @description What a rule about results means now.
+         */
+        KeptOut: {
+            /** Bytes */
+            bytes: number;
+            /** Days */
+            days: number | null;
+            /** Due */
+            due: number;
+            /** Due Bytes */
+            due_bytes: number;
+            /** Files */
+            files: number;
+            /** Gigabytes */
+            gigabytes: number | null;
+            /** Next Due */
+            next_due: string | null;
+        };
+        /**
          * Kind
          * @description A kind of surround, for whoever offers it.
          *
@@ -3057,6 +3337,16 @@ export interface components {
              * @default 0
              */
             top: string;
+        };
+        /**
+         * Marks
+         * @description The first and the last frame of a clip that are delivered, counted from 0 as the clip is taken.
+         */
+        Marks: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
         };
         /**
          * MaterialOut
@@ -3271,6 +3561,17 @@ export interface components {
             placement: components["schemas"]["Placement"];
         };
         /**
+         * PlaceIn
+         * @description Where in the queue.
+         */
+        PlaceIn: {
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "first" | "earlier" | "later" | "last";
+        };
+        /**
          * Placement
          * @description Where and how large the picture sits.
          *
@@ -3394,6 +3695,7 @@ export interface components {
          *         placement: where the picture sits and how large.
          *         surround: what is seen where the picture is not.
          *         finish: what is laid over the join and over all.
+         *         range: the part of the clip that is delivered.
          */
         Plan: {
             /**
@@ -3475,6 +3777,13 @@ export interface components {
              */
             placement: components["schemas"]["Placement"];
             /**
+             * @default {
+             *       "end": null,
+             *       "start": "0"
+             *     }
+             */
+            range: components["schemas"]["Range"];
+            /**
              * Source
              * @default
              */
@@ -3541,7 +3850,7 @@ export interface components {
          */
         ProfileOffer: {
             /** Depths */
-            depths: (8 | 10)[];
+            depths: (8 | 10 | 16)[];
             /** Name */
             name: string;
         };
@@ -3568,6 +3877,40 @@ export interface components {
             name: string;
         };
         /**
+         * QueueIn
+         * @description What to do with all renders of a project that are waiting or at work.
+         */
+        QueueIn: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "pause" | "resume" | "cancel";
+        };
+        /**
+         * QueueOut
+         * @description All renders of a project that are not over, together.
+         */
+        QueueOut: {
+            /** Done */
+            done: number;
+            /** Frames Per Second */
+            frames_per_second: number;
+            /** Free */
+            free: number;
+            kept: components["schemas"]["KeptOut"];
+            /** Paused */
+            paused: number;
+            /** Running */
+            running: number;
+            /** Seconds Left */
+            seconds_left: number | null;
+            /** Total */
+            total: number;
+            /** Waiting */
+            waiting: number;
+        };
+        /**
          * Quietness
          * @description How quiet a surround is.
          *
@@ -3588,6 +3931,24 @@ export interface components {
             };
             /** Unrest */
             unrest: number;
+        };
+        /**
+         * Range
+         * @description The part of a clip that is delivered.
+         *
+         *     Attributes:
+         *         start: seconds from the clip's first picture.
+         *         end: seconds, not included; None is the clip's end.
+         */
+        Range: {
+            /** End */
+            end?: string | null;
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            start: string;
         };
         /**
          * Reason
@@ -3614,6 +3975,8 @@ export interface components {
         RenderOut: {
             /** Attempts */
             attempts: number;
+            /** Cleared */
+            cleared: string | null;
             /** Clip */
             clip: string;
             /** Current */
@@ -3643,13 +4006,21 @@ export interface components {
              * Format: date-time
              */
             ordered: string;
+            /** Parts */
+            parts: number;
+            /** Parts Done */
+            parts_done: number;
             /** Playable */
             playable: boolean;
             /** Problem */
             problem: string;
+            /** Rank */
+            rank: number;
             /** Remedy */
             remedy: string;
             report: components["schemas"]["Inspection"] | null;
+            /** Seconds */
+            seconds: number;
             /** Seconds Left */
             seconds_left: number | null;
             /** Size */
@@ -3694,18 +4065,25 @@ export interface components {
          *         number: the encoder's own number in place of the word.
          *         rate: mean rate of the picture, in kilobits a second.
          *         ceiling: highest rate, in the same; 0 for none.
+         *         passes: how often a clip is gone through where a rate is asked for: with 2 it is measured first, so that
+         *             each part gets its share. Kinds that cannot do so go through it once.
          *         sound: kept as it is where the kind can hold it, encoded anew, or left out.
          *         stereo: whether sound of more or fewer channels is mixed to two.
-         *         bars: with an active picture, the whole frame with its bars, or exactly the active picture.
+         *         rate_change: how a clip fits a frame's own rate: whole frames are repeated and dropped, neighbours are
+         *             blended, or it runs faster or slower with the pitch of its sound kept.
+         *         range: the part of the clip that was marked, or all of it.
+         *         layer: what is drawn; the picture alone comes with its coverage.
+         *         bars: with an active picture, the whole frame with its bars, or exactly the active picture. Nothing is
+         *             rendered of such a frame before somebody has said which; see `check_decided`.
          *         names: of files, as a pattern; see `names`.
          */
         Settings: {
             /**
              * Bars
-             * @default whole frame
+             * @default undecided
              * @enum {string}
              */
-            bars: "whole frame" | "active picture only";
+            bars: "undecided" | "whole frame" | "active picture only";
             /**
              * By
              * @default quality
@@ -3718,13 +4096,19 @@ export interface components {
              */
             ceiling: number;
             /** Depth */
-            depth?: (8 | 10) | null;
+            depth?: (8 | 10 | 16) | null;
             /**
              * Kind
              * @default mp4-h264
              * @enum {string}
              */
-            kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg";
+            kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg" | "png-stills";
+            /**
+             * Layer
+             * @default everything
+             * @enum {string}
+             */
+            layer: "everything" | "surround alone" | "picture alone";
             /**
              * Name
              * @default MP4, H.264
@@ -3738,6 +4122,12 @@ export interface components {
             /** Number */
             number?: number | null;
             /**
+             * Passes
+             * @default 2
+             * @enum {integer}
+             */
+            passes: 1 | 2;
+            /**
              * Profile
              * @default
              */
@@ -3749,10 +4139,22 @@ export interface components {
              */
             quality: "draft" | "good" | "high" | "nearly lossless";
             /**
+             * Range
+             * @default as marked
+             * @enum {string}
+             */
+            range: "as marked" | "whole clip";
+            /**
              * Rate
              * @default 12000
              */
             rate: number;
+            /**
+             * Rate Change
+             * @default whole frames
+             * @enum {string}
+             */
+            rate_change: "whole frames" | "blended" | "speed";
             /**
              * Sound
              * @default keep
@@ -4332,6 +4734,8 @@ export interface components {
          * @description Who is looking.
          */
         Visitor: {
+            /** Deliveries */
+            deliveries: string[];
             /** Demonstration */
             demonstration: boolean;
             /** Folders */
@@ -4638,6 +5042,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_studio_api_footage_mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Marks"] | null;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"];
+                };
             };
         };
     };
@@ -5489,6 +5919,34 @@ export interface operations {
             };
         };
     };
+    server_studio_api_deliveries_write: {
+        parameters: {
+            query?: {
+                only?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PathIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
     server_studio_api_deliveries_sheet: {
         parameters: {
             query?: {
@@ -5570,6 +6028,58 @@ export interface operations {
             };
         };
     };
+    server_studio_api_renders_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_renders_would_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+        };
+    };
     server_studio_api_footage_link: {
         parameters: {
             query?: never;
@@ -5646,6 +6156,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MaterialOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_renders_queue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QueueOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_renders_change_queue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QueueIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QueueOut"];
                 };
             };
         };
@@ -5867,6 +6425,98 @@ export interface operations {
             };
         };
     };
+    server_studio_api_renders_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                render_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_renders_pause: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                render_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenderOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_renders_picture: {
+        parameters: {
+            query?: {
+                time?: string;
+                width?: number;
+                asked?: boolean;
+            };
+            header?: never;
+            path: {
+                render_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_renders_resume: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                render_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenderOut"];
+                };
+            };
+        };
+    };
     server_studio_api_renders_retry: {
         parameters: {
             query?: never;
@@ -5928,6 +6578,26 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_frames_export_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,5 +1,5 @@
 import { type QueryClient, queryOptions } from "@tanstack/react-query";
-import { answered, api } from "./client";
+import { answered, api, type FrameRow, type Framing } from "./client";
 
 const A_SECOND = 1000;
 
@@ -72,14 +72,12 @@ export const materialsQuery = (projectId: number) =>
       ),
   });
 
-/** About how large a file of a framing will be; asked again when its plan or its settings change. */
-export const estimateQuery = (framingId: number, settled: string) =>
+/** About how large a file of a framing will be; asked again when its plan, its settings or its range change. */
+export const estimateOf = ({ settings, frame }: FrameRow, { id, version, plan }: Framing) =>
   queryOptions({
-    queryKey: ["estimate", framingId, settled],
+    queryKey: ["estimate", id, version, JSON.stringify([settings, frame, plan.range, plan.interpretation])],
     queryFn: () =>
-      answered(
-        api.GET("/api/framings/{framing_id}/estimate", { params: { path: { framing_id: framingId } } }),
-      ),
+      answered(api.GET("/api/framings/{framing_id}/estimate", { params: { path: { framing_id: id } } })),
     retry: false,
   });
 
@@ -97,7 +95,17 @@ export const folderQuery = (path: string) =>
     queryFn: () => answered(api.GET("/api/folders", { params: { query: { path } } })),
   });
 
-export const AT_WORK = ["queued", "running"];
+export const AT_WORK = ["queued", "running", "paused"];
+
+/** All renders of a project together. */
+export const queueQuery = (projectId: number) =>
+  queryOptions({
+    queryKey: ["renders", projectId, "queue"],
+    queryFn: () =>
+      answered(api.GET("/api/projects/{project_id}/queue", { params: { path: { project_id: projectId } } })),
+    refetchInterval: ({ state }) =>
+      state.data && state.data.running + state.data.waiting > 0 ? A_SECOND : A_SECOND * 10,
+  });
 
 /** A project's renders; asked again every half second while one is at work, so that progress shows by itself. */
 export const rendersQuery = (projectId: number) =>
@@ -108,7 +116,7 @@ export const rendersQuery = (projectId: number) =>
         api.GET("/api/projects/{project_id}/renders", { params: { path: { project_id: projectId } } }),
       ),
     refetchInterval: ({ state }) =>
-      state.data?.some((render) => AT_WORK.includes(render.state)) ? A_SECOND / 2 : A_SECOND * 10,
+      state.data?.some(({ state }) => ["queued", "running"].includes(state)) ? A_SECOND / 2 : A_SECOND * 10,
   });
 
 /** Ask again for all that depends on a frame or on what a clip is taken to be: the board and every framing. */

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useIsMutating, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { answered, api, type Board, type Footage, type Framing, type Render } from "../api/client";
@@ -22,7 +22,9 @@ import { STEPS, type StepName, Steps } from "./steps";
 import { moment } from "./timecode";
 import { Timeline } from "./timeline";
 import type { Changer } from "./use-framing";
+import { useHeld } from "./use-held";
 import { useKeys } from "./use-keys";
+import { useRange } from "./use-range";
 import { useTransport } from "./use-transport";
 import { SourceWell } from "./well/source-well";
 import { Well } from "./well/well";
@@ -42,13 +44,17 @@ type Props = {
 export function Bench({ board, footage, framing, changer, undo, redo, error, trail }: Props) {
   const [step, choose] = useStep();
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
-  const held = useKeys(transport, undo, redo);
+  const range = useRange(footage);
+  useKeys(transport, range, undo, redo);
+  const [surroundOff] = useHeld("b");
+  const [hidden] = useHeld("h");
   const [outside, setOutside] = useState(false);
   const [compared, setCompared] = useState(false);
   const [straightening, setStraightening] = useState(false);
   const { say } = useInterpretation(footage);
   const [onSource, setOnSource] = useOnSource(step);
   const { renders, order } = useRenders(board.id, framing.id);
+  const saving = useIsMutating() > 0; // what is ordered is what is saved
   const finished = renders.find((render) => render.state === "done");
   const time = moment(transport.frame, footage.timing.rate);
   const framingId = framing.id;
@@ -75,7 +81,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
         >
           Line-up
         </Link>
-        <Button look="main" disabled={order.isPending} onClick={orderAndLook}>
+        <Button look="main" disabled={saving} onClick={orderAndLook}>
           Render
         </Button>
       </Header>
@@ -86,7 +92,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
         </div>
         <div className="relative flex min-w-0 grow">
           {step === "check" && finished ? (
-            <ResultWell render={finished} />
+            <ResultWell key={finished.id} render={finished} footage={footage} />
           ) : (
             <>
               {onSource ? (
@@ -107,10 +113,10 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
                   frame={transport.frame}
                   rate={footage.timing.rate}
                   playing={transport.speed !== 0}
-                  surroundOff={held.surroundOff}
+                  surroundOff={surroundOff}
                   compared={compared}
                   titles={step === "finish"}
-                  outside={outside || held.outside}
+                  outside={outside || hidden}
                   straightening={straightening}
                   onStraightened={() => setStraightening(false)}
                 />
@@ -156,13 +162,13 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
             <CheckPanel
               renders={renders}
               projectId={board.id}
-              ordering={order.isPending}
+              ordering={saving}
               onOrder={() => order.mutate()}
             />
           )}
         </aside>
       </div>
-      <Timeline footage={footage} aspect={changer.measure.display_aspect} transport={transport} />
+      <Timeline footage={footage} aspect={changer.measure.display_aspect} {...{ transport, range }} />
     </div>
   );
 }

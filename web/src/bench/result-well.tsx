@@ -1,29 +1,103 @@
-import type { Render } from "../api/client";
+import { useRef, useState } from "react";
+import type { Footage, Render } from "../api/client";
+import { toNumber } from "../api/exact";
+import { useHeld } from "./use-held";
 
-/** The finished file, playing where the composed frame stood. */
-export function ResultWell({ render }: { render: Render }) {
+type Props = { render: Render; footage: Footage };
+
+const WIDTH = 1280;
+const KEY = "f";
+
+/** The finished file, playing where the composed frame stood; and what was asked for, to flick to. */
+export function ResultWell({ render, footage }: Props) {
+  const video = useRef<HTMLVideoElement>(null);
+  const [time, setTime] = useState(0);
+  const [failed, setFailed] = useState(false);
+  const [held, hold] = useHeld(KEY, () => {
+    if (!video.current) return;
+    video.current.pause();
+    setTime(video.current.currentTime);
+  });
+  const plays = render.playable && !failed;
+  const shape = "max-h-full max-w-full outline outline-chalk/80";
+  const picture = (asked: boolean) =>
+    `/api/renders/${render.id}/picture?time=${time.toFixed(4)}&width=${WIDTH}&asked=${asked}`;
+
+  if (render.cleared) {
+    return (
+      <Frame>
+        <p className="rounded bg-ink px-3 py-2 text-chalk">
+          This file was cleared by the rule of the project. Render it again to see it.
+        </p>
+      </Frame>
+    );
+  }
+  return (
+    <Frame>
+      <div className="relative flex min-h-0 w-full grow items-center justify-center">
+        {plays ? (
+          // biome-ignore lint/a11y/useMediaCaption: footage under work has no captions
+          <video
+            key={render.id}
+            ref={video}
+            data-testid="result"
+            className={`${shape} ${held ? "invisible" : ""}`}
+            controls
+            playsInline
+            preload="metadata"
+            src={`/api/renders/${render.id}/file`}
+            onError={() => setFailed(true)}
+          />
+        ) : (
+          <img
+            alt="The finished file"
+            data-testid="result"
+            className={`${shape} ${held ? "invisible" : ""}`}
+            src={picture(false)}
+          />
+        )}
+        {held && (
+          <div className="absolute inset-0 flex items-center justify-center">
+            <img alt="What was asked for" className={shape} src={picture(true)} />
+          </div>
+        )}
+      </div>
+      <div className="num mt-3 flex w-full items-center gap-4 text-chalk">
+        <button
+          type="button"
+          className={`px-1.5 py-0.5 ${held ? "bg-chalk text-ink" : "bg-well/85 hover:underline"}`}
+          aria-pressed={held}
+          onPointerDown={() => hold(true)}
+          onPointerUp={() => hold(false)}
+          onPointerLeave={() => hold(false)}
+        >
+          {held ? "What was asked for" : "Flick to what was asked for (hold F)"}
+        </button>
+        {!plays && (
+          <input
+            type="range"
+            aria-label="Moment of the file"
+            className="grow accent-ochre"
+            min={0}
+            max={Math.max(0, render.seconds - 1 / toNumber(footage.timing.rate))}
+            step="any"
+            value={time}
+            onChange={({ target }) => setTime(Number(target.value))}
+          />
+        )}
+        {!plays && <span>Browsers do not play {render.file.split(",")[0]}: frame by frame.</span>}
+      </div>
+    </Frame>
+  );
+}
+
+function Frame({ children }: { children: React.ReactNode }) {
   return (
     <section
-      className="well flex min-h-0 min-w-0 grow items-center justify-center bg-well p-8"
+      className="well flex min-h-0 min-w-0 grow flex-col items-center justify-center bg-well p-8 pb-3"
       aria-label="The finished file"
     >
-      {!render.playable ? (
-        <p className="rounded bg-ink px-3 py-2 text-chalk">
-          {render.file}: browsers do not play this kind of file. It was measured all the same; download it to
-          see it.
-        </p>
-      ) : (
-        // biome-ignore lint/a11y/useMediaCaption: footage under work has no captions
-        <video
-          key={render.id}
-          data-testid="result"
-          className="max-h-full max-w-full outline outline-chalk/80"
-          controls
-          playsInline
-          preload="metadata"
-          src={`/api/renders/${render.id}/file`}
-        />
-      )}
+      {children}
     </section>
   );
 }

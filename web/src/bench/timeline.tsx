@@ -3,16 +3,18 @@ import type { Footage } from "../api/client";
 import { shown } from "../api/exact";
 import { Button } from "../ui/button";
 import { timecode } from "./timecode";
+import type { RangeOf } from "./use-range";
 import type { Transport } from "./use-transport";
 
 const MOST_MOMENTS = 48;
 const STRIP_WIDTH = 960;
 const STRIP_HEIGHT = 64;
+const KEYS = { first: "I", last: "O" };
 
-type Props = { footage: Footage; aspect: number; transport: Transport };
+type Props = { footage: Footage; aspect: number; transport: Transport; range: RangeOf };
 
 /** Time along the bottom: the clip as a strip of its own pictures, and where we are in it. */
-export function Timeline({ footage, aspect, transport }: Props) {
+export function Timeline({ footage, aspect, transport, range }: Props) {
   const { frame, speed, go, step, toggle } = transport;
   const { frames, rate } = footage.timing;
   const last = Math.max(1, frames - 1);
@@ -26,6 +28,11 @@ export function Timeline({ footage, aspect, transport }: Props) {
   }
 
   function onKeyDown(event: KeyboardEvent) {
+    const end = { Home: 0, End: last }[event.key];
+    if (end !== undefined) {
+      event.preventDefault();
+      go(end);
+    }
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     if (!by) return;
     event.preventDefault();
@@ -43,11 +50,11 @@ export function Timeline({ footage, aspect, transport }: Props) {
       </div>
       <Button
         look="plain"
-        className="w-16 shrink-0"
+        className="w-20 shrink-0"
         onClick={toggle}
         title="Space. J and L play backwards and forwards."
       >
-        {speed ? "Stop" : "Play"}
+        {speed ? (speed === 1 ? "Stop" : `Stop ${speed}×`) : "Play"}
       </Button>
       <div
         role="slider"
@@ -68,6 +75,7 @@ export function Timeline({ footage, aspect, transport }: Props) {
           className="h-full w-full object-fill"
           src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}`}
         />
+        {range.part && <Left range={range} frames={frames} />}
         <div
           className="absolute -top-2 -bottom-2 w-0.5 bg-ochre"
           style={{ left: `${(frame / last) * 100}%` }}
@@ -76,8 +84,60 @@ export function Timeline({ footage, aspect, transport }: Props) {
           <span className="absolute -top-1 -left-1 h-2.5 w-2.5 bg-ochre [clip-path:polygon(0_0,100%_0,50%_100%)]" />
         </div>
       </div>
-      <p className="num w-14 shrink-0 text-soft">{speed ? `${speed}×` : ""}</p>
+      <Range range={range} frame={frame} rate={rate} />
     </footer>
+  );
+}
+
+/** What is left out before and behind the marks, dimmed. */
+function Left({ range: { marks }, frames }: { range: RangeOf; frames: number }) {
+  const before = (marks.first / frames) * 100;
+  const behind = 100 - ((marks.last + 1) / frames) * 100;
+  const edge = "pointer-events-none absolute inset-y-0 bg-paper/80";
+  return (
+    <>
+      <div
+        className={`${edge} left-0 border-r-2 border-ink`}
+        style={{ width: `${before}%` }}
+        aria-hidden="true"
+      />
+      <div
+        className={`${edge} right-0 border-l-2 border-ink`}
+        style={{ width: `${behind}%` }}
+        aria-hidden="true"
+      />
+    </>
+  );
+}
+
+/** The part of the clip that is delivered, and its marks. */
+function Range({ range, frame, rate }: { range: RangeOf; frame: number; rate: string }) {
+  const { marks, part, mark, whole } = range;
+  return (
+    <section className="grid w-56 shrink-0 gap-0.5" aria-label="Range">
+      <div className="num flex gap-1">
+        {(["first", "last"] as const).map((end) => (
+          <Button
+            key={end}
+            className="grow px-1.5! py-0.5! font-normal!"
+            title={`The ${end} frame delivered (${KEYS[end]})`}
+            onClick={() => mark({ [end]: frame })}
+          >
+            {KEYS[end]} {timecode(marks[end], rate)}
+          </Button>
+        ))}
+      </div>
+      <p className="num flex text-soft" data-testid="range">
+        <span className="grow">{timecode(marks.last - marks.first + 1, rate)}</span>
+        {part ? (
+          <button type="button" className="text-ochre underline" onClick={whole}>
+            whole clip
+          </button>
+        ) : (
+          "whole clip"
+        )}
+      </p>
+    </section>
   );
 }
 

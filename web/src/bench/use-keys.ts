@@ -1,18 +1,20 @@
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
+import type { RangeOf } from "./use-range";
 import type { Transport } from "./use-transport";
 
-const FIELDS = "input:not([type=color]), textarea, select, [role=slider], [role=dialog] *";
+const FIELDS = "input:not([type=color]), textarea, select, [role=dialog] *";
+const OF_SLIDERS = ["home", "end"];
 
-function busy(target: EventTarget | null, key: string): boolean {
+/** Whether a key belongs to what has the focus. */
+export function busy(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof Element)) return false;
+  if (target.matches("[role=slider]") && OF_SLIDERS.includes(key)) return true;
   // Space presses what the keyboard has reached; a button last touched by hand leaves it to playing.
   return target.matches(FIELDS) || (key === " " && target.matches("button:focus-visible, a:focus-visible"));
 }
 
-/** The keys of the bench. J, K, L, space and the arrows are the trade's. */
-export function useKeys(transport: Transport, undo: () => void, redo: () => void) {
-  const [held, setHeld] = useState({ surroundOff: false, outside: false });
-
+/** The keys of the bench. J, K, L, I, O, space and the arrows are the trade's. */
+export function useKeys(transport: Transport, { mark }: RangeOf, undo: () => void, redo: () => void) {
   useEffect(() => {
     const plain: Record<string, () => void> = {
       " ": transport.toggle,
@@ -21,6 +23,8 @@ export function useKeys(transport: Transport, undo: () => void, redo: () => void
       l: () => transport.faster(1),
       home: () => transport.go(0),
       end: () => transport.go(Number.MAX_SAFE_INTEGER),
+      i: () => mark({ first: transport.frame }),
+      o: () => mark({ last: transport.frame }),
     };
     function onKeyDown(event: KeyboardEvent) {
       const key = event.key.toLowerCase();
@@ -32,26 +36,13 @@ export function useKeys(transport: Transport, undo: () => void, redo: () => void
         return;
       }
       if (event.ctrlKey || event.metaKey || event.altKey) return;
-      if (key === "b") setHeld((now) => ({ ...now, surroundOff: true }));
-      if (key === "o") setHeld((now) => ({ ...now, outside: true }));
       const act = plain[key];
       if (act && !event.repeat) {
         event.preventDefault();
         act();
       }
     }
-    function onKeyUp(event: KeyboardEvent) {
-      const key = event.key.toLowerCase();
-      if (key === "b") setHeld((now) => ({ ...now, surroundOff: false }));
-      if (key === "o") setHeld((now) => ({ ...now, outside: false }));
-    }
     window.addEventListener("keydown", onKeyDown);
-    window.addEventListener("keyup", onKeyUp);
-    return () => {
-      window.removeEventListener("keydown", onKeyDown);
-      window.removeEventListener("keyup", onKeyUp);
-    };
-  }, [transport, undo, redo]);
-
-  return held;
+    return () => window.removeEventListener("keydown", onKeyDown);
+  }, [transport, mark, undo, redo]);
 }

@@ -5,6 +5,7 @@ import { type Alternative, answered, api, type Board, type Footage } from "../ap
 import { boardQuery, framingQuery, lineupQuery, refreshFramings, treatmentsQuery } from "../api/queries";
 import { moment } from "../bench/timecode";
 import { Timeline } from "../bench/timeline";
+import { useRange } from "../bench/use-range";
 import { useTransport } from "../bench/use-transport";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
@@ -31,6 +32,7 @@ function Lineup({ board, footage, framingId }: { board: Board; footage: Footage;
   const [ways, setWays] = useState<Alternative[]>([]);
   const [pair, setPair] = useState<string[]>([]);
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
+  const range = useRange(footage);
   const time = moment(transport.frame, footage.timing.rate);
   const navigate = useNavigate();
   const client = useQueryClient();
@@ -117,7 +119,12 @@ function Lineup({ board, footage, framingId }: { board: Board; footage: Footage;
           </ul>
         )}
       </main>
-      <Timeline footage={footage} aspect={first?.measure.display_aspect ?? 1} transport={transport} />
+      <Timeline
+        footage={footage}
+        aspect={first?.measure.display_aspect ?? 1}
+        transport={transport}
+        range={range}
+      />
     </div>
   );
 }

@@ -1,9 +1,10 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { answered, api, type Render } from "../api/client";
+import type { Render } from "../api/client";
 import { AT_WORK } from "../api/queries";
 import { Button } from "../ui/button";
+import { Menu } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
+import { useRender } from "./use-render";
 import { megabytes, remaining } from "./words";
 
 /** One render: how far it is, what went wrong, or what came of it. */
@@ -16,31 +17,36 @@ export function RenderCard({
   projectId: number;
   heading?: ReactNode;
 }) {
-  const path = { params: { path: { render_id: render.id } } };
-  const client = useQueryClient();
-  const refresh = () => client.invalidateQueries({ queryKey: ["renders", projectId] });
-  const cancel = useMutation({
-    mutationFn: () => answered(api.POST("/api/renders/{render_id}/cancel", path)),
-    onSettled: refresh,
-  });
-  const retry = useMutation({
-    mutationFn: () => answered(api.POST("/api/renders/{render_id}/retry", path)),
-    onSettled: refresh,
-  });
-  const remove = useMutation({
-    mutationFn: () => answered(api.DELETE("/api/renders/{render_id}", path)),
-    onSettled: refresh,
-  });
+  const { act, move, busy, error } = useRender(render.id, projectId);
   const working = AT_WORK.includes(render.state);
+  const waiting = working && render.state !== "running";
 
   return (
     <div className="grid gap-2">
-      {heading}
-      <div className="flex items-center gap-3">
+      <div className="flex items-center gap-2">
         <div className="grow">
-          <Verdict render={render} />
+          {heading}
+          {!AT_WORK.includes(render.state) && <Verdict render={render} />}
+          {waiting && (
+            <p className="num text-soft">
+              {render.state === "paused" ? "laid aside" : "waiting"},{" "}
+              {render.done > 0 && `${render.done} of `}
+              {render.total} frames
+            </p>
+          )}
         </div>
-        {render.state === "done" && (
+        {render.state === "queued" && (
+          <Menu
+            opener="Order"
+            items={[
+              ["First", () => move("first")],
+              ["Earlier", () => move("earlier")],
+              ["Later", () => move("later")],
+              ["Last", () => move("last")],
+            ]}
+          />
+        )}
+        {render.state === "done" && !render.cleared && (
           <a
             className="rounded border border-rule bg-paper px-3 py-1 font-semibold hover:border-soft"
             href={`/api/renders/${render.id}/file?download=true`}
@@ -49,27 +55,43 @@ export function RenderCard({
           </a>
         )}
         {["failed", "cancelled"].includes(render.state) && (
-          <Button disabled={retry.isPending} onClick={() => retry.mutate()}>
+          <Button disabled={busy} onClick={() => act("retry")}>
             Try again
           </Button>
         )}
+        {render.cleared && (
+          <Button disabled={busy} onClick={() => act("retry")}>
+            Render again
+          </Button>
+        )}
+        {render.state === "paused" ? (
+          <Button disabled={busy} onClick={() => act("resume")}>
+            Go on
+          </Button>
+        ) : (
+          working && (
+            <Button disabled={busy} onClick={() => act("pause")}>
+              Pause
+            </Button>
+          )
+        )}
         {working ? (
-          <Button disabled={cancel.isPending} onClick={() => cancel.mutate()}>
+          <Button disabled={busy} onClick={() => act("cancel")}>
             Cancel
           </Button>
         ) : (
-          <Button look="quiet" onClick={() => remove.mutate()}>
+          <Button look="quiet" disabled={busy} onClick={() => act("remove")}>
             Remove
           </Button>
         )}
       </div>
-      {working && <Working render={render} />}
+      {render.state === "running" && <Working render={render} />}
       {render.problem && (
         <p className="border-l-3 border-rust pl-3">
           {render.problem} <span className="text-soft">{render.remedy}</span>
         </p>
       )}
-      <ProblemNote error={cancel.error ?? retry.error ?? remove.error} />
+      <ProblemNote error={error} />
     </div>
   );
 }
@@ -82,8 +104,9 @@ function Working({ render }: { render: Render }) {
       <p className="num mt-1 flex justify-between text-soft">
         <span>
           {render.doing}, {render.done} of {render.total} frames
+          {render.parts > 1 && `, ${render.parts_done} of ${render.parts} parts`}
         </span>
-        {render.state === "running" && render.frames_per_second > 0 && (
+        {render.frames_per_second > 0 && (
           <span>
             {render.frames_per_second.toFixed(0)} frames/s, {remaining(render.seconds_left)}
           </span>
@@ -95,12 +118,15 @@ function Working({ render }: { render: Render }) {
 
 /** The state of a render in a word or two, with what the inspection found. */
 function Verdict({ render }: { render: Render }) {
-  if (render.state !== "done") return <span className="num text-soft">{render.state}</span>;
+  if (render.state !== "done") return <p className="num text-soft">{render.state}</p>;
   const right = render.report?.right;
   return (
-    <span className={`num ${right ? "text-moss" : "text-rust"}`}>
-      {right ? "checked, right" : "checked, wrong"}, {megabytes(render.size)}
+    <p className={`num ${right ? "text-moss" : "text-rust"}`}>
+      {right ? "checked, right" : "checked, wrong"},{" "}
+      {render.cleared
+        ? `file cleared by rule on ${new Date(render.cleared).toLocaleDateString()}`
+        : megabytes(render.size)}
       <span className="block text-soft">{render.file}</span>
-    </span>
+    </p>
   );
 }

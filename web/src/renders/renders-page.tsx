@@ -1,11 +1,23 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import { boardQuery, rendersQuery } from "../api/queries";
+import type { Render } from "../api/client";
+import { AT_WORK, boardQuery, rendersQuery } from "../api/queries";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
+import { Delivery } from "./delivery";
+import { KeepRule } from "./keep-rule";
+import { QueueBar } from "./queue-bar";
 import { RenderCard } from "./render-card";
 
-/** All renders of a project, newest first. */
+/** What is at work, then what waits in the order it is taken, then what is over, newest first. */
+function inOrder(renders: Render[]): Render[] {
+  const active = renders.filter(({ state }) => AT_WORK.includes(state));
+  const stand = ["running", "queued", "paused"];
+  active.sort((one, other) => stand.indexOf(one.state) - stand.indexOf(other.state) || one.rank - other.rank);
+  return [...active, ...renders.filter(({ state }) => !AT_WORK.includes(state))];
+}
+
+/** All renders of a project. */
 export function RendersPage() {
   const projectId = Number(useParams().projectId);
   const { data: board } = useQuery(boardQuery(projectId));
@@ -27,12 +39,15 @@ export function RendersPage() {
       <main className="w-full max-w-4xl p-6">
         <div className="mb-4 flex items-baseline gap-5">
           <h1 className="grow text-[26px] font-bold tracking-tight">Renders</h1>
-          {renders?.some(({ state }) => state === "done") && <Delivery projectId={projectId} />}
+          {renders?.some(({ state, cleared }) => state === "done" && !cleared) && (
+            <Delivery projectId={projectId} />
+          )}
         </div>
         <ProblemNote error={error} />
-        <ul className="grid gap-3">
-          {renders?.map((render) => (
-            <li key={render.id} className="rounded border border-rule bg-sheet p-4">
+        <QueueBar projectId={projectId} />
+        <ul className="grid gap-2">
+          {inOrder(renders ?? []).map((render) => (
+            <li key={render.id} className="rounded border border-rule bg-sheet px-4 py-2.5">
               <RenderCard
                 render={render}
                 projectId={projectId}
@@ -54,34 +69,12 @@ export function RendersPage() {
             Nothing has been rendered yet. Order a render on the board or on a bench.
           </p>
         )}
+        {renders && renders.length > 0 && (
+          <div className="mt-6">
+            <KeepRule projectId={projectId} />
+          </div>
+        )}
       </main>
     </div>
-  );
-}
-
-/** The newest finished file of every framing, together, and the sheet that goes with them. */
-function Delivery({ projectId }: { projectId: number }) {
-  const address = `/api/projects/${projectId}/delivery`;
-  return (
-    <>
-      <span className="flex gap-2 text-soft">
-        <a className="text-ochre underline" href={`${address}/sheet`} target="_blank" rel="noreferrer">
-          Delivery sheet
-        </a>
-        as
-        <a className="text-ochre underline" href={`${address}/sheet?form=csv`}>
-          CSV
-        </a>
-        <a className="text-ochre underline" href={`${address}/sheet?form=json`}>
-          JSON
-        </a>
-      </span>
-      <a
-        className="rounded border border-rule bg-sheet px-3 py-1.5 font-semibold hover:border-soft"
-        href={`${address}/files`}
-      >
-        Download all
-      </a>
-    </>
   );
 }

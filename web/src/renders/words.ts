@@ -1,6 +1,7 @@
 /** A file's size for reading. */
 export function megabytes(bytes: number): string {
   const size = bytes / 1e6;
+  if (size >= 10_000) return `${(size / 1000).toFixed(1)} GB`;
   return size < 10 ? `${size.toFixed(1)} MB` : `${Math.round(size)} MB`;
 }
 

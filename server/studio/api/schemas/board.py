@@ -14,7 +14,7 @@ from cadrage.formats.words import aspect_name
 from cadrage.geometry import Placement
 from cadrage.plan import Plan
 from cadrage.render import DEFAULT, Settings
-from cadrage.render.words import file_words
+from cadrage.render.words import BarsChoice, bars_choice, file_words
 from cadrage.treatments import Part, Treatment
 from cadrage.values import Exact
 from server.studio.actions.materials import state_of
@@ -54,6 +54,7 @@ class FrameOut(Schema):
     delivery: Delivery
     settings: Settings
     file: str
+    bars: BarsChoice | None
     shape: str
 
     @classmethod
@@ -66,6 +67,7 @@ class FrameOut(Schema):
             delivery=row.delivery,
             settings=row.settings,
             file=file_words(frame, row.settings),
+            bars=bars_choice(frame, row.settings),
             shape=aspect_name(frame.raster.display_aspect),
         )
 

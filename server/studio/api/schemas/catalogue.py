@@ -21,6 +21,7 @@ class Visitor(Schema):
     name: str
     demonstration: bool
     folders: bool
+    deliveries: list[str]
 
 
 class OwnFrameOut(Schema):

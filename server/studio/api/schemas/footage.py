@@ -1,11 +1,14 @@
 """Clips."""
 
+from math import ceil, floor
+
 from ninja import Schema
 from pydantic import Field
 
 from cadrage.footage import Candidate, Fact, Facts, Interpretation, candidates, describe, taken_as
 from cadrage.footage.baked import BakedBars
 from cadrage.footage.fields import FieldsFound
+from cadrage.plan import Range
 from cadrage.rules import format_words
 from cadrage.surrounds import Blurred
 from cadrage.values import Exact
@@ -20,6 +23,27 @@ class Timing(Schema):
     rate: Exact
     frames: int
     duration: Exact
+
+
+class Marks(Schema):
+    """The first and the last frame of a clip that are delivered, counted from 0 as the clip is taken."""
+
+    first: int = Field(ge=0)
+    last: int = Field(ge=0)
+
+    @classmethod
+    def of(cls, row: Footage, taken: Facts) -> "Marks | None":
+        """From a clip's row; None where all of it is delivered."""
+        part = row.range
+        if part.whole:
+            return None
+        end = taken.duration if part.end is None else min(part.end, taken.duration)
+        return cls(first=floor(part.start * taken.rate), last=max(0, ceil(end * taken.rate) - 1))
+
+    def part(self, taken: Facts) -> Range:
+        """The same in seconds."""
+        end = None if self.last >= taken.frames - 1 else (self.last + 1) / taken.rate
+        return Range(start=self.first / taken.rate, end=end)
 
 
 class FootageOut(Schema):
@@ -47,6 +71,7 @@ class FootageOut(Schema):
     bars: BakedBars | None
     fields: FieldsFound | None
     twin: str | None
+    range: Marks | None
     copy_to_begin_with: Blurred
 
     @classmethod
@@ -74,6 +99,7 @@ class FootageOut(Schema):
             bars=row.bars,
             fields=row.fields,
             twin=twin_of(row, firsts),
+            range=Marks.of(row, taken),
             copy_to_begin_with=row.quiet_copy,
         )
 

@@ -7,6 +7,7 @@ from cadrage.compose import Measure, measure
 from cadrage.compose.concerns import Concern, concerns
 from cadrage.geometry import Window
 from cadrage.plan import Plan
+from cadrage.render.words import Fitting
 from cadrage.rules import format_words
 from cadrage.values import Exact
 from server.studio.actions.framings import own_plan
@@ -72,10 +73,11 @@ class MeasureIn(Schema):
 
 
 class EstimateOut(Schema):
-    """About how large a file will be, and how much room there is for files, in bytes."""
+    """About how large a file will be, how much room there is for files, in bytes, and how its rate is fitted."""
 
     bytes: int
     free: int
+    fitting: Fitting | None
 
 
 class WindowIn(Schema):

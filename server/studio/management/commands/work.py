@@ -4,34 +4,56 @@ import threading
 import time
 from typing import Any
 
-from django.core.management import call_command
+from django.conf import settings
+from django.core.management import CommandError, CommandParser, call_command
 from django.core.management.base import BaseCommand
 from django.db import close_old_connections, connection
 from django.db.utils import OperationalError
 
+from server.studio.actions.clearing import clear_due, sweep
 from server.studio.actions.footage import purge
-from server.studio.actions.renders import pick_up
+from server.studio.actions.work import pick_up
 
-PICK_UP_SECONDS = 5
+PICK_UP_SECONDS = 2
+FORGET_DAYS = 1
 
 
 class Command(BaseCommand):
     """Takes tasks until it is stopped, and every few seconds picks up renders that a dead worker left."""
 
-    help = "Take render tasks; stop with Ctrl-C or SIGTERM, which lets the task at hand finish."
+    help = (
+        "Take render tasks; stop with Ctrl-C or SIGTERM, which lets the task at hand finish. "
+        "With --parts it only draws parts of renders that it is told of through Redis, and needs the media folder "
+        "but no database: so it can run on another machine."
+    )
 
-    def handle(self, *args: Any, **options: Any) -> None:
+    def add_arguments(self, parser: CommandParser) -> None:
+        """One switch."""
+        parser.add_argument("--parts", action="store_true", help="only draw parts of renders, told of through Redis")
+
+    def handle(self, *args: Any, parts: bool = False, **options: Any) -> None:
         """Run until stopped."""
-        threading.Thread(target=_keep_picking_up, name="pick up", daemon=True).start()
-        call_command("db_worker", interval=0.25, startup_delay=False, reload=False, verbosity=1)
+        if parts:
+            if not settings.REDIS:
+                raise CommandError("Set CADRAGE_REDIS to the address of a Redis server first.")
+            call_command("rqworker", "parts", job_class="django_tasks_rq.Job", verbosity=0)
+            return
+        threading.Thread(target=_keep_house, name="house", daemon=True).start()
+        names = "default" if settings.REDIS else "default,parts"
+        call_command("db_worker", queue_name=names, interval=0.25, startup_delay=False, reload=False, verbosity=1)
 
 
-def _keep_picking_up() -> None:
+def _keep_house() -> None:
     while True:
         try:
-            pick_up()
-            purge()
+            for chore in (pick_up, purge, clear_due, sweep, _forget_tasks):
+                chore()
         except OperationalError:
             connection.close()  # the database was busy; there is another time
         close_old_connections()
         time.sleep(PICK_UP_SECONDS)
+
+
+def _forget_tasks() -> None:
+    """Tasks that are over say nothing that anybody would ask."""
+    call_command("prune_db_task_results", min_age_days=FORGET_DAYS, verbosity=0)

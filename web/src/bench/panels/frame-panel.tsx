@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { Board, FrameRow, Framing, Measure } from "../../api/client";
+import type { Board, FrameRow, Framing, Measure, Settings } from "../../api/client";
 import { shown, toExact, toNumber } from "../../api/exact";
 import { AddFrame } from "../../board/add-frame";
 import { Button } from "../../ui/button";
@@ -10,6 +10,7 @@ import { Outline } from "../../ui/outline";
 import { ProblemNote } from "../../ui/problem-note";
 import { ActivePicture } from "./frame/active-picture";
 import { FilePart } from "./frame/file-part";
+import { FittingLine } from "./frame/fitting-line";
 import { GuidesPart } from "./frame/guides-part";
 import { useFrame } from "./frame/use-frame";
 
@@ -76,9 +77,19 @@ function Parts({ row, framing, measure }: { row: FrameRow; framing: Framing; mea
           ]}
           onChange={(value) => set({ rate: value || null })}
         />
-        <p className="text-soft">
-          Another rate is reached by repeating and dropping whole pictures. None is blended.
-        </p>
+        {rate && (
+          <ChoiceRow
+            label="Reached by"
+            value={row.settings.rate_change}
+            choices={[
+              { value: "whole frames", title: "whole frames" },
+              { value: "blended", title: "blending" },
+              { value: "speed", title: "another speed" },
+            ]}
+            onChange={(change) => write({ ...row.settings, rate_change: change as Settings["rate_change"] })}
+          />
+        )}
+        <FittingLine row={row} framing={framing} />
         <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
           <span>At most</span>
           <NumberField

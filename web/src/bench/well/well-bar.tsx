@@ -29,7 +29,7 @@ export function WellBar({ onSource, onView, outside, onOutside, compared, onComp
       {!onSource && (
         <>
           <button type="button" aria-pressed={outside} className={look(outside)} onClick={onOutside}>
-            Outside (hold O)
+            What is hidden (hold H)
           </button>
           <button type="button" aria-pressed={compared} className={look(compared)} onClick={onCompare}>
             Before, after

@@ -1,6 +1,7 @@
 import type { FileOffer, Settings } from "../../../api/client";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { NumberField } from "../../../ui/number-field";
+import { TickRow } from "../../../ui/tick-row";
 
 type Props = { file: FileOffer; settings: Settings; set: (fields: Partial<Settings>) => void };
 
@@ -18,8 +19,10 @@ export function AmountRows({ file, settings, set }: Props) {
         <ChoiceRow
           label="Decided by"
           value={settings.by}
-          choices={Object.entries(BY).map(([value, title]) => ({ value, title }))}
-          onChange={(by) => set({ by: by as Settings["by"] })}
+          choices={Object.entries(BY)
+            .filter(([value]) => file.capped || value !== "constant rate")
+            .map(([value, title]) => ({ value, title }))}
+          onChange={(by) => set({ by: by as Settings["by"], ceiling: file.capped ? settings.ceiling : 0 })}
         />
       )}
       {settings.by === "quality" ? (
@@ -54,7 +57,7 @@ export function AmountRows({ file, settings, set }: Props) {
               onCommit={(rate) => set({ rate: Math.round(rate) })}
             />
           </Row>
-          {settings.by === "rate" && (
+          {settings.by === "rate" && file.capped && (
             <Row label="Ceiling">
               <NumberField
                 label="Ceiling, kb/s; 0 for none"
@@ -63,6 +66,11 @@ export function AmountRows({ file, settings, set }: Props) {
                 onCommit={(ceiling) => set({ ceiling: Math.round(ceiling) })}
               />
             </Row>
+          )}
+          {file.two_passes && (
+            <TickRow ticked={settings.passes === 2} onChange={(twice) => set({ passes: twice ? 2 : 1 })}>
+              In two passes: the rate goes where the pictures need it
+            </TickRow>
           )}
         </>
       )}

@@ -1,15 +1,16 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { answered, api, type FrameRow, type Framing, type Settings } from "../../../api/client";
-import { catalogueQuery, estimateQuery } from "../../../api/queries";
+import { useQuery } from "@tanstack/react-query";
+import type { FrameRow, Framing, Settings } from "../../../api/client";
+import { catalogueQuery, estimateOf } from "../../../api/queries";
 import { megabytes } from "../../../renders/words";
-import { Button } from "../../../ui/button";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { Fold } from "../../../ui/fold";
 import { ProblemNote } from "../../../ui/problem-note";
 import { TickRow } from "../../../ui/tick-row";
 import { WordsRow } from "../../../ui/words-row";
 import { AmountRows } from "./amount-rows";
+import { BarsChoice } from "./bars-choice";
+import { KeepSettings } from "./keep-settings";
+import { LayerRows } from "./layer-rows";
 
 type Props = { row: FrameRow; framing: Framing; onSet: (settings: Settings) => void };
 
@@ -25,7 +26,6 @@ export function FilePart({ row, framing, onSet }: Props) {
   const set = (fields: Partial<Settings>) => onSet({ ...settings, ...fields });
   const shipped = catalogue.settings.find((one) => same(one, settings));
   const own = catalogue.own_settings.find((one) => same(one.settings, settings));
-  const active = row.frame.active !== null && row.frame.outside === "bars";
 
   function choose(value: string) {
     const found = value.startsWith(OWN)
@@ -59,7 +59,8 @@ export function FilePart({ row, framing, onSet }: Props) {
           const sound = next.sounds.some(({ name }) => name === settings.sound)
             ? settings.sound
             : (next.sounds[0]?.name ?? "none");
-          set({ kind: next.kind, profile: "", depth: null, number: null, by: "quality", sound });
+          const layer = next.alpha || settings.layer !== "picture alone" ? settings.layer : "everything";
+          set({ kind: next.kind, profile: "", depth: null, number: null, by: "quality", sound, layer });
         }}
       />
       {file.profiles.length > 1 && (
@@ -75,7 +76,7 @@ export function FilePart({ row, framing, onSet }: Props) {
           label="Depth"
           value={String(settings.depth ?? profile.depths[0])}
           choices={profile.depths.map((depth) => ({ value: String(depth), title: `${depth} bits` }))}
-          onChange={(depth) => set({ depth: depth === "10" ? 10 : 8 })}
+          onChange={(depth) => set({ depth: Number(depth) as Settings["depth"] })}
         />
       )}
       <AmountRows file={file} settings={settings} set={set} />
@@ -90,17 +91,8 @@ export function FilePart({ row, framing, onSet }: Props) {
           Mixed to stereo
         </TickRow>
       )}
-      {active && (
-        <ChoiceRow
-          label="Holds"
-          value={settings.bars}
-          choices={[
-            { value: "whole frame", title: "the whole frame, with its bars" },
-            { value: "active picture only", title: "exactly the active picture" },
-          ]}
-          onChange={(bars) => set({ bars: bars as Settings["bars"] })}
-        />
-      )}
+      <LayerRows {...{ file, settings, set }} />
+      <BarsChoice {...{ row, set }} />
       <WordsRow
         label="Names"
         value={settings.names}
@@ -111,16 +103,14 @@ export function FilePart({ row, framing, onSet }: Props) {
         Files of this frame will be <span className="num">{row.file}</span>.
       </p>
       <Size row={row} framing={framing} />
-      <Keep settings={settings} ownId={own?.id} />
+      <KeepSettings settings={settings} ownId={own?.id} />
     </Fold>
   );
 }
 
 /** About how large this clip's file will be: some of its frames are encoded and counted. */
 function Size({ row, framing }: { row: FrameRow; framing: Framing }) {
-  const { data, error } = useQuery(
-    estimateQuery(framing.id, `${framing.version} ${JSON.stringify([row.settings, row.frame])}`),
-  );
+  const { data, error } = useQuery(estimateOf(row, framing));
   if (error) return <ProblemNote error={error} />;
   return (
     <p className="text-soft">
@@ -128,53 +118,6 @@ function Size({ row, framing }: { row: FrameRow; framing: Framing }) {
         ? `About ${megabytes(data.bytes)} for this clip; ${megabytes(data.free)} are free.`
         : "Encoding some frames to tell how large it will be …"}
     </p>
-  );
-}
-
-/** Saving settings under a name, for all projects. */
-function Keep({ settings, ownId }: { settings: Settings; ownId?: number }) {
-  const [name, setName] = useState("");
-  const client = useQueryClient();
-  const refresh = () => client.invalidateQueries({ queryKey: catalogueQuery.queryKey });
-  const save = useMutation({
-    mutationFn: (body: Settings) => answered(api.POST("/api/settings", { body })),
-    onSuccess: () => setName(""),
-    onSettled: refresh,
-  });
-  const remove = useMutation({
-    mutationFn: (id: number) =>
-      answered(api.DELETE("/api/settings/{own_id}", { params: { path: { own_id: id } } })),
-    onSettled: refresh,
-  });
-  return (
-    <>
-      <form
-        className="grid grid-cols-[1fr_auto] gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim()) save.mutate({ ...settings, name: name.trim() });
-        }}
-      >
-        <input
-          aria-label="Name of the settings"
-          placeholder="save under a name"
-          className="min-w-0 rounded border border-rule bg-sheet px-2 py-1"
-          value={name}
-          onChange={({ target }) => setName(target.value)}
-        />
-        <Button type="submit">Save</Button>
-      </form>
-      {ownId !== undefined && (
-        <button
-          type="button"
-          className="justify-self-start text-ochre underline"
-          onClick={() => remove.mutate(ownId)}
-        >
-          take these settings away
-        </button>
-      )}
-      <ProblemNote error={save.error ?? remove.error} />
-    </>
   );
 }
 

@@ -1,0 +1,169 @@
+"""What a file says of itself, held against the order."""
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+from cadrage.compose.target import target_colour
+from cadrage.footage import Facts, SoundFacts, read_as, taken_as
+from cadrage.render.encoder import stored_colour, tagged
+from cadrage.render.order import Order
+from cadrage.render.report import Line, line, milliseconds, same, seconds
+from cadrage.values import format_exact
+
+SYNC_SECONDS = Fraction(1, 1000)
+CODECS = {
+    "libx264": "h264",
+    "libx265": "hevc",
+    "libvpx-vp9": "vp9",
+    "libsvtav1": "av1",
+    "prores_ks": "prores",
+    "dnxhd": "dnxhd",
+    "ffv1": "ffv1",
+    "mjpeg": "mjpeg",
+    "png": "png",
+}
+"""What FFmpeg's libraries call what each encoder makes."""
+
+AAC_FRAME = 1024  # samples, ISO/IEC 14496-3; sound that was encoded anew is padded to whole frames of these
+
+
+STRETCHED_SLACK = Fraction(1, 20)  # seconds; sound that runs faster or slower is put together from pieces about so long
+
+
+def header_lines(found: Facts, order: Order | None) -> Iterator[Line]:
+    """Every line about what a file says of itself; stills say nothing of time, sound and meaning of colour."""
+    yield from _kind_lines(found, order)
+    yield from _shape_lines(found, order)
+    if order is not None and order.writing.kind.folder:
+        yield same("Stills", str(order.wanted.frames), str(found.frames), "Render again; stills are missing.")
+        return
+    yield from _time_lines(found, order)
+    yield from _sound_lines(found, order)
+    yield from _colour_lines(found, order)
+
+
+def _kind_lines(found: Facts, order: Order | None) -> Iterator[Line]:
+    writing = order.writing if order else None
+    again = "Render again with the settings that were meant."
+    yield same("Codec", CODECS[writing.kind.encoder] if writing else None, found.codec, again)
+    asked = None if writing is None else writing.format.read_as or writing.format.name
+    yield same("Samples", asked, found.pixel_format, again)
+
+
+def _shape_lines(found: Facts, order: Order | None) -> Iterator[Line]:
+    frame = order.written.frame if order else None
+    size, shape = f"{found.width}×{found.height}", format_exact(found.pixel_aspect or Fraction(1))
+    yield same(
+        "Size", f"{frame.width}×{frame.height}" if frame else None, size, "Render again into the frame that was meant."
+    )
+    yield same(
+        "Pixel aspect",
+        format_exact(frame.pixel_aspect) if frame else None,
+        shape,
+        "Render again; players would squeeze this.",
+    )
+
+
+def _time_lines(found: Facts, order: Order | None) -> Iterator[Line]:
+    asked = order.wanted if order else None
+    yield same("Rate", _rate(asked) if asked else None, _rate(found), "Render again; the rate came out otherwise.")
+    counted = order is not None and not (order.pace.varies and not order.plan.range.whole)
+    frames = str(asked.frames) if asked and counted else None
+    yield same("Frames", frames, str(found.frames), "Render again; frames are missing.")
+    near = asked is not None and abs(asked.duration - found.duration) <= 1 / found.rate
+    yield line(
+        "Picture lasts",
+        seconds(asked.duration) if asked else None,
+        seconds(found.duration),
+        near,
+        "Render again; the clip may have changed.",
+    )
+
+
+def _rate(facts: Facts) -> str:
+    number = format_exact(facts.rate)
+    return f"{number} varying" if facts.rate_varies else number
+
+
+def _sound_lines(found: Facts, order: Order | None) -> Iterator[Line]:
+    asked = None if order is None else order.facts.sounds if order.settings.sound != "none" else ()
+    yield same("Sound streams", None if asked is None else str(len(asked)), str(len(found.sounds)), "Render again.")
+    for number, sound in enumerate(found.sounds):
+        source = asked[number] if asked and number < len(asked) else None
+        wanted = _delivered(source, order) if source and order else None
+        yield line(
+            "Sound begins",
+            f"{milliseconds(wanted.start)} after the picture" if wanted else None,
+            f"{milliseconds(sound.start)} after the picture",
+            wanted is not None and abs(wanted.start - sound.start) <= SYNC_SECONDS,
+            "Render again; sound and picture have moved apart.",
+        )
+        if sound.duration is None or (wanted and wanted.duration is None):
+            continue
+        kept = source is not None and order is not None and order.settings.sound == "keep" and source.codec == "aac"
+        slack = SYNC_SECONDS if kept else Fraction(2 * AAC_FRAME, sound.rate)
+        if order is not None and order.pace.speed != 1:
+            slack = STRETCHED_SLACK
+        yield from _ending(found, sound, order, wanted, slack)
+
+
+def _ending(
+    found: Facts, sound: SoundFacts, order: Order | None, wanted: SoundFacts | None, slack: Fraction
+) -> Iterator[Line]:
+    lasts, length = (wanted.duration if wanted else None) or Fraction(0), sound.duration or Fraction(0)
+    yield line(
+        "Sound lasts",
+        seconds(lasts) if wanted else None,
+        seconds(length),
+        abs(lasts - length) <= slack,
+        "Render again; the sound was cut or drawn out.",
+    )
+    over = sound.start + length - found.duration
+    meant = wanted.start + lasts - order.wanted.duration if wanted and order else None
+    yield line(
+        "Sound ends",
+        None if meant is None else f"{milliseconds(meant)} after the picture",
+        f"{milliseconds(over)} after the picture",
+        meant is not None and abs(meant - over) <= slack + 1 / found.rate,
+        "Render again; sound and picture have moved apart.",
+    )
+
+
+def _delivered(sound: SoundFacts, order: Order) -> SoundFacts:
+    """When the sound of a clip begins and how long it lasts in the file."""
+    pace, own = order.pace, taken_as(order.facts, order.plan.interpretation).duration
+    first, last = pace.start, pace.start + pace.facts.duration * pace.speed
+    begins = sound.start if first == 0 else max(sound.start, first)
+    lasts = sound.duration
+    if lasts is not None:
+        ends = sound.start + lasts
+        lasts = max(Fraction(0), (ends if last >= own else min(ends, last)) - begins) / pace.speed
+    return sound.model_copy(update={"start": (begins - first) / pace.speed, "duration": lasts})
+
+
+def _colour_lines(found: Facts, order: Order | None) -> Iterator[Line]:
+    asked = None
+    if order:
+        own = target_colour(read_as(order.facts, order.plan.interpretation).colour, order.written.frame)
+        asked = tagged(stored_colour(order.writing, own), order.writing)
+    tags = (found.matrix, found.primaries, found.transfer)
+    wanted = (asked.matrix_code, asked.primaries, asked.transfer) if asked else None
+    yield line(
+        "Matrix, primaries, transfer (H.273)",
+        "/".join(map(str, wanted)) if wanted else None,
+        "/".join(map(str, tags)),
+        wanted is not None and _meaning(*tags) == _meaning(*wanted),
+        "Render again; colours would be shown wrongly.",
+    )
+    span = "full" if found.full_range else "limited"
+    yield same(
+        "Range",
+        ("full" if asked.full_range else "limited") if asked else None,
+        span,
+        "Render again; blacks would be grey or crushed.",
+    )
+
+
+def _meaning(matrix: int, primaries: int, transfer: int) -> tuple[int, int, int]:
+    """Codes of ITU-T H.273 with one for those that stand for the same arithmetic: tables 3 and 4 say which do."""
+    return (6 if matrix == 5 else matrix), primaries, (1 if transfer in (6, 14, 15) else transfer)

@@ -1,0 +1,42 @@
+"""Somebody who talks to the API as the page does."""
+
+import time
+
+from playwright.sync_api import Playwright
+
+from tests.application import Application
+
+
+class Visitor:
+    """Somebody who talks to the API as the page does."""
+
+    def __init__(self, playwright: Playwright, application: Application) -> None:
+        self.request = playwright.request.new_context(base_url=application.address)
+        self.request.get("/")
+        cookies = {cookie["name"]: cookie["value"] for cookie in self.request.storage_state()["cookies"]}
+        self.headers = {"X-CSRFToken": cookies["csrftoken"], "Referer": application.address}
+
+    def post(self, address, **options):
+        answer = self.request.post(address, headers=self.headers, **options)
+        assert answer.ok, answer.text()
+        return answer.json()
+
+    def get(self, address):
+        return self.request.get(address).json()
+
+    def project_with(self, clip):
+        """A new project with a clip: its id and that of the clip's framing."""
+        project = self.post("/api/projects", data={"name": "Mortal"})["id"]
+        upload = {"name": clip.name, "mimeType": "video/mp4", "buffer": clip.read_bytes()}
+        self.post(f"/api/projects/{project}/footage", multipart={"file": upload})
+        return project, self.get(f"/api/projects/{project}")["cells"][0]["id"]
+
+
+def until(condition, seconds):
+    """What a condition comes to, once it is something."""
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        if found := condition():
+            return found
+        time.sleep(0.1)
+    raise AssertionError("it did not happen in time")

@@ -1,0 +1,219 @@
+"""The queue: its order, laying renders aside, never making a file twice, and clearing by rule."""
+
+import threading
+from datetime import timedelta
+
+import pytest
+from django.db import connection
+from django.utils import timezone
+
+from cadrage.formats import Frame
+from cadrage.render import Settings
+from server.studio.actions import clearing, renders, work
+from server.studio.actions.framings import begin
+from server.studio.models import OrderedFrame, Render
+
+pytestmark = pytest.mark.django_db(transaction=True)
+State = Render.State
+
+
+def into(framing, width, **settings):
+    """The same clip in another frame."""
+    row = OrderedFrame.from_value(framing.footage.project, Frame(width=width, height=100))
+    row.settings_json = Settings(**settings).model_dump(mode="json")
+    row.save()
+    return begin(framing.footage, row)
+
+
+@pytest.fixture
+def three(framing):
+    return [renders.order(into(framing, width)) for width in (100, 120, 140)]
+
+
+def states(*jobs):
+    return [Render.objects.get(pk=job.pk).state for job in jobs]
+
+
+def order_now(project):
+    return list(renders.waiting(project).values_list("pk", flat=True))
+
+
+@pytest.mark.parametrize(
+    ("place", "after"), [("first", [2, 0, 1]), ("earlier", [0, 2, 1]), ("later", [0, 1, 2]), ("last", [0, 1, 2])]
+)
+def test_the_last_is_moved(ida, project, three, place, after):
+    answer = ida.post(f"/api/renders/{three[2].pk}/move", {"place": place}, content_type="application/json")
+    assert answer.status_code == 204
+    assert order_now(project) == [three[number].pk for number in after]
+    work.perform_next()
+    assert Render.objects.get(pk=three[after[0]].pk).state == State.DONE
+
+
+def test_what_does_not_wait_is_not_moved(ida, three):
+    renders.cancel(three[0])
+    answer = ida.post(f"/api/renders/{three[0].pk}/move", {"place": "last"}, content_type="application/json")
+    assert answer.status_code == 422
+
+
+def test_all_are_laid_aside_and_go_on(ida, project, three):
+    address = f"/api/projects/{project.pk}/queue"
+    found = ida.post(address, {"do": "pause"}, content_type="application/json").json()
+    assert (found["waiting"], found["paused"]) == (0, 3)
+    work.perform_next()
+    assert states(*three) == [State.PAUSED] * 3
+    found = ida.post(address, {"do": "resume"}, content_type="application/json").json()
+    assert (found["waiting"], found["paused"], found["total"], found["done"]) == (3, 0, 75, 0)
+    assert order_now(project) == [job.pk for job in three]
+    ida.post(address, {"do": "cancel"}, content_type="application/json")
+    assert states(*three) == [State.CANCELLED] * 3
+
+
+def test_one_is_laid_aside_between_parts_and_goes_on_from_there(ida, framing, monkeypatch, settings):
+    """Parts of a fifth of a second, so that there is a between."""
+    settings.PART_SECONDS = 0.2
+    monkeypatch.setattr("cadrage.render.progress.REPORT_SECONDS", 0)
+    job = renders.order(framing)
+    real = work._report
+
+    def pause_soon(row, desk, progress):
+        real(row, desk, progress)
+        Render.objects.filter(pk=row.pk).update(pause_asked=True)
+
+    monkeypatch.setattr(work, "_report", pause_soon)
+    work.perform_next()
+    job.refresh_from_db()
+    assert job.state == State.PAUSED
+    done = 5 - len(job.desk.undone("draw"))
+    assert 0 < done < 5
+    monkeypatch.setattr(work, "_report", real)
+    assert ida.post(f"/api/renders/{job.pk}/resume").json()["state"] == "queued"
+    work.perform_next()
+    job.refresh_from_db()
+    assert (job.state, job.parts, job.parts_done, job.done) == (State.DONE, 5, 5, 25)
+    assert not job.desk.folder.exists()
+
+
+def test_the_same_is_never_rendered_twice(framing):
+    first = renders.order(framing)
+    assert renders.order(framing) == first  # it waits already
+    work.perform_next()
+    second = renders.order(framing)
+    assert second.state == State.DONE
+    assert second.path.samefile(Render.objects.get(pk=first.pk).path)
+    assert second.digest == Render.objects.get(pk=first.pk).digest
+    renders.remove(Render.objects.get(pk=first.pk))
+    assert second.path.exists()
+
+
+def test_another_setting_makes_another_file_but_another_name_does_not(framing):
+    renders.order(framing)
+    work.perform_next()
+    frame = framing.frame
+    for change, state in (({"name": "mine"}, State.DONE), ({"quality": "draft"}, State.QUEUED)):
+        frame.settings_json = Settings(**change).model_dump(mode="json")
+        frame.save()
+        framing.frame = OrderedFrame.objects.get(pk=frame.pk)
+        assert renders.order(framing).state == state
+
+
+def test_two_people_who_order_the_same_at_once_get_one_render(ida, framing):
+    answers = []
+
+    def ask():
+        answers.append(ida.post(f"/api/framings/{framing.pk}/renders").json()["id"])
+        connection.close()
+
+    people = [threading.Thread(target=ask) for _ in range(2)]
+    for one in people:
+        one.start()
+    for one in people:
+        one.join()
+    while Render.objects.filter(state=State.QUEUED).exists():
+        work.perform_next()
+    rows = Render.objects.filter(pk__in=answers)
+    assert {row.state for row in rows} == {State.DONE}
+    assert len({row.path.stat().st_ino for row in rows}) == 1
+
+
+def test_one_that_is_being_made_is_waited_for(framing):
+    job = renders.order(framing)
+    Render.objects.filter(pk=job.pk).update(state=State.RUNNING)
+    twin = Render.objects.create(
+        framing=framing, plan_json=job.plan_json, settings_json=job.settings_json, identity=job.identity
+    )
+    work.perform_next()
+    assert states(twin) == [State.QUEUED]
+    Render.objects.filter(pk=job.pk).update(state=State.QUEUED)
+    work.perform_next()
+    work.perform_next()
+    assert states(job, twin) == [State.DONE, State.DONE]
+    assert twin.path.samefile(job.path)
+
+
+def test_two_hundred_are_ordered_at_once_and_taken_in_order(ida, framing):
+    rows = [into(framing, 100 + 2 * number) for number in range(200)]
+    address = f"/api/projects/{framing.footage.project_id}/renders"
+    answer = ida.post(address, {"framings": [row.pk for row in rows]}, content_type="application/json").json()
+    assert len({one["id"] for one in answer}) == 200
+    work.perform_next()
+    work.perform_next()
+    done = Render.objects.filter(state=State.DONE).order_by("pk").values_list("framing", flat=True)
+    assert list(done) == [rows[0].pk, rows[1].pk]
+
+
+def test_a_clip_that_was_swapped_while_it_waited_is_not_rendered(framing, museum):
+    job = renders.order(framing)
+    framing.footage.path.write_bytes(next(iter(museum.values())).read_bytes())
+    work.perform_next()
+    job.refresh_from_db()
+    assert (job.state, job.report_json) == (State.FAILED, None)
+    assert "changed after the render was ordered" in job.problem
+    assert renders.retry(job).state == State.QUEUED
+
+
+def test_results_are_cleared_by_age_only_by_rule_and_stay_listed(ida, project, framing):
+    job = renders.order(framing)
+    work.perform_next()
+    Render.objects.filter(pk=job.pk).update(finished=timezone.now() - timedelta(days=9))
+    clearing.clear_due()
+    assert job.path.exists()
+    address = f"/api/projects/{project.pk}/kept"
+    asked = ida.post(address, {"days": 7, "gigabytes": None}, content_type="application/json").json()
+    assert (asked["files"], asked["due"], asked["due_bytes"]) == (1, 1, job.path.stat().st_size)
+    clearing.clear_due()
+    assert job.path.exists()
+    ida.put(address, {"days": 7, "gigabytes": None}, content_type="application/json")
+    clearing.clear_due()
+    assert not job.path.exists()
+    row = ida.get(f"/api/projects/{project.pk}/renders").json()[0]
+    assert (row["state"], row["size"], row["report"]["right"]) == ("done", 0, True)
+    assert row["cleared"]
+    assert ida.get(f"/api/renders/{job.pk}/file").status_code == 404
+    assert ida.post(f"/api/renders/{job.pk}/retry").json()["state"] == "queued"
+    work.perform_next()
+    assert job.path.exists()
+
+
+def test_results_are_cleared_by_size_the_oldest_first(project, three):
+    for _ in three:
+        work.perform_next()
+    sizes = [job.path.stat().st_size for job in three]
+    project.keep_gigabytes = (sizes[1] + sizes[2]) / 1e9
+    project.save()
+    clearing.clear_due()
+    assert [job.path.exists() for job in three] == [False, True, True]
+
+
+def test_what_no_render_owns_is_swept_away(framing):
+    job = renders.order(framing)
+    for number in (job.pk, job.pk + 1000):
+        (job.path.parent / f".desk-{number}").mkdir()
+    clearing.sweep()
+    assert job.desk.folder.exists()
+    assert not (job.path.parent / f".desk-{job.pk + 1000}").exists()
+
+
+def test_the_queue_of_others_is_not_there(joel, project, three):
+    assert joel.get(f"/api/projects/{project.pk}/queue").status_code == 404
+    for verb in ("pause", "resume", "cancel", "retry"):
+        assert joel.post(f"/api/renders/{three[0].pk}/{verb}").status_code == 404

@@ -1,0 +1,32 @@
+import type { FileOffer, Settings } from "../../../api/client";
+import { ChoiceRow } from "../../../ui/choice-row";
+import { TickRow } from "../../../ui/tick-row";
+
+type Props = { file: FileOffer; settings: Settings; set: (fields: Partial<Settings>) => void };
+
+/** Which part of the framing the file holds, and which part of the clip. */
+export function LayerRows({ file, settings, set }: Props) {
+  return (
+    <>
+      <ChoiceRow
+        label="Layer"
+        value={settings.layer}
+        choices={[
+          { value: "everything", title: "everything together" },
+          { value: "surround alone", title: "the surround alone" },
+          ...(file.alpha || settings.layer === "picture alone"
+            ? [{ value: "picture alone", title: "the picture alone, transparent around" }]
+            : []),
+        ]}
+        onChange={(layer) => set({ layer: layer as Settings["layer"] })}
+        hint="For whoever puts them together elsewhere. Words, vignette and grain are in neither layer."
+      />
+      <TickRow
+        ticked={settings.range === "whole clip"}
+        onChange={(whole) => set({ range: whole ? "whole clip" : "as marked" })}
+      >
+        The whole clip, whatever I and O mark
+      </TickRow>
+    </>
+  );
+}

@@ -1,0 +1,33 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { busy } from "./use-keys";
+
+const nothing = () => undefined;
+
+/** Something that is so while a key is held, or a button; what begins it is told. */
+export function useHeld(key: string, begun: () => void = nothing): [boolean, (on: boolean) => void] {
+  const [held, setHeld] = useState(false);
+  const begin = useRef(begun);
+  begin.current = begun;
+  const hold = useCallback((on: boolean) => {
+    if (on) begin.current();
+    setHeld(on);
+  }, []);
+
+  useEffect(() => {
+    function onKeyDown(event: KeyboardEvent) {
+      if (busy(event.target, key) || event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+      if (event.key.toLowerCase() === key) hold(true);
+    }
+    function onKeyUp(event: KeyboardEvent) {
+      if (event.key.toLowerCase() === key) hold(false);
+    }
+    window.addEventListener("keydown", onKeyDown);
+    window.addEventListener("keyup", onKeyUp);
+    return () => {
+      window.removeEventListener("keydown", onKeyDown);
+      window.removeEventListener("keyup", onKeyUp);
+    };
+  }, [key, hold]);
+
+  return [held, hold];
+}

@@ -1,0 +1,55 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { answered, api } from "../api/client";
+import { visitorQuery } from "../api/queries";
+import { Menu, OPENER } from "../ui/menu";
+import { ProblemNote } from "../ui/problem-note";
+
+/** The newest finished file of every framing, together, and the sheet that goes with them. */
+export function Delivery({ projectId }: { projectId: number }) {
+  const { data: visitor } = useQuery(visitorQuery);
+  const write = useMutation({
+    mutationFn: (path: string) =>
+      answered(
+        api.POST("/api/projects/{project_id}/delivery/folder", {
+          params: { path: { project_id: projectId } },
+          body: { path },
+        }),
+      ),
+  });
+  const address = `/api/projects/${projectId}/delivery`;
+  const link = "text-ochre underline";
+  return (
+    <div>
+      <div className="flex items-baseline gap-5">
+        <span className="flex gap-2 text-soft">
+          <a className={link} href={`${address}/sheet`} target="_blank" rel="noreferrer">
+            Delivery sheet
+          </a>
+          as
+          <a className={link} href={`${address}/sheet?form=csv`}>
+            CSV
+          </a>
+          <a className={link} href={`${address}/sheet?form=json`}>
+            JSON
+          </a>
+        </span>
+        {visitor && visitor.deliveries.length > 0 && (
+          <Menu
+            opener={write.isPending ? "Writing …" : "Write to"}
+            disabled={write.isPending}
+            items={visitor.deliveries.map((folder) => [folder, () => write.mutate(folder)] as const)}
+          />
+        )}
+        <a className={OPENER} href={`${address}/files`}>
+          Download all
+        </a>
+      </div>
+      {write.data && (
+        <p className="mt-1 text-right text-moss">
+          {write.data.length} {write.data.length === 1 ? "file" : "files"} written, with their sheet.
+        </p>
+      )}
+      <ProblemNote error={write.error} />
+    </div>
+  );
+}

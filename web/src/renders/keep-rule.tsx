@@ -1,0 +1,92 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answered, api } from "../api/client";
+import { queueQuery } from "../api/queries";
+import { Button } from "../ui/button";
+import { Fold } from "../ui/fold";
+import { NumberField } from "../ui/number-field";
+import { ProblemNote } from "../ui/problem-note";
+import { megabytes } from "./words";
+
+type Rule = { days: number | null; gigabytes: number | null };
+
+/** For how long finished files are kept. What a rule would take away is told before it is set. */
+export function KeepRule({ projectId }: { projectId: number }) {
+  const client = useQueryClient();
+  const { data: queue } = useQuery(queueQuery(projectId));
+  const [drafted, setDrafted] = useState<Rule | null>(null);
+  const path = { params: { path: { project_id: projectId } } };
+  const ask = useMutation({
+    mutationFn: (body: Rule) => answered(api.POST("/api/projects/{project_id}/kept", { ...path, body })),
+  });
+  const set = useMutation({
+    mutationFn: (body: Rule) => answered(api.PUT("/api/projects/{project_id}/kept", { ...path, body })),
+    onSettled: () => {
+      setDrafted(null);
+      ask.reset();
+      client.invalidateQueries({ queryKey: ["renders", projectId] });
+    },
+  });
+  if (!queue) return null;
+  const { kept } = queue;
+  const rule: Rule = drafted ?? { days: kept.days, gigabytes: kept.gigabytes };
+
+  function draft(fields: Partial<Rule>) {
+    const next = { ...rule, ...fields };
+    setDrafted(next);
+    ask.mutate(next);
+  }
+
+  return (
+    <Fold title="Keeping files" state={says(kept)}>
+      <p className="text-soft">
+        {kept.files} {kept.files === 1 ? "file" : "files"}, {megabytes(kept.bytes)}. A rule takes old files
+        away by itself; their renders stay here, with all that was measured, and can be rendered again.
+      </p>
+      <div className="flex flex-wrap items-center gap-2.5">
+        <span>Keep each for</span>
+        <NumberField
+          label="Days each file is kept; 0 for ever"
+          {...{ unit: "days", low: 0, high: 3650, step: 1, decimals: 0 }}
+          className="w-28"
+          value={rule.days ?? 0}
+          onCommit={(days) => draft({ days: Math.round(days) || null })}
+        />
+        <span>and all of them up to</span>
+        <NumberField
+          label="Gigabytes of all files together; 0 without end"
+          {...{ unit: "GB", low: 0, high: 1_000_000, step: 10, decimals: 3 }}
+          className="w-28"
+          value={rule.gigabytes ?? 0}
+          onCommit={(gigabytes) => draft({ gigabytes: gigabytes || null })}
+        />
+        <span className="text-soft">0 is for ever, and without end.</span>
+      </div>
+      {drafted && (
+        <div className="flex items-center gap-3">
+          <p className={`grow ${ask.data?.due ? "text-rust" : ""}`}>
+            {ask.data &&
+              (ask.data.due
+                ? `This takes ${ask.data.due} of ${ask.data.files} files away now, ${megabytes(ask.data.due_bytes)}.`
+                : "This takes nothing away now.")}
+          </p>
+          <Button look="quiet" onClick={() => setDrafted(null)}>
+            Leave it
+          </Button>
+          <Button look="main" disabled={!ask.data || set.isPending} onClick={() => set.mutate(drafted)}>
+            Set the rule
+          </Button>
+        </div>
+      )}
+      {!drafted && kept.next_due && (
+        <p className="text-soft">The next file goes on {new Date(kept.next_due).toLocaleDateString()}.</p>
+      )}
+      <ProblemNote error={ask.error ?? set.error} />
+    </Fold>
+  );
+}
+
+function says({ days, gigabytes }: Rule): string {
+  const parts = [days !== null && `${days} days`, gigabytes !== null && `up to ${gigabytes} GB`];
+  return parts.filter(Boolean).join(", ") || "for ever";
+}

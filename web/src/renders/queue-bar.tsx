@@ -1,0 +1,67 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answered, api } from "../api/client";
+import { queueQuery } from "../api/queries";
+import { Button } from "../ui/button";
+import { ProblemNote } from "../ui/problem-note";
+import { megabytes, remaining } from "./words";
+
+type Do = "pause" | "resume" | "cancel";
+
+/** All renders that are not over, together: how far, how fast, how long still; and what can be done with all of them. */
+export function QueueBar({ projectId }: { projectId: number }) {
+  const client = useQueryClient();
+  const { data: queue } = useQuery(queueQuery(projectId));
+  const change = useMutation({
+    mutationFn: (what: Do) =>
+      answered(
+        api.POST("/api/projects/{project_id}/queue", {
+          params: { path: { project_id: projectId } },
+          body: { do: what },
+        }),
+      ),
+    onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
+  });
+  if (!queue || queue.running + queue.waiting + queue.paused === 0) return null;
+  const counts = [
+    [queue.running, "at work"],
+    [queue.waiting, "waiting"],
+    [queue.paused, "laid aside"],
+  ].filter(([count]) => count);
+  return (
+    <section aria-label="All renders" className="mb-4 rounded border border-rule bg-sheet p-4">
+      <div className="flex items-center gap-3">
+        <p className="grow font-semibold">{counts.map((pair) => pair.join(" ")).join(", ")}</p>
+        {queue.running + queue.waiting > 0 && (
+          <Button disabled={change.isPending} onClick={() => change.mutate("pause")}>
+            Pause all
+          </Button>
+        )}
+        {queue.paused > 0 && (
+          <Button disabled={change.isPending} onClick={() => change.mutate("resume")}>
+            Go on with all
+          </Button>
+        )}
+        <Button look="quiet" disabled={change.isPending} onClick={() => change.mutate("cancel")}>
+          Cancel all
+        </Button>
+      </div>
+      <progress
+        className="mt-2 block h-1 w-full"
+        aria-label="Progress of all"
+        value={queue.total ? queue.done / queue.total : 0}
+        max={1}
+      />
+      <p className="num mt-1 flex justify-between text-soft">
+        <span>
+          {queue.done} of {queue.total} frames
+        </span>
+        <span>
+          {queue.frames_per_second > 0 &&
+            `${queue.frames_per_second.toFixed(0)} frames/s, ${remaining(queue.seconds_left)}, `}
+          {megabytes(queue.free)} free
+        </span>
+      </p>
+      <ProblemNote error={change.error} />
+    </section>
+  );
+}

@@ -1,0 +1,30 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { answered, api } from "../api/client";
+
+type Act = "cancel" | "retry" | "pause" | "resume" | "remove";
+type Place = "first" | "earlier" | "later" | "last";
+
+/** What people do with one render. */
+export function useRender(id: number, projectId: number) {
+  const client = useQueryClient();
+  const path = { params: { path: { render_id: id } } };
+  const settled = { onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }) };
+  const acting = useMutation({
+    mutationFn: async (act: Act) => {
+      if (act === "remove") return answered(api.DELETE("/api/renders/{render_id}", path));
+      return answered(api.POST(`/api/renders/{render_id}/${act}`, path));
+    },
+    ...settled,
+  });
+  const moving = useMutation({
+    mutationFn: (place: Place) =>
+      answered(api.POST("/api/renders/{render_id}/move", { ...path, body: { place } })),
+    ...settled,
+  });
+  return {
+    act: acting.mutate,
+    move: moving.mutate,
+    busy: acting.isPending || moving.isPending,
+    error: acting.error ?? moving.error,
+  };
+}
