@@ -11,8 +11,10 @@ import av
 from benchmarks.board import BoardFigures, board
 from benchmarks.kinds import IN_TEN_SECONDS, MOVING, STILL, KindFigure, kinds
 from benchmarks.plan import make_clip
+from benchmarks.playing import playing
 from benchmarks.previews import Waits, previews
 from benchmarks.runs import REPEATS, once, rendering
+from benchmarks.segments import SegmentFigures, segments
 
 PAGE = Path(__file__).resolve().parent.parent / "docs" / "performance.md"
 
@@ -32,8 +34,12 @@ def main() -> None:
         each = kinds(ten, floor)
         say("Memory over 60 s …")
         long = once("render", sixty, folder / "long.mp4")
+        say("In parts …")
+        cut = segments(sixty, make_clip(folder / "five.mp4", 5), folder)
+        say("Playing …")
+        plays = playing(ten)
     say("A board of 60 clips and 4 frames …")
-    text = page(figures, held, new, long["memory"], board()) + kinds_page(each)
+    text = page(figures, held, new, long["memory"], board()) + segments_page(cut, plays) + kinds_page(each)
     PAGE.write_text(text)
     print(text)
 
@@ -72,6 +78,24 @@ settings.
 | the same: longest that a thumbnail in sight is blank while scrolling | {large.blank:.0f} ms | 500 ms |
 
 Processor seconds behind the first row: {", ".join(made)}.
+"""
+
+
+def segments_page(cut: SegmentFigures, plays: float) -> str:
+    """The table of renders in parts."""
+    return f"""
+## Renders in parts
+
+The same framing of 60 s, in one go and in {cut.parts} parts. Two workers share the two cores with each other, and one
+process in one go already decodes, composes and encodes at once.
+
+| what | measured | aim |
+|---|---|---|
+| processor time in parts over in one go, by one worker | {cut.overhead:.3f} | ≤ 1.05 |
+| the same, waiting time | {cut.waiting:.3f} | ≤ 1.05 |
+| waiting time of two workers over one process in one go | {cut.two_workers:.3f} | |
+| four clips of 5 s into three frames, two workers, inspection and sheet included | {cut.queue:.1f} frames/s | |
+| from Play on the bench until composed pictures move | {plays:.0f} ms | |
 """
 
 

@@ -8,34 +8,14 @@ from statistics import median
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
+from benchmarks.filled import Filled
 from benchmarks.runs import REPEATS
 from tests.application import Application
 from tests.chromium import launch
 from tests.clips import write_clip
 
 CLIPS, STEP, PAUSE_MS = 60, 400, 120
-FILL = """
-from pathlib import Path
-from statistics import median
-import shutil
-from django.conf import settings
-from django.contrib.auth import get_user_model
-from cadrage.formats import Frame
-from server.studio.actions.footage import adopt
-from server.studio.actions.framings import begin_all
-from server.studio.models import Footage, OrderedFrame, Project
-
-owner = get_user_model().objects.create(username="museum")
-project = Project.objects.create(owner=owner, name="Large")
-for width, height in ((1920, 1080), (1080, 1920), (1080, 1080), (1440, 1080)):
-    OrderedFrame.from_value(project, Frame(width=width, height=height)).save()
-for number in range({clips}):
-    copy = Path(settings.INCOMING_DIR) / f"{{number}}.mp4"
-    shutil.copyfile({source!r}, copy)
-    adopt(project, f"Clip {{number:02d}}.mp4", copy)
-Footage.objects.update(looked=True)
-begin_all(project)
-"""
+FRAMES = ((1920, 1080), (1080, 1920), (1080, 1080), (1440, 1080))
 BLANK = """() => [...document.querySelectorAll('tbody tr')].filter((row) => {
     const box = row.getBoundingClientRect();
     return box.bottom > 0 && box.top < innerHeight && !row.children.length;
@@ -58,20 +38,17 @@ class BoardFigures:
     blank: float
 
 
-class Large(Application):
-    """The application with a large project in it."""
-
-    def prepare(self) -> None:
-        """Fill it."""
-        clip = write_clip(self.folder / "source.mp4", size=(640, 360), frames=50, rate=Fraction(25), sound=None)
-        self.manage("shell", "--verbosity", "0", "-c", FILL.format(clips=CLIPS, source=str(clip)))
-
-
 def board() -> BoardFigures:
     """Open it once so that thumbnails are made, then measure, each time with a fresh browser cache."""
+    with tempfile.TemporaryDirectory(prefix="cadrage-board-") as name:
+        folder = Path(name)
+        clip = write_clip(folder / "source.mp4", size=(640, 360), frames=50, rate=Fraction(25), sound=None)
+        return _measured(folder, clip)
+
+
+def _measured(folder: Path, clip: Path) -> BoardFigures:
     with (
-        tempfile.TemporaryDirectory(prefix="cadrage-board-") as folder,
-        Large(Path(folder)) as running,
+        Filled(folder, clip, CLIPS, FRAMES) as running,
         sync_playwright() as playwright,
         launch(playwright) as browser,
     ):

@@ -20,7 +20,11 @@ from cadrage import render as rendering
 from cadrage.compose import Compositor
 from cadrage.footage import ClipReader, probe
 from cadrage.pixels.planes import Layout
+from cadrage.render import Order
+from cadrage.render.batch import DESK, helpers
+from cadrage.render.desk import Desk
 from cadrage.render.encoder import blank, picture_track, tick_of
+from cadrage.render.segments import finish
 from cadrage.render.settings import DEFAULT, writing_of
 
 
@@ -73,7 +77,16 @@ def _raw_frames(raw: Path, layout: Layout) -> Iterator[np.ndarray]:
             yield np.frombuffer(data, np.uint8)
 
 
-WORK = {"render": render, "decode": decode, "dump": dump, "encode": encode}
+def parts(source: str, target: str, workers: str) -> None:
+    """The whole job in parts, by some processes."""
+    path = Path(target)
+    desk = Desk.laid_out(path.parent / f"{DESK}{path.name}", Order(PLAN, Path(source), probe(source)))
+    with helpers(path.parent, int(workers) - 1):
+        finish(desk, path)
+    desk.clear()
+
+
+WORK = {"render": render, "decode": decode, "dump": dump, "encode": encode, "parts": parts}
 
 
 def main() -> None:
