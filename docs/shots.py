@@ -109,11 +109,13 @@ def of_frames(page: Page, board: str) -> None:
     take(page, "bench-frame", 2500)
     for name in ("Title safe 90 %, SMPTE ST 2046-1", "Thirds"):
         page.get_by_label(name).uncheck()
-    active.select_option("")
     page.locator("summary").filter(has_text="File").click()
-    page.get_by_label("Settings", exact=True).select_option("Upright short upload")
+    page.get_by_label("Settings", exact=True).select_option("Wide HD upload")
+    page.get_by_text("no bars", exact=True).click()
     page.get_by_label("Name of the settings").scroll_into_view_if_needed()
-    take(page, "bench-file", 1500)
+    take(page, "bench-file", 4000)
+    page.get_by_label("Settings", exact=True).select_option("Upright short upload")
+    active.select_option("")
     page.wait_for_timeout(800)
     page.goto(board)
 
@@ -151,13 +153,15 @@ def of_results(page: Page, board: str) -> None:
     page.get_by_role("banner").get_by_role("button", name="Render").click()
     page.get_by_text("checked, right").wait_for(timeout=120_000)
     take(page, "bench-check", 1500)
-    page.goto(board)
-    open_cell(page, CROSSING, 1)
-    page.get_by_role("banner").get_by_role("button", name="Render").click()
+    for clip, frame in ((CROSSING, 1), (STREET, 0), (VISITORS, 2)):
+        page.goto(board)
+        open_cell(page, clip, frame)
+        page.get_by_role("banner").get_by_role("button", name="Render").click()
+        page.wait_for_timeout(300)
     page.get_by_role("link", name="Renders").click()
-    page.get_by_text("frames/s").wait_for(timeout=60_000)
-    take(page, "renders", 300)
-    page.get_by_role("button", name="Cancel").click()
+    page.get_by_text("frames/s").first.wait_for(timeout=60_000)
+    take(page, "renders", 500)
+    page.get_by_role("button", name="Cancel all").click()
 
 
 def open_cell(page: Page, clip: int, frame: int = 0) -> None:
