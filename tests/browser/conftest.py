@@ -1,10 +1,13 @@
 from collections.abc import Iterator
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, Playwright, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect, sync_playwright
 
 from tests.application import Application
 from tests.chromium import launch
+
+# Nothing here asks how fast a page answers; a machine with other work to do may take its time.
+expect.set_options(timeout=20_000)
 
 
 @pytest.fixture(scope="session")

@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_steps import open_bench
-from tests.browser.test_whole_job import settled_pixels
+from tests.browser.test_whole_job import other_than, settled_pixels
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -34,8 +34,7 @@ def test_every_kind_changes_the_bars_and_not_the_picture(page: Page, tall):
     bar, picture = slice(0, int(width * 0.3)), slice(int(width * 0.37), int(width * 0.63))
     for kind in KINDS:
         page.get_by_role("button", name=kind, exact=True).first.click()
-        page.wait_for_timeout(400)
-        after = settled_pixels(page)
+        after = settled_pixels(page, until=other_than(before))
         assert np.abs(after[:, bar] - before[:, bar]).mean() > 2, kind
         assert np.abs(after[:, picture] - before[:, picture]).mean() < 1.5, kind
         before = after

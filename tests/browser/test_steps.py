@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_whole_job import begin_project, send, settled_pixels
+from tests.browser.test_whole_job import begin_project, other_than, send, settled_pixels
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -42,8 +42,7 @@ def test_an_active_picture_puts_bars_into_the_frame(page: Page, tape):
     before = settled_pixels(page)
     page.get_by_label("Active picture", exact=True).select_option("2.39")
     expect(page.get_by_text("1920 × 803.35, drawn as 1920 × 804")).to_be_visible()
-    page.wait_for_timeout(500)
-    after = settled_pixels(page)
+    after = settled_pixels(page, until=other_than(before))
     bar = slice(0, int(after.shape[0] * 0.12))
     assert np.abs(after[bar]).mean() < 3
     assert before[bar].mean() > 20
@@ -61,6 +60,20 @@ def test_anchors_and_sizes(page: Page, tape):
     page.get_by_role("button", name="Undo").click()
     page.get_by_label("Scale, %").fill("56")
     page.get_by_label("Scale, %").press("Enter")
+    expect(page.get_by_text("scaled to 56 %")).to_be_visible()
+
+
+def test_typing_replaces_a_number_that_changed_under_the_hand(page: Page, tape):
+    open_bench(page, "Typing", tape, "Placement")
+    page.get_by_role("button", name="Native size").click()
+    scale = page.get_by_label("Scale, %")
+    expect(scale).to_have_value("100")
+    scale.focus()
+    page.get_by_role("button", name="Undo").dispatch_event("click")
+    expect(scale).not_to_have_value("100")
+    page.keyboard.type("56")
+    expect(scale).to_have_value("56")
+    scale.press("Enter")
     expect(page.get_by_text("scaled to 56 %")).to_be_visible()
 
 

@@ -7,7 +7,7 @@ from playwright.sync_api import Page, expect
 
 from tests.bar_cases import LETTERBOX, Case
 from tests.browser.test_steps import open_bench
-from tests.browser.test_whole_job import settled_pixels
+from tests.browser.test_whole_job import other_than, settled_pixels
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -111,13 +111,12 @@ def test_guides_lie_over_the_frame_and_a_chart_is_saved(page: Page, wide):
 
 def test_the_surround_goes_on_outside_the_active_picture(page: Page, wide):
     open_bench(page, "Outside", wide, "Frame")
+    whole = settled_pixels(page)
     page.get_by_label("Active picture", exact=True).select_option("2.39")
     expect(page.get_by_text("drawn as 1920 × 804")).to_be_visible()
-    page.wait_for_timeout(500)
-    bars = settled_pixels(page)
+    bars = settled_pixels(page, until=other_than(whole))
     page.get_by_label("Outside it").select_option("surround")
-    page.wait_for_timeout(800)
-    filled = settled_pixels(page)
+    filled = settled_pixels(page, until=other_than(bars))
     top = slice(0, int(bars.shape[0] * 0.1))
     assert bars[top].mean() < 3
     assert filled[top].mean() > 15

@@ -9,7 +9,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_looks import steps, tall  # noqa: F401 - a fixture among them
 from tests.browser.test_steps import open_bench
-from tests.browser.test_whole_job import settled_pixels
+from tests.browser.test_whole_job import other_than, settled_pixels
 
 pytestmark = pytest.mark.timeout(240)
 
@@ -21,8 +21,7 @@ def test_a_panel_is_written_and_made_readable(page: Page, tall):  # noqa: F811
     blank = settled_pixels(page)
     panel = page.get_by_label("Surround", exact=True)
     panel.get_by_label("Title", exact=True).fill("The restored depot opens")
-    page.wait_for_timeout(500)
-    written = settled_pixels(page)
+    written = settled_pixels(page, until=other_than(blank))
     width = blank.shape[1]
     assert np.abs(written - blank)[:, : int(width * 0.33)].mean() > 1
     assert np.abs(written - blank)[:, int(width * 0.37) : int(width * 0.63)].mean() < 0.5
@@ -53,9 +52,11 @@ def test_a_picture_of_ones_own_stands_behind_and_each_side_has_its_own(page: Pag
     page.get_by_role("button", name="Still", exact=True).first.click()
     page.get_by_label("Picture or clip: add a picture").set_input_files(tmp_path / "red.png")
     expect(page.get_by_label("Picture or clip", exact=True)).to_have_value(re.compile("material:"))
-    page.wait_for_timeout(500)
-    shown = settled_pixels(page)
-    blue, green, red = shown[:, : int(shown.shape[1] * 0.3)].reshape(-1, 3).mean(axis=0)
+
+    def mean_at_left(shown):
+        return shown[:, : int(shown.shape[1] * 0.3)].reshape(-1, 3).mean(axis=0)
+
+    blue, green, red = mean_at_left(settled_pixels(page, until=lambda shown: mean_at_left(shown)[2] > 120))
     assert red > 120
     assert max(blue, green) < 60
     page.get_by_role("button", name="Per side", exact=True).first.click()

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useRef, useState } from "react";
+import { type KeyboardEvent, useLayoutEffect, useRef, useState } from "react";
 import { toExact } from "../api/exact";
 import { evaluate } from "./arithmetic";
 
@@ -30,6 +30,13 @@ export function NumberField({
   const field = useRef<HTMLInputElement>(null);
   // What is being typed stays until it is settled, whatever comes from elsewhere meanwhile.
   const within = (wanted: number) => Math.min(high, Math.max(low, wanted));
+  const shown = typed ?? toExact(value, decimals);
+
+  // A new text drops the selection; what is typed next must still replace the whole number.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it follows the text that is shown
+  useLayoutEffect(() => {
+    if (typed === null && document.activeElement === field.current) field.current?.select();
+  }, [shown]);
 
   function settle() {
     const wanted = typed === null ? null : evaluate(typed);
@@ -58,7 +65,7 @@ export function NumberField({
         ref={field}
         aria-label={label}
         className="num w-full min-w-0 bg-transparent py-1 pl-2 text-right outline-none"
-        value={typed ?? toExact(value, decimals)}
+        value={shown}
         inputMode="decimal"
         onFocus={(event) => event.target.select()}
         onChange={(event) => setTyped(event.target.value)}
