@@ -5,6 +5,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expec
 
 from tests.application import Application
 from tests.chromium import launch
+from tests.clips import write_clip
 
 # Nothing here asks how fast a page answers; a machine with other work to do may take its time.
 expect.set_options(timeout=20_000)
@@ -34,3 +35,8 @@ def page(browser: Browser, application: Application) -> Iterator[Page]:
     yield page
     context.close()
     assert complaints == []
+
+
+@pytest.fixture(scope="session")
+def tall(tmp_path_factory):
+    return write_clip(tmp_path_factory.mktemp("tall") / "Tall.mp4", size=(180, 320), frames=50, sound=None)

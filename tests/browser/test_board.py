@@ -8,7 +8,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_whole_job import begin_project, send
+from tests.browser.hands import begin_project, enter, send
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -63,8 +63,7 @@ def test_a_look_is_copied_and_pasted_in_part(board: Page):
     board.get_by_role("navigation", name="Steps").get_by_text("Surround").click()
     board.get_by_role("button", name="Plain").click()
     board.get_by_role("navigation", name="Steps").get_by_text("Placement").click()
-    board.get_by_label("Tightness, %").fill("30")
-    board.get_by_label("Tightness, %").press("Enter")
+    enter(board.get_by_label("Tightness, %"), "30")
     expect(board.get_by_text("30 % tight")).to_be_visible()
     board.get_by_role("navigation", name="Where you are").get_by_role("link").click()
     cells(board).nth(1).click(modifiers=["Control"])
@@ -82,8 +81,7 @@ def test_a_look_is_copied_and_pasted_in_part(board: Page):
 
 def test_a_rule_holds_for_the_other_clip_of_its_format(board: Page):
     cells(board).nth(1).click()
-    board.get_by_label("Tightness, %").fill("25")
-    board.get_by_label("Tightness, %").press("Enter")
+    enter(board.get_by_label("Tightness, %"), "25")
     expect(board.get_by_label("Rule")).to_contain_text("Its own")
     board.get_by_role("button", name="Make this the rule").click()
     expect(board.get_by_label("Rule")).to_contain_text("By the rule for 320×180 into Upright")
@@ -121,8 +119,7 @@ def test_clips_are_sorted_filtered_renamed_removed_and_brought_back(board: Page)
     board.get_by_role("button", name="All clips").click()
     board.get_by_label("What to do with Arch").click()
     board.get_by_role("menuitem", name="Rename").click()
-    board.get_by_label("New name").fill("Zebra.mp4")
-    board.get_by_label("New name").press("Enter")
+    enter(board.get_by_label("New name"), "Zebra.mp4")
     expect(board.get_by_text("Zebra", exact=True)).to_be_visible()
     board.get_by_label("What to do with Bell").click()
     board.get_by_role("menuitem", name="Remove").click()

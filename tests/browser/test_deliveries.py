@@ -8,7 +8,7 @@ import zipfile
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_whole_job import begin_project, send
+from tests.browser.hands import begin_project, send
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)

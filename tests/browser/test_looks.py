@@ -6,9 +6,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_steps import open_bench
-from tests.browser.test_whole_job import other_than, settled_pixels
-from tests.clips import write_clip
+from tests.browser.hands import enter, open_bench, other_than, settled_pixels, steps
 
 pytestmark = pytest.mark.timeout(240)
 
@@ -16,15 +14,6 @@ KINDS = [
     *("Plain", "Gradient", "Carried edges", "Still", "Mirrored"),
     *("Loop", "Drift", "Per side", "Graphic", "Blurred copy"),
 ]
-
-
-@pytest.fixture(scope="session")
-def tall(tmp_path_factory):
-    return write_clip(tmp_path_factory.mktemp("tall") / "Tall.mp4", size=(180, 320), frames=50, sound=None)
-
-
-def steps(page: Page):
-    return page.get_by_role("navigation", name="Steps")
 
 
 def test_every_kind_changes_the_bars_and_not_the_picture(page: Page, tall):
@@ -47,8 +36,7 @@ def test_finishes_are_put_on_and_off(page: Page, tall):
     expect(steps(page)).to_contain_text("shadow, vignette")
     page.get_by_role("button", name="Shadow", exact=True).click()
     expect(steps(page)).not_to_contain_text("shadow")
-    page.get_by_label("Amount, %").first.fill("0")
-    page.get_by_label("Amount, %").first.press("Enter")
+    enter(page.get_by_label("Amount, %").first, "0")
     expect(steps(page)).to_contain_text(re.compile("Finishnone"))
 
 
@@ -103,8 +91,7 @@ def test_a_way_is_chosen_from_the_line_up(page: Page, tall):
 def test_a_loud_surround_is_quietened(page: Page, tall):
     open_bench(page, "Quiet", tall, "Surround")
     page.get_by_role("button", name="Mirrored", exact=True).first.click()
-    page.get_by_label("Brightness, %").fill("150")
-    page.get_by_label("Brightness, %").press("Enter")
+    enter(page.get_by_label("Brightness, %"), "150")
     panel = page.get_by_label("Surround", exact=True)
     expect(panel.get_by_role("status")).not_to_contain_text("calm")
     panel.get_by_role("button", name="Quieten").click()

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_whole_job import begin_project, other_than, send, settled_pixels
+from tests.browser.hands import begin_project, enter, open_bench, other_than, send, settled_pixels, steps
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -14,13 +14,6 @@ pytestmark = pytest.mark.timeout(240)
 def tape(tmp_path_factory):
     """A 4:3 tape whose pixels are said to be square, which they are not."""
     return write_clip(tmp_path_factory.mktemp("tape") / "Lamp test.mp4", size=(720, 576), frames=300)
-
-
-def open_bench(page: Page, name: str, clip, step: str):
-    begin_project(page, name)
-    send(page, clip)
-    page.locator("td a").first.click()
-    page.get_by_role("navigation", name="Steps").get_by_text(step, exact=True).click()
 
 
 def test_another_pixel_shape_is_chosen_from_pictures(page: Page, tape):
@@ -58,8 +51,7 @@ def test_anchors_and_sizes(page: Page, tape):
     page.get_by_role("button", name="Stretch").click()
     expect(page.get_by_text("Shapes are wrong: everything is 42.2 % too wide.")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
-    page.get_by_label("Scale, %").fill("56")
-    page.get_by_label("Scale, %").press("Enter")
+    enter(page.get_by_label("Scale, %"), "56")
     expect(page.get_by_text("scaled to 56 %")).to_be_visible()
 
 
@@ -75,6 +67,29 @@ def test_typing_replaces_a_number_that_changed_under_the_hand(page: Page, tape):
     expect(scale).to_have_value("56")
     scale.press("Enter")
     expect(page.get_by_text("scaled to 56 %")).to_be_visible()
+
+
+def test_what_is_being_saved_is_neither_left_nor_overtaken(page: Page, tall):
+    open_bench(page, "Slow line", tall, "Placement")
+    held, asked = [], []
+
+    def stay(dialog):
+        asked.append(dialog.type)
+        dialog.dismiss()
+
+    page.on("dialog", stay)
+    page.route("**/plan", lambda route: held.append(route))  # noqa: PLW0108 - it cannot take a bound method
+    page.get_by_role("button", name="Fill", exact=True).click()
+    expect(steps(page)).to_contain_text("fills the frame")
+    page.evaluate("setTimeout(() => location.reload())")
+    page.wait_for_timeout(500)
+    assert asked == ["beforeunload"]
+    page.get_by_role("banner").get_by_role("button", name="Render").click()
+    expect(page.get_by_role("banner").get_by_role("button", name="Render")).to_be_disabled()
+    assert len(held) == 1
+    held[0].continue_()
+    expect(steps(page)).to_contain_text("Checkright", timeout=60_000)
+    expect(steps(page)).to_contain_text("fills the frame")
 
 
 def test_a_render_is_cancelled_while_it_works(page: Page, tape):

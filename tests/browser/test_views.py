@@ -6,8 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.bar_cases import LETTERBOX, Case
-from tests.browser.test_steps import open_bench
-from tests.browser.test_whole_job import other_than, settled_pixels
+from tests.browser.hands import enter, open_bench, other_than, settled_pixels, steps
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -38,8 +37,7 @@ def drag(page: Page, locator, across: float, down: float):
 
 def test_moving_the_window_moves_the_picture_the_other_way(page: Page, wide):
     open_bench(page, "Windows", wide, "Placement")
-    page.get_by_label("Tightness, %").fill("200")
-    page.get_by_label("Tightness, %").press("Enter")
+    enter(page.get_by_label("Tightness, %"), "200")
     expect(page.get_by_text("200 % tight")).to_be_visible()
     page.get_by_role("button", name="On the source").click()
     expect(page.get_by_text("window 320 × 180")).to_be_visible()
@@ -71,8 +69,7 @@ def test_bars_in_the_picture_are_found_taken_off_adjusted_and_left(page: Page, m
     page.mouse.move(edge["x"] + 200, edge["y"] + edge["height"] / 2 + 20, steps=4)
     page.mouse.up()
     expect(page.get_by_label("Bar top, in stored pixels")).not_to_have_value("46")
-    page.get_by_label("Bar top, in stored pixels").fill("50")
-    page.get_by_label("Bar top, in stored pixels").press("Enter")
+    enter(page.get_by_label("Bar top, in stored pixels"), "50")
     expect(page.get_by_text("picture 640 × 264")).to_be_visible()
     page.get_by_role("button", name="Leave them").click()
     expect(page.get_by_text("picture 640 × 360")).to_be_visible()
@@ -91,9 +88,9 @@ def test_a_line_along_the_horizon_straightens_and_covers(page: Page, wide):
     expect(page.get_by_label("Straighten, °")).to_have_value("-2.86")
     expect(page.get_by_label("What it costs")).not_to_contain_text("100 %100 %")
     page.get_by_role("button", name="Enlarge just enough to cover").click()
-    expect(page.get_by_role("navigation", name="Steps")).to_contain_text("nothing to fill")
+    expect(steps(page)).to_contain_text("nothing to fill")
     page.get_by_text("Mirror the picture").click()
-    expect(page.get_by_role("navigation", name="Steps")).to_contain_text("mirrored")
+    expect(steps(page)).to_contain_text("mirrored")
 
 
 def test_guides_lie_over_the_frame_and_a_chart_is_saved(page: Page, wide):

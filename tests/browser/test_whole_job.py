@@ -4,11 +4,11 @@ import json
 import re
 import subprocess
 
-import cv2
 import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.hands import begin_project, enter, send, settled_pixels, steps
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -28,47 +28,6 @@ def upright(tmp_path_factory):
     return write_clip(folder / "Depot yard.mp4", frames=50, paint=paint, rotation=90)
 
 
-def begin_project(page: Page, name: str):
-    page.goto("/")
-    page.get_by_label("Name of the new project").fill(name)
-    page.get_by_role("button", name="Begin a project").click()
-    expect(page.get_by_role("heading", name=name)).to_be_visible()
-
-
-def send(page: Page, path):
-    page.get_by_label("Footage to add").set_input_files(path)
-
-
-def well_pixels(page: Page):
-    """The composed frame as the page shows it, fetched from what the image holds."""
-    image = page.get_by_test_id("composed")
-    expect(image).to_be_visible()
-    data = image.evaluate(
-        """async (image) => {
-            const bytes = new Uint8Array(await (await fetch(image.src)).arrayBuffer());
-            return Array.from(bytes);
-        }"""
-    )
-    return cv2.imdecode(np.array(data, np.uint8), cv2.IMREAD_COLOR).astype(int)
-
-
-def other_than(one):
-    """Whether a picture is not this one."""
-    return lambda other: one.shape != other.shape or bool((one != other).any())
-
-
-def settled_pixels(page: Page, until=lambda _: True):
-    """The composed frame once it no longer changes and is as awaited."""
-    before = well_pixels(page)
-    for _ in range(80):
-        page.wait_for_timeout(250)
-        now = well_pixels(page)
-        if until(now) and not other_than(before)(now):
-            break
-        before = now
-    return now
-
-
 def test_the_whole_job(page: Page, upright, tmp_path):
     begin_project(page, "Depot")
     expect(page.get_by_text("Drop clips anywhere on this page")).to_be_visible()
@@ -81,9 +40,9 @@ def test_the_whole_job(page: Page, upright, tmp_path):
     whole = settled_pixels(page)
 
     # By eye: choose Plain, and the bars change while the picture does not.
-    page.get_by_role("navigation", name="Steps").get_by_text("Surround").click()
+    steps(page).get_by_text("Surround").click()
     page.get_by_role("button", name="Plain").click()
-    expect(page.get_by_role("navigation", name="Steps").get_by_text("plain #000000")).to_be_visible()
+    expect(steps(page).get_by_text("plain #000000")).to_be_visible()
     plain = settled_pixels(page)
     width = whole.shape[1]
     bar, picture = slice(0, int(width * 0.3)), slice(int(width * 0.36), int(width * 0.64))
@@ -93,19 +52,18 @@ def test_the_whole_job(page: Page, upright, tmp_path):
     page.get_by_role("button", name="Blurred copy").click()
 
     # By number: plain arithmetic in a number field.
-    page.get_by_label("Softness, %").fill("12/4")
-    page.get_by_label("Softness, %").press("Enter")
-    page.get_by_role("navigation", name="Steps").get_by_text("Placement").click()
-    page.get_by_label("Tightness, %").fill("40")
-    page.get_by_label("Tightness, %").press("Enter")
+    enter(page.get_by_label("Softness, %"), "12/4")
+    steps(page).get_by_text("Placement").click()
+    enter(page.get_by_label("Tightness, %"), "40")
     expect(page.get_by_text("40 % tight")).to_be_visible()
     expect(page.get_by_label("What it costs")).to_contain_text("% of the picture lost")
 
     # The history survives a reload.
+    expect(page.get_by_role("button", name="Undo")).to_have_attribute("title", "Tightness")
     page.reload()
     expect(page.get_by_text("40 % tight")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("navigation", name="Steps").get_by_text("whole picture")).to_be_visible()
+    expect(steps(page).get_by_text("whole picture")).to_be_visible()
     page.get_by_role("button", name="Redo").click()
     expect(page.get_by_text("40 % tight")).to_be_visible()
 

@@ -7,14 +7,12 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_looks import steps, tall  # noqa: F401 - a fixture among them
-from tests.browser.test_steps import open_bench
-from tests.browser.test_whole_job import other_than, settled_pixels
+from tests.browser.hands import enter, open_bench, other_than, settled_pixels, steps
 
 pytestmark = pytest.mark.timeout(240)
 
 
-def test_a_panel_is_written_and_made_readable(page: Page, tall):  # noqa: F811
+def test_a_panel_is_written_and_made_readable(page: Page, tall):
     open_bench(page, "Panel", tall, "Surround")
     page.get_by_role("button", name="Graphic", exact=True).first.click()
     expect(steps(page)).to_contain_text("graphic on blurred copy")
@@ -25,8 +23,7 @@ def test_a_panel_is_written_and_made_readable(page: Page, tall):  # noqa: F811
     width = blank.shape[1]
     assert np.abs(written - blank)[:, : int(width * 0.33)].mean() > 1
     assert np.abs(written - blank)[:, int(width * 0.37) : int(width * 0.63)].mean() < 0.5
-    panel.get_by_label("Colour, hexadecimal").fill("#404040")
-    panel.get_by_label("Colour, hexadecimal").press("Enter")
+    enter(panel.get_by_label("Colour, hexadecimal"), "#404040")
     words = panel.get_by_role("status").filter(has_text="Words:")
     expect(words).to_contain_text("under 4.5:1", timeout=15_000)
     panel.get_by_role("button", name="Make readable").click()
@@ -34,7 +31,7 @@ def test_a_panel_is_written_and_made_readable(page: Page, tall):  # noqa: F811
     expect(words).to_contain_text("contrast")
 
 
-def test_a_letter_that_is_missing_is_told_and_what_was_written_stays(page: Page, tall):  # noqa: F811
+def test_a_letter_that_is_missing_is_told_and_what_was_written_stays(page: Page, tall):
     open_bench(page, "Letters", tall, "Surround")
     page.get_by_role("button", name="Graphic", exact=True).first.click()
     title = page.get_by_label("Title", exact=True)
@@ -46,7 +43,7 @@ def test_a_letter_that_is_missing_is_told_and_what_was_written_stays(page: Page,
     expect(title).to_have_value("Трамвай")
 
 
-def test_a_picture_of_ones_own_stands_behind_and_each_side_has_its_own(page: Page, tall, tmp_path):  # noqa: F811
+def test_a_picture_of_ones_own_stands_behind_and_each_side_has_its_own(page: Page, tall, tmp_path):
     Image.new("RGB", (320, 180), (220, 30, 30)).save(tmp_path / "red.png")
     open_bench(page, "Behind", tall, "Surround")
     page.get_by_role("button", name="Still", exact=True).first.click()
@@ -66,7 +63,7 @@ def test_a_picture_of_ones_own_stands_behind_and_each_side_has_its_own(page: Pag
     expect(steps(page)).to_contain_text("blurred copy and drift, clouds")
 
 
-def test_a_title_is_dragged_and_snaps_and_captions_are_read(page: Page, tall, tmp_path):  # noqa: F811
+def test_a_title_is_dragged_and_snaps_and_captions_are_read(page: Page, tall, tmp_path):
     open_bench(page, "Titles", tall, "Finish")
     page.locator("summary").filter(has_text="Titles").click()
     page.get_by_role("button", name="Add a title").click()
@@ -98,7 +95,7 @@ def test_a_title_is_dragged_and_snaps_and_captions_are_read(page: Page, tall, tm
     expect(steps(page)).to_contain_text("captions, a title")
 
 
-def test_before_stands_beside_after(page: Page, tall):  # noqa: F811
+def test_before_stands_beside_after(page: Page, tall):
     open_bench(page, "Before", tall, "Surround")
     page.get_by_role("button", name="Before, after").click()
     expect(page.get_by_test_id("before")).to_be_visible()

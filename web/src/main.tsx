@@ -7,6 +7,7 @@ import { Tooltip } from "radix-ui";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
+import { guardLeaving } from "./api/saves";
 import { BenchPage } from "./bench/bench-page";
 import { BoardPage } from "./board/board-page";
 import { ProjectsPage } from "./board/projects-page";
@@ -18,7 +19,15 @@ const FormatsPage = lazy(() =>
 const LineupPage = lazy(() =>
   import("./lineup/lineup-page").then((module) => ({ default: module.LineupPage })),
 );
-const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+// The server may stand on this very machine: it is asked even where the browser sees no network.
+const networkMode = "always";
+const client = new QueryClient({
+  defaultOptions: {
+    queries: { retry: 1, refetchOnWindowFocus: false, networkMode },
+    mutations: { networkMode },
+  },
+});
+guardLeaving(client);
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

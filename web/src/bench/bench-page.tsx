@@ -7,12 +7,15 @@ import { ProblemNote } from "../ui/problem-note";
 import { Bench } from "./bench";
 import { useFraming } from "./use-framing";
 
-/** The bench: one framing. */
+/** The bench: one framing. Another one begins anew, with nothing tried on the one before. */
 export function BenchPage() {
   const { projectId, framingId } = useParams();
-  const project = Number(projectId);
+  return <OneFraming key={framingId} project={Number(projectId)} framingId={Number(framingId)} />;
+}
+
+function OneFraming({ project, framingId }: { project: number; framingId: number }) {
   const { data: board, error: boardError } = useQuery(boardQuery(project));
-  const bench = useFraming(Number(framingId));
+  const bench = useFraming(framingId);
   const footage = board?.footage.find((clip) => clip.id === bench.stored?.footage);
   const error = boardError ?? bench.error;
 
@@ -28,7 +31,6 @@ export function BenchPage() {
   }
   return (
     <Bench
-      key={bench.stored.id}
       {...{ board, footage, error }}
       framing={bench.stored as Framing}
       changer={{ plan: bench.plan, measure: bench.measure, change: bench.change, commit: bench.commit }}

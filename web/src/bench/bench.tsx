@@ -1,8 +1,9 @@
-import { useIsMutating, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { answered, api, type Board, type Footage, type Framing, type Render } from "../api/client";
 import { rendersQuery } from "../api/queries";
+import { IN_ORDER } from "../api/saves";
 import { TreatmentsFold } from "../treatments/treatments-fold";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
@@ -54,7 +55,6 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
   const { say } = useInterpretation(footage);
   const [onSource, setOnSource] = useOnSource(step);
   const { renders, order } = useRenders(board.id, framing.id);
-  const saving = useIsMutating() > 0; // what is ordered is what is saved
   const finished = renders.find((render) => render.state === "done");
   const time = moment(transport.frame, footage.timing.rate);
   const framingId = framing.id;
@@ -81,7 +81,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
         >
           Line-up
         </Link>
-        <Button look="main" disabled={saving} onClick={orderAndLook}>
+        <Button look="main" disabled={order.isPending} onClick={orderAndLook}>
           Render
         </Button>
       </Header>
@@ -162,7 +162,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
             <CheckPanel
               renders={renders}
               projectId={board.id}
-              ordering={saving}
+              ordering={order.isPending}
               onOrder={() => order.mutate()}
             />
           )}
@@ -190,6 +190,7 @@ function useRenders(projectId: number, framingId: number) {
   const client = useQueryClient();
   const { data } = useQuery(rendersQuery(projectId));
   const order = useMutation({
+    scope: IN_ORDER,
     mutationFn: () =>
       answered(
         api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),

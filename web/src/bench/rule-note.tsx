@@ -1,13 +1,15 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answered, api, type Framing } from "../api/client";
 import { framingQuery } from "../api/queries";
+import { IN_ORDER } from "../api/saves";
 import { ProblemNote } from "../ui/problem-note";
 
 /** Whether this framing obeys the rule for its format and frame, and what can be done about it. */
 export function RuleNote({ framing }: { framing: Framing }) {
   const client = useQueryClient();
   const params = { path: { framing_id: framing.id } };
-  const settled = {
+  const saved = {
+    scope: IN_ORDER,
     onSuccess: (next: Framing) => {
       client.setQueryData(framingQuery(framing.id).queryKey, next);
       client.invalidateQueries({ queryKey: ["board"] });
@@ -15,15 +17,15 @@ export function RuleNote({ framing }: { framing: Framing }) {
   };
   const obey = useMutation({
     mutationFn: () => answered(api.POST("/api/framings/{framing_id}/obey", { params })),
-    ...settled,
+    ...saved,
   });
   const make = useMutation({
     mutationFn: () => answered(api.POST("/api/framings/{framing_id}/rule", { params })),
-    ...settled,
+    ...saved,
   });
   const drop = useMutation({
     mutationFn: () => answered(api.DELETE("/api/framings/{framing_id}/rule", { params })),
-    ...settled,
+    ...saved,
   });
   const { obeys, rule_set, rule_for } = framing;
   const action = "text-left text-ochre underline";

@@ -1,7 +1,8 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { answered, api, type Framing, type Measure, type Plan } from "../api/client";
 import { framingQuery } from "../api/queries";
+import { IN_ORDER } from "../api/saves";
 
 /** A framing on the bench: what is stored, what is being tried, and ways to change it. */
 export function useFraming(framingId: number) {
@@ -10,37 +11,36 @@ export function useFraming(framingId: number) {
   const [draft, setDraft] = useState<Plan | null>(null);
   const [tried, setTried] = useState<Measure | null>(null);
   const [problem, setProblem] = useState<unknown>(null);
-  const saving = useRef<Promise<unknown>>(Promise.resolve());
   const asked = useRef(0);
-  const path = useRef({ params: { path: { framing_id: framingId } } });
-  path.current = { params: { path: { framing_id: framingId } } };
+  const path = useMemo(() => ({ params: { path: { framing_id: framingId } } }), [framingId]);
 
-  const settle = useCallback(
-    (framing: Framing) => {
-      client.setQueryData(framingQuery(framingId).queryKey, framing);
+  const { mutateAsync, error: refused } = useMutation({
+    scope: IN_ORDER,
+    mutationFn: (work: () => Promise<Framing>) => work(),
+    onSuccess: (framing) => {
+      client.setQueryData(framingQuery(framing.id).queryKey, framing);
       client.invalidateQueries({ queryKey: ["board"] });
       setProblem(null);
     },
-    [client, framingId],
-  );
+  });
 
   // Numbers of a plan that is only tried; an answer that a newer question has overtaken is left aside.
   useEffect(() => {
     if (!draft) return;
     const number = ++asked.current;
-    answered(api.POST("/api/framings/{framing_id}/measure", { ...path.current, body: { plan: draft } })).then(
+    answered(api.POST("/api/framings/{framing_id}/measure", { ...path, body: { plan: draft } })).then(
       (measure) => number === asked.current && setTried(measure),
       setProblem,
     );
-  }, [draft]);
+  }, [draft, path]);
 
-  /** Save after all that is being saved already, so that steps keep their order. */
-  const queue = useCallback(
-    (work: () => Promise<Framing>, done: () => void) => {
-      saving.current = saving.current.then(work).then(settle, setProblem).finally(done);
-      return saving.current;
-    },
-    [settle],
+  /** What the server refuses is told as `error`. */
+  const save = useCallback(
+    (work: () => Promise<Framing>, done: () => void) =>
+      mutateAsync(work)
+        .catch(() => undefined)
+        .finally(done),
+    [mutateAsync],
   );
 
   const clear = useCallback(() => {
@@ -53,26 +53,26 @@ export function useFraming(framingId: number) {
     (plan: Plan, label: string) => {
       setDraft(plan);
       const body = { plan, label };
-      return queue(
-        () => answered(api.PUT("/api/framings/{framing_id}/plan", { ...path.current, body })),
+      return save(
+        () => answered(api.PUT("/api/framings/{framing_id}/plan", { ...path, body })),
         () => setDraft((now) => (now === plan ? null : now)),
       );
     },
-    [queue],
+    [save, path],
   );
 
   const undo = useCallback(
-    () => queue(() => answered(api.POST("/api/framings/{framing_id}/undo", path.current)), clear),
-    [queue, clear],
+    () => save(() => answered(api.POST("/api/framings/{framing_id}/undo", path)), clear),
+    [save, clear, path],
   );
   const redo = useCallback(
-    () => queue(() => answered(api.POST("/api/framings/{framing_id}/redo", path.current)), clear),
-    [queue, clear],
+    () => save(() => answered(api.POST("/api/framings/{framing_id}/redo", path)), clear),
+    [save, clear, path],
   );
 
   const plan = draft ?? stored?.plan;
   const measure = draft ? (tried ?? stored?.measure) : stored?.measure;
-  return { stored, plan, measure, error: problem ?? error, change: setDraft, commit, undo, redo };
+  return { stored, plan, measure, error: refused ?? problem ?? error, change: setDraft, commit, undo, redo };
 }
 
 export type Bench = ReturnType<typeof useFraming>;

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answered, api, type Footage } from "../api/client";
 import { refreshFramings } from "../api/queries";
+import { IN_ORDER } from "../api/saves";
 
 export type Marks = NonNullable<Footage["range"]>;
 
@@ -8,6 +9,7 @@ export type Marks = NonNullable<Footage["range"]>;
 export function useRange({ id, timing, range }: Footage) {
   const client = useQueryClient();
   const marking = useMutation({
+    scope: IN_ORDER,
     mutationFn: (body: Marks | null) =>
       answered(api.PUT("/api/footage/{footage_id}/range", { params: { path: { footage_id: id } }, body })),
     onSettled: () => refreshFramings(client),

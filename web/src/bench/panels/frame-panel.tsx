@@ -86,7 +86,7 @@ function Parts({ row, framing, measure }: { row: FrameRow; framing: Framing; mea
               { value: "blended", title: "blending" },
               { value: "speed", title: "another speed" },
             ]}
-            onChange={(change) => write({ ...row.settings, rate_change: change as Settings["rate_change"] })}
+            onChange={(change) => write({ rate_change: change as Settings["rate_change"] })}
           />
         )}
         <FittingLine row={row} framing={framing} />
@@ -101,7 +101,7 @@ function Parts({ row, framing, measure }: { row: FrameRow; framing: Framing; mea
         </div>
         <p className="text-soft">Longer clips are flagged, not cut. 0 is as long as they like.</p>
       </Fold>
-      <FilePart row={row} framing={framing} onSet={write} />
+      <FilePart row={row} framing={framing} set={write} />
     </>
   );
 }

@@ -12,18 +12,17 @@ import { BarsChoice } from "./bars-choice";
 import { KeepSettings } from "./keep-settings";
 import { LayerRows } from "./layer-rows";
 
-type Props = { row: FrameRow; framing: Framing; onSet: (settings: Settings) => void };
+type Props = { row: FrameRow; framing: Framing; set: (fields: Partial<Settings>) => void };
 
 const OWN = "own:";
 
 /** How files of a frame are written. Only what a kind of file allows is offered. */
-export function FilePart({ row, framing, onSet }: Props) {
+export function FilePart({ row, framing, set }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
   const { settings } = row;
   const file = catalogue?.files.find(({ kind }) => kind === settings.kind);
   if (!catalogue || !file) return null;
   const profile = file.profiles.find(({ name }) => name === settings.profile) ?? file.profiles[0];
-  const set = (fields: Partial<Settings>) => onSet({ ...settings, ...fields });
   const shipped = catalogue.settings.find((one) => same(one, settings));
   const own = catalogue.own_settings.find((one) => same(one.settings, settings));
 
@@ -31,7 +30,7 @@ export function FilePart({ row, framing, onSet }: Props) {
     const found = value.startsWith(OWN)
       ? catalogue?.own_settings.find(({ id }) => `${OWN}${id}` === value)?.settings
       : catalogue?.settings.find(({ name }) => name === value);
-    if (found) onSet(found);
+    if (found) set(found);
   }
 
   return (

@@ -1,21 +1,25 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answered, api, type Frame, type FrameRow, type Settings } from "../../../api/client";
 import { refreshFramings } from "../../../api/queries";
+import { IN_ORDER } from "../../../api/saves";
 
 /** Changing a frame of the project for every clip that goes into it, or what is asked of it. */
 export function useFrame(row: FrameRow) {
   const client = useQueryClient();
   const put = useMutation({
+    scope: IN_ORDER,
     mutationFn: (body: Pick<FrameRow, "frame" | "delivery" | "settings">) =>
       answered(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: row.id } }, body })),
     onSettled: () => refreshFramings(client),
   });
-  const { frame, delivery, settings } = row;
+  // A change builds on the one before it, saved or still on its way.
+  const { frame, delivery, settings } = put.isPending ? put.variables : row;
   return {
     set: (fields: Partial<Frame>) => put.mutate({ frame: { ...frame, ...fields }, delivery, settings }),
     ask: (fields: Partial<FrameRow["delivery"]>) =>
       put.mutate({ frame, delivery: { ...delivery, ...fields }, settings }),
-    write: (next: Settings) => put.mutate({ frame, delivery, settings: next }),
+    write: (fields: Partial<Settings>) =>
+      put.mutate({ frame, delivery, settings: { ...settings, ...fields } }),
     error: put.error,
   };
 }

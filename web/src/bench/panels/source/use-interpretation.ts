@@ -1,11 +1,13 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answered, api, type Footage, type Interpretation } from "../../../api/client";
 import { refreshFramings } from "../../../api/queries";
+import { IN_ORDER } from "../../../api/saves";
 
 /** Saying what a clip is: this one, or every clip of its format. */
 export function useInterpretation(footage: Footage) {
   const client = useQueryClient();
   const interpret = useMutation({
+    scope: IN_ORDER,
     mutationFn: (body: { interpretation: Interpretation | null; for_format: boolean }) =>
       answered(
         api.PUT("/api/footage/{footage_id}/interpretation", {
@@ -15,10 +17,11 @@ export function useInterpretation(footage: Footage) {
       ),
     onSettled: () => refreshFramings(client),
   });
+  const said = (interpret.isPending && interpret.variables.interpretation) || footage.said;
   return {
     say: (fields: Partial<Interpretation>) =>
-      interpret.mutate({ interpretation: { ...footage.said, ...fields }, for_format: false }),
-    sayForFormat: () => interpret.mutate({ interpretation: footage.said, for_format: true }),
+      interpret.mutate({ interpretation: { ...said, ...fields }, for_format: false }),
+    sayForFormat: () => interpret.mutate({ interpretation: said, for_format: true }),
     obey: () => interpret.mutate({ interpretation: null, for_format: false }),
     error: interpret.error,
   };

@@ -1,0 +1,63 @@
+"""What a person does in the page, and what they see there."""
+
+import cv2
+import numpy as np
+from playwright.sync_api import Locator, Page, expect
+
+
+def begin_project(page: Page, name: str):
+    page.goto("/")
+    page.get_by_label("Name of the new project").fill(name)
+    page.get_by_role("button", name="Begin a project").click()
+    expect(page.get_by_role("heading", name=name)).to_be_visible()
+
+
+def send(page: Page, path):
+    page.get_by_label("Footage to add").set_input_files(path)
+
+
+def open_bench(page: Page, name: str, clip, step: str):
+    begin_project(page, name)
+    send(page, clip)
+    page.locator("td a").first.click()
+    page.get_by_role("navigation", name="Steps").get_by_text(step, exact=True).click()
+
+
+def steps(page: Page):
+    return page.get_by_role("navigation", name="Steps")
+
+
+def enter(field: Locator, text: str):
+    """Type over what a field holds, and settle it."""
+    field.fill(text)
+    field.press("Enter")
+
+
+def well_pixels(page: Page):
+    """The composed frame as the page shows it, fetched from what the image holds."""
+    image = page.get_by_test_id("composed")
+    expect(image).to_be_visible()
+    data = image.evaluate(
+        """async (image) => {
+            const bytes = new Uint8Array(await (await fetch(image.src)).arrayBuffer());
+            return Array.from(bytes);
+        }"""
+    )
+    return cv2.imdecode(np.array(data, np.uint8), cv2.IMREAD_COLOR).astype(int)
+
+
+def other_than(one):
+    """Whether a picture is not this one."""
+    return lambda other: one.shape != other.shape or bool((one != other).any())
+
+
+def settled_pixels(page: Page, until=lambda _: True):
+    """The composed frame once it no longer changes and is as awaited."""
+    before = well_pixels(page)
+    for _ in range(80):
+        page.wait_for_timeout(250)
+        now = well_pixels(page)
+        if until(now) and not other_than(before)(now):
+            break
+        before = now
+    return now
