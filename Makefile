@@ -18,7 +18,7 @@ demo: $(SET_UP) $(PAGE)
 	@CADRAGE_DEMO=1 PORT=$(PORT) PATH="$(CURDIR)/$(BIN):$$PATH" $(BIN)/honcho start
 
 test: $(TEST_SET_UP) $(PAGE) system-tools
-	$(BIN)/python -m pytest -n auto --dist loadfile
+	$(BIN)/python -m pytest -n auto --dist loadfile --no-loadscope-reorder
 	cd web && npm run --silent test
 
 lint: $(TEST_SET_UP) $(NODE)

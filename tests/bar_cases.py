@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cache
 from pathlib import Path
 
 import cv2
@@ -12,6 +13,7 @@ from skimage import data
 from tests.clips import write_clip
 
 WIDTH, HEIGHT, FRAMES = 640, 360, 48
+SPARE = 200
 Image = np.ndarray
 Change = Callable[[Image, int], Image]
 
@@ -40,7 +42,7 @@ class Case:
 
     def frames(self) -> Iterator[Image]:
         """Every frame, R'G'B'."""
-        grain = np.random.default_rng(7)
+        places = np.random.default_rng(7).integers(0, SPARE, (FRAMES, 2))
         left, right, top, bottom = self.bars
         photo = _enlarged(self.photo)
         for number in range(FRAMES):
@@ -53,7 +55,9 @@ class Case:
             if self.over:
                 frame = self.over(frame, number)
             if self.noise:
-                frame = np.clip(frame + grain.normal(0, self.noise, frame.shape), 0, 255).astype(np.uint8)
+                row, column = places[number]
+                grain = _grain()[row : row + HEIGHT, column : column + WIDTH]
+                frame = np.clip(frame + self.noise * grain, 0, 255).astype(np.uint8)
             yield frame
 
     def write(self, folder: Path) -> Path:
@@ -69,6 +73,12 @@ class Case:
             sound=None,
             options={"crf": "18", "preset": "veryfast"},
         )
+
+
+@cache
+def _grain() -> Image:
+    """Normal noise of deviation 1; every frame has its own part of it."""
+    return np.random.default_rng(7).standard_normal((HEIGHT + SPARE, WIDTH + SPARE, 3), np.float32)
 
 
 def _enlarged(name: str) -> Image:

@@ -18,6 +18,7 @@ from cadrage.pixels.colour import UNSPECIFIED, Colour
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.pixels.rgb import SWSCALE_MATRIX
 from cadrage.plan import Plan
+from cadrage.render.scheduling import scheduled_as_before
 from cadrage.render.settings import Writing
 
 os.environ.setdefault("SVT_LOG", "1")  # that encoder reports every setting on the console unless told to keep to errors
@@ -72,6 +73,8 @@ def picture_track(
         context.codec_tag = HEVC_FOR_PLAYERS
     context.time_base = tick_of(facts)
     stream.time_base = context.time_base
+    with scheduled_as_before():
+        context.open()
     return stream
 
 

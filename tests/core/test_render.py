@@ -3,7 +3,9 @@ import os
 import subprocess
 import sys
 from fractions import Fraction
+from pathlib import Path
 
+import av
 import numpy as np
 import pytest
 
@@ -14,6 +16,7 @@ from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.plan import Plan
 from cadrage.render import Order, Settings, inspect_file, render
+from cadrage.render.drawing import Drawing
 from cadrage.surrounds import Plain
 from tests.clips import write_clip
 
@@ -239,3 +242,12 @@ def test_bars_of_an_active_picture_are_asked_for_and_found(small_clip, tmp_path)
     # 320 / 2.39 = 133.89, drawn as 134: bars of 23.
     assert line(inspection, "Black bars").asked == "top 23, bottom 23"
     assert inspection.right
+
+
+def test_no_encoder_puts_itself_before_the_rest_of_the_machine(small_clip):
+    before = os.sched_getscheduler(0)
+    order = Order(UPRIGHT, small_clip, probe(small_clip), settings=Settings(kind="webm-av1", sound="opus"))
+    with Drawing(order) as drawing, av.open(os.devnull, "w", format="null") as container:
+        drawing.track(container)
+        threads = [int(path.name) for path in Path("/proc/self/task").iterdir()]
+        assert {os.sched_getscheduler(thread) for thread in threads} == {before}
