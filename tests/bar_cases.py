@@ -71,7 +71,7 @@ class Case:
             rate=Fraction(24),
             paint=lambda number: pictures[number],
             sound=None,
-            options={"crf": "18", "preset": "veryfast"},
+            options={"crf": "18", "preset": "superfast"},
         )
 
 

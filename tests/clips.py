@@ -46,7 +46,7 @@ def write_clip(
 ) -> Path:
     """Write a clip; `stamps` are time stamps in thousandths of a second for rates that vary."""
     paint = paint or moving_square(*size)
-    lossless = {"crf": "0", "g": "10"} if codec == "libx264" else {}
+    lossless = {"crf": "0", "g": "10", "preset": "superfast"} if codec == "libx264" else {}
     with av.open(str(path), "w") as container:
         stream = container.add_stream(codec, rate=rate, options=lossless if options is None else options)
         context = stream.codec_context

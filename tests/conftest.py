@@ -19,14 +19,24 @@ def small_clip(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return write_clip(tmp_path_factory.mktemp("clips") / "small.mp4")
 
 
+class Museum(dict[str, Path]):
+    """The demonstration clips, one second of each, by file name; each is drawn when it is first asked for."""
+
+    def __init__(self, folder: Path) -> None:
+        super().__init__()
+        self.folder = folder
+
+    def __missing__(self, file: str) -> Path:
+        clip = next(clip for clip in CLIPS if clip.file == file)
+        film, path = replace(clip.film, seconds=1), self.folder / file
+        write(film, path, clip.draw(film), street(film.frames / film.rate, 90))
+        self[file] = path
+        return path
+
+
 @pytest.fixture(scope="session")
-def museum(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Path]:
-    """The demonstration clips, one second of each, by file name."""
-    folder = tmp_path_factory.mktemp("museum")
-    for clip in CLIPS:
-        film = replace(clip.film, seconds=1)
-        write(film, folder / clip.file, clip.draw(film), street(film.frames / film.rate, 90))
-    return {clip.file: folder / clip.file for clip in CLIPS}
+def museum(tmp_path_factory: pytest.TempPathFactory) -> Museum:
+    return Museum(tmp_path_factory.mktemp("museum"))
 
 
 @pytest.fixture(scope="session")

@@ -1,8 +1,19 @@
 """What a person does in the page, and what they see there."""
 
+import base64
+
 import cv2
 import numpy as np
 from playwright.sync_api import Locator, Page, expect
+
+# A picture that gives way to the next while it is being fetched is gone; then the next is.
+AS_BASE64 = """async (image) => {
+    let blob;
+    while (!blob) blob = await fetch(image.src).then((answer) => answer.blob()).catch(() => null);
+    const reader = new FileReader();
+    await new Promise((done) => { reader.onload = done; reader.readAsDataURL(blob); });
+    return reader.result.split(",")[1];
+}"""
 
 
 def begin_project(page: Page, name: str):
@@ -37,13 +48,8 @@ def well_pixels(page: Page):
     """The composed frame as the page shows it, fetched from what the image holds."""
     image = page.get_by_test_id("composed")
     expect(image).to_be_visible()
-    data = image.evaluate(
-        """async (image) => {
-            const bytes = new Uint8Array(await (await fetch(image.src)).arrayBuffer());
-            return Array.from(bytes);
-        }"""
-    )
-    return cv2.imdecode(np.array(data, np.uint8), cv2.IMREAD_COLOR).astype(int)
+    data = image.evaluate(AS_BASE64)
+    return cv2.imdecode(np.frombuffer(base64.b64decode(data), np.uint8), cv2.IMREAD_COLOR).astype(int)
 
 
 def other_than(one):

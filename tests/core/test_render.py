@@ -248,6 +248,6 @@ def test_no_encoder_puts_itself_before_the_rest_of_the_machine(small_clip):
     before = os.sched_getscheduler(0)
     order = Order(UPRIGHT, small_clip, probe(small_clip), settings=Settings(kind="webm-av1", sound="opus"))
     with Drawing(order) as drawing, av.open(os.devnull, "w", format="null") as container:
-        drawing.track(container)
+        drawing.track(container).codec_context.open(strict=False)
         threads = [int(path.name) for path in Path("/proc/self/task").iterdir()]
         assert {os.sched_getscheduler(thread) for thread in threads} == {before}

@@ -1,9 +1,9 @@
 """Renders that are drawn in parts: the same file, whoever draws them and however often they die."""
 
 import json
+import multiprocessing
 import os
 import random
-import signal
 import subprocess
 import sys
 import time
@@ -25,18 +25,10 @@ from cadrage.render.segments import finish, help_out
 from tests.clips import write_clip
 
 PLAN = Plan(frame=Frame(width=256, height=144))
-HELPER = """
-import sys
-from pathlib import Path
-from cadrage.render.desk import Desk
-from cadrage.render.segments import finish, help_out
-desk = Desk(Path(sys.argv[1]))
-if sys.argv[2]:
-    finish(desk, Path(sys.argv[2]))
-while desk.there and help_out(desk):
-    pass
-"""
 ROOT = Path(__file__).resolve().parents[2]
+# Processes as they really are, but without waiting for what they import each time.
+PROCESSES = multiprocessing.get_context("forkserver")
+PROCESSES.set_forkserver_preload([__name__])
 
 
 @pytest.fixture(scope="module")
@@ -138,15 +130,27 @@ def test_a_part_that_somebody_has_is_left_to_them(clip, tmp_path):
         assert desk.undone("draw") == [0, 2, 3]
 
 
-def helper(desk, target=""):
-    return subprocess.Popen([sys.executable, "-c", HELPER, str(desk.folder), str(target)], cwd=ROOT)
+def work_at(folder, target):
+    desk = Desk(folder)
+    if target:
+        finish(desk, target)
+    while desk.there and help_out(desk):
+        pass
+
+
+def worker_at(desk, target=None):
+    worker = PROCESSES.Process(target=work_at, args=(desk.folder, target))
+    worker.start()
+    return worker
 
 
 def test_several_processes_draw_one_render(clip, tmp_path):
     desk = desk_for(clip, tmp_path, seconds=F(1, 2))
-    others = [helper(desk) for _ in range(2)]
+    others = [worker_at(desk) for _ in range(2)]
     finish(desk, tmp_path / "out.mp4")
-    assert [other.wait(60) for other in others] == [0, 0]
+    for other in others:
+        other.join(60)
+    assert [other.exitcode for other in others] == [0, 0]
     assert times(tmp_path / "out.mp4") == [number / 25 for number in range(100)]
 
 
@@ -162,11 +166,11 @@ def test_a_worker_killed_at_random_twenty_times_leaves_a_complete_file(tmp_path)
     desk = desk_for(clip, folder, seconds=F(1, 3), **settings)
     finished = []
     for _ in range(20):
-        worker = helper(desk, target)
+        worker = worker_at(desk, target)
         _until_it_draws(desk, worker, finished)
         time.sleep(seed.uniform(0, 0.12))
-        worker.send_signal(signal.SIGKILL)
-        worker.wait()
+        worker.kill()
+        worker.join()
         assert not target.exists() or not desk.undone("draw")  # no half file under the name
         finished.append(desk.stored.count - len(Desk(desk.folder).undone("draw")))
     assert finished == sorted(finished)
@@ -182,7 +186,7 @@ def _until_it_draws(desk, worker, finished):
     """Until a part has been begun, or the worker has nothing left to draw."""
     before = {path.stat().st_mtime_ns for path in desk.folder.glob("*.lock")}
     end = time.monotonic() + 20
-    while time.monotonic() < end and worker.poll() is None:
+    while time.monotonic() < end and worker.is_alive():
         if {path.stat().st_mtime_ns for path in desk.folder.glob("*.lock")} - before:
             return
         time.sleep(0.005)

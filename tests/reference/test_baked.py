@@ -41,7 +41,7 @@ def mixed(tmp_path, *parts: Case, noise=0):
         rate=Fraction(24),
         paint=lambda number: frames[number],
         sound=None,
-        options={"crf": "18", "preset": "veryfast"},
+        options={"crf": "18", "preset": "superfast"},
     )
 
 

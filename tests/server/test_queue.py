@@ -12,6 +12,7 @@ from cadrage.render import Settings
 from server.studio.actions import clearing, renders, work
 from server.studio.actions.framings import begin
 from server.studio.models import OrderedFrame, Render
+from tests.clips import write_clip
 
 pytestmark = pytest.mark.django_db(transaction=True)
 State = Render.State
@@ -161,9 +162,9 @@ def test_two_hundred_are_ordered_at_once_and_taken_in_order(ida, framing):
     assert list(done) == [rows[0].pk, rows[1].pk]
 
 
-def test_a_clip_that_was_swapped_while_it_waited_is_not_rendered(framing, museum):
+def test_a_clip_that_was_swapped_while_it_waited_is_not_rendered(framing):
     job = renders.order(framing)
-    framing.footage.path.write_bytes(next(iter(museum.values())).read_bytes())
+    write_clip(framing.footage.path, frames=9)
     work.perform_next()
     job.refresh_from_db()
     assert (job.state, job.report_json) == (State.FAILED, None)
