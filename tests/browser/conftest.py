@@ -23,17 +23,24 @@ def browser(driver: Playwright) -> Iterator[Browser]:
         yield browser
 
 
-@pytest.fixture
-def page(browser: Browser, application: Application) -> Iterator[Page]:
-    """A page at 1280×800; anything it complains of fails the test."""
-    context: BrowserContext = browser.new_context(
+@pytest.fixture(scope="session")
+def context(browser: Browser, application: Application) -> Iterator[BrowserContext]:
+    """One visitor for all tests, whose browser has loaded the page before; every test has projects of its own."""
+    context = browser.new_context(
         viewport={"width": 1280, "height": 800}, base_url=application.address, accept_downloads=True
     )
+    yield context
+    context.close()
+
+
+@pytest.fixture
+def page(context: BrowserContext) -> Iterator[Page]:
+    """A page at 1280×800; anything it complains of fails the test."""
     page = context.new_page()
     complaints: list[str] = []
     page.on("pageerror", lambda error: complaints.append(str(error)))
     yield page
-    context.close()
+    page.close()
     assert complaints == []
 
 

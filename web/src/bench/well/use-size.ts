@@ -1,8 +1,8 @@
 import { type RefObject, useLayoutEffect, useState } from "react";
 
-/** How large an element is on the screen, now and whenever that changes. */
+/** How large an element is on the screen, now and whenever that changes; nothing until it is laid out. */
 export function useSize(place: RefObject<HTMLElement | null>) {
-  const [size, setSize] = useState({ width: 840, height: 600 });
+  const [size, setSize] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
     const element = place.current;
     if (!element) return;

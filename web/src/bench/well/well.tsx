@@ -47,12 +47,8 @@ export function Well(props: Props) {
   const time = moment(props.frame, props.rate);
   const pixels = Math.min(WIDEST, Math.round(frameBox.width * window.devicePixelRatio));
   const width = Math.max(16, playing ? Math.min(PLAYING_WIDTH, pixels) : pixels);
-  const preview = usePreview("well", {
-    framingId,
-    plan: surroundOff ? { ...plan, surround: WELL } : plan,
-    time,
-    width,
-  });
+  const seen = surroundOff ? { ...plan, surround: WELL } : plan;
+  const preview = usePreview("well", size.width > 0 ? { framingId, plan: seen, time, width } : null);
   useWheel(place, onWheel);
 
   return (
