@@ -2,15 +2,20 @@
 
 import threading
 from datetime import timedelta
+from pathlib import Path
 
 import pytest
+from django.conf import settings
 from django.db import connection
 from django.utils import timezone
 
 from cadrage.formats import Frame
+from cadrage.geometry import Placement
 from cadrage.render import Settings
-from server.studio.actions import clearing, renders, work
-from server.studio.actions.framings import begin
+from server.studio.actions import clearing, framings, renders, work
+from server.studio.actions.footage import adopt
+from server.studio.actions.framings import begin, plan_of
+from server.studio.api.schemas.render import RenderOut
 from server.studio.models import OrderedFrame, Render
 from tests.clips import write_clip
 
@@ -170,6 +175,40 @@ def test_a_clip_that_was_swapped_while_it_waited_is_not_rendered(framing):
     assert (job.state, job.report_json) == (State.FAILED, None)
     assert "changed after the render was ordered" in job.problem
     assert renders.retry(job).state == State.QUEUED
+
+
+@pytest.fixture
+def unseen(project):
+    """A clip that moves, just arrived."""
+    path = write_clip(Path(settings.INCOMING_DIR) / "tall.mp4", size=(180, 320), frames=50, sound=None)
+    wall = OrderedFrame.from_value(project, Frame(width=320, height=180, name="Wall"))
+    wall.save()
+    return begin(adopt(project, "Tall.mp4", path), wall)
+
+
+def now(row):
+    return type(row).objects.get(pk=row.pk)
+
+
+def test_an_order_that_came_before_its_clip_was_looked_at_is_of_what_is_found(unseen):
+    job = renders.order(unseen)
+    before = job.plan
+    work.perform_next()
+    job = now(job)
+    assert job.state == State.DONE
+    assert now(unseen.footage).fields.order == job.plan.interpretation.fields == "progressive"
+    assert job.plan == plan_of(now(unseen)) != before
+    assert RenderOut.of(job).current
+
+
+def test_it_stays_as_it_was_framed_where_that_was_changed_since(unseen):
+    job = renders.order(unseen)
+    framings.change(unseen, plan_of(unseen).model_copy(update={"placement": Placement(tightness=1)}), "Fill")
+    work.perform_next()
+    job = now(job)
+    assert job.plan.interpretation.fields == "progressive"
+    assert job.plan.placement == Placement()
+    assert not RenderOut.of(job).current
 
 
 def test_results_are_cleared_by_age_only_by_rule_and_stay_listed(ida, project, framing):

@@ -77,6 +77,26 @@ def identity_of(plan: Plan, how: rendering.Settings, footage: Footage, library: 
     return hashlib.sha256(json.dumps(said, sort_keys=True).encode()).hexdigest()
 
 
+def follow_what_was_found(job: Render) -> None:
+    """Let an order that came before anybody had looked at its clip be of the clip as it was found to be."""
+    rows = Framing.objects.select_related("footage__project", "frame")
+    seen, unseen = rows.get(pk=job.framing_id), rows.get(pk=job.framing_id)
+    unseen.footage.fields_json = unseen.footage.copy_json = None
+    now, before, plan = plan_of(seen), plan_of(unseen), job.plan
+    if plan == before:
+        plan = now
+    elif plan.interpretation == before.interpretation:  # it was framed otherwise since; only the clip is another
+        plan = plan.model_copy(update={"interpretation": now.interpretation})
+    if plan != job.plan:
+        library = library_of(seen.footage, plan.interpretation)
+        save(
+            job,
+            plan_json=plan.model_dump(mode="json"),
+            total=rendering.delivered(plan, seen.footage.facts, job.settings).frames,
+            identity=identity_of(plan, job.settings, seen.footage, library),
+        )
+
+
 def adopt(job: Render) -> bool:
     """Give a job the file of one that made the same; says whether there was one. The two files are one on the disk."""
     for twin in Render.objects.filter(identity=job.identity, state=State.DONE, cleared=None).exclude(pk=job.pk):

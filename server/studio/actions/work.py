@@ -12,8 +12,9 @@ from cadrage.render.desk import Desk, locked
 from cadrage.render.segments import finish, help_out
 from cadrage.render.sheet import digest_of
 from cadrage.render.writer import remove
+from server.studio.actions.footage import look
 from server.studio.actions.materials import library_of
-from server.studio.actions.renders import adopt, end, identity_of, save, wake
+from server.studio.actions.renders import adopt, end, follow_what_was_found, identity_of, save, wake
 from server.studio.models import Render
 
 State = Render.State
@@ -27,9 +28,22 @@ def perform_next() -> None:
     """Do the first render that waits and that nobody else makes."""
     for job in Render.objects.filter(state=State.QUEUED).order_by("rank", "pk"):
         with locked(job.lock) as mine:
-            if mine and _claim(job):
+            if not mine:
+                continue
+            if job.attempts == 0:
+                _look_first(job)
+            if _claim(job):
                 _perform(job)
                 return
+
+
+def _look_first(job: Render) -> None:
+    """See that a render is of its clip as it is; it may have been ordered as soon as the clip was there."""
+    try:
+        look(job.framing.footage_id)
+        follow_what_was_found(job)
+    except CadrageError as error:  # the render meets the same, and says so
+        log.info("A clip could not be looked at: %s", error)
 
 
 def _claim(job: Render) -> bool:
