@@ -44,6 +44,14 @@ def enter(field: Locator, text: str):
     field.press("Enter")
 
 
+def stay_when_asked(page: Page):
+    """Try to leave, and stay, since the page asks before something is lost."""
+    with page.expect_event("dialog") as asked:
+        page.evaluate("setTimeout(() => location.reload())")
+    assert asked.value.type == "beforeunload"
+    asked.value.dismiss()
+
+
 def well_pixels(page: Page):
     """The composed frame as the page shows it, fetched from what the image holds."""
     image = page.get_by_test_id("composed")

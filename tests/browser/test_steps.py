@@ -4,7 +4,16 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, enter, open_bench, other_than, send, settled_pixels, steps
+from tests.browser.hands import (
+    begin_project,
+    enter,
+    open_bench,
+    other_than,
+    send,
+    settled_pixels,
+    stay_when_asked,
+    steps,
+)
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -73,19 +82,11 @@ def test_typing_replaces_a_number_that_changed_under_the_hand(page: Page, tape):
 
 def test_what_is_being_saved_is_neither_left_nor_overtaken(page: Page, tall):
     open_bench(page, "Slow line", tall, "Placement")
-    held, asked = [], []
-
-    def stay(dialog):
-        asked.append(dialog.type)
-        dialog.dismiss()
-
-    page.on("dialog", stay)
+    held = []
     page.route("**/plan", lambda route: held.append(route))  # noqa: PLW0108 - it cannot take a bound method
     page.get_by_role("button", name="Fill", exact=True).click()
     expect(steps(page)).to_contain_text("fills the frame")
-    page.evaluate("setTimeout(() => location.reload())")
-    page.wait_for_timeout(500)
-    assert asked == ["beforeunload"]
+    stay_when_asked(page)
     page.get_by_role("banner").get_by_role("button", name="Render").click()
     expect(page.get_by_role("banner").get_by_role("button", name="Render")).to_be_disabled()
     assert len(held) == 1
@@ -115,6 +116,7 @@ def test_an_upload_is_stopped_on_the_way(page: Page, tmp_path):
     line.send("Network.emulateNetworkConditions", slow)
     send(page, large)
     expect(page.get_by_label("Files on their way")).to_contain_text("sent")
+    stay_when_asked(page)
     page.get_by_role("button", name="Cancel").click()
     expect(page.get_by_label("Files on their way")).to_have_count(0)
     expect(page.get_by_text("Drop clips anywhere on this page")).to_be_visible()

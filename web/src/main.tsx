@@ -11,6 +11,7 @@ import { guardLeaving } from "./api/saves";
 import { BenchPage } from "./bench/bench-page";
 import { BoardPage } from "./board/board-page";
 import { ProjectsPage } from "./board/projects-page";
+import { uploading } from "./board/uploads";
 import { RendersPage } from "./renders/renders-page";
 
 const FormatsPage = lazy(() =>
@@ -27,7 +28,7 @@ const client = new QueryClient({
     mutations: { networkMode },
   },
 });
-guardLeaving(client);
+guardLeaving(() => client.isMutating() > 0 || uploading());
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

@@ -86,3 +86,7 @@ export const useUploads = create<Store>((set) => {
 
   return { uploads: [], addAll, close };
 });
+
+/** Whether any file is not wholly sent yet. */
+export const uploading = () =>
+  useUploads.getState().uploads.some(({ state }) => state === "waiting" || state === "sending");
