@@ -7,6 +7,7 @@ import tempfile
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "1")
 if "PYTEST_XDIST_WORKER" in os.environ:  # it has its own database, and so must have its own files
     os.environ["CADRAGE_DATA"] = tempfile.mkdtemp(prefix="cadrage-tests-")
+    os.environ["OPENCV_FOR_THREADS_NUM"] = "1"  # there is a worker for every core already
 os.environ.setdefault("CADRAGE_DATA", tempfile.mkdtemp(prefix="cadrage-tests-"))
 
 from server.settings import *  # noqa: F403

@@ -159,11 +159,10 @@ def test_silence_has_no_loudness(tmp_path):
 
 def test_a_rate_that_was_not_kept_is_told(tmp_path):
     noise = np.random.default_rng(2)
-    clip = write_clip(
-        tmp_path / "in.mp4", frames=125, paint=lambda _: noise.integers(0, 255, (180, 320, 3), np.uint8), sound=None
-    )
-    plan, target = Plan(frame=Frame(width=320, height=180)), tmp_path / "out.mp4"
-    render(plan, clip, target, probe(clip), settings=Settings(quality="nearly lossless"))
+    small = {"size": (160, 90), "paint": lambda _: noise.integers(0, 255, (90, 160, 3), np.uint8)}
+    clip = write_clip(tmp_path / "in.mp4", frames=125, sound=None, **small)
+    plan, target = Plan(frame=Frame(width=160, height=90)), tmp_path / "out.mp4"
+    render(plan, clip, target, probe(clip))
     asked = Settings(by="rate", rate=500)
     found = line(inspect_file(target, Order(plan, clip, probe(clip), settings=asked)), "Bit rate")
     assert (found.asked, found.verdict) == ("500 kb/s", "wrong")
