@@ -51,7 +51,7 @@ export function QueueBar({ projectId }: { projectId: number }) {
         value={queue.total ? queue.done / queue.total : 0}
         max={1}
       />
-      <p className="num mt-1 flex justify-between text-soft">
+      <p className="num mt-1 flex flex-wrap justify-between gap-x-4 text-soft">
         <span>
           {queue.done} of {queue.total} frames
         </span>

@@ -101,7 +101,7 @@ function Working({ render }: { render: Render }) {
   return (
     <div>
       <progress className="block h-1 w-full" aria-label="Progress" value={fraction} max={1} />
-      <p className="num mt-1 flex justify-between text-soft">
+      <p className="num mt-1 flex flex-wrap justify-between gap-x-4 text-soft">
         <span>
           {render.doing}, {render.done} of {render.total} frames
           {render.parts > 1 && `, ${render.parts_done} of ${render.parts} parts`}
