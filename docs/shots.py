@@ -160,6 +160,7 @@ def of_results(page: Page, board: str) -> None:
         page.wait_for_timeout(300)
     page.get_by_role("link", name="Renders").click()
     page.get_by_text("frames/s").first.wait_for(timeout=60_000)
+    page.locator("main li").nth(3).wait_for()
     take(page, "renders", 500)
     page.get_by_role("button", name="Cancel all").click()
 

@@ -23,8 +23,8 @@ export function RenderCard({
 
   return (
     <div className="grid gap-2">
-      <div className="flex items-center gap-2">
-        <div className="grow">
+      <div className="flex flex-wrap items-center justify-end gap-2">
+        <div className="grow basis-52">
           {heading}
           {!AT_WORK.includes(render.state) && <Verdict render={render} />}
           {waiting && (
