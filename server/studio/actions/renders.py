@@ -100,7 +100,7 @@ def follow_what_was_found(job: Render) -> None:
 def adopt(job: Render) -> bool:
     """Give a job the file of one that made the same; says whether there was one. The two files are one on the disk."""
     for twin in Render.objects.filter(identity=job.identity, state=State.DONE, cleared=None).exclude(pk=job.pk):
-        if not twin.path.exists():
+        if not twin.there:
             continue
         try:
             _link(twin.path, job.path)

@@ -119,6 +119,12 @@ export const rendersQuery = (projectId: number) =>
       state.data?.some(({ state }) => ["queued", "running"].includes(state)) ? A_SECOND / 2 : A_SECOND * 10,
   });
 
+/** Take in a framing that the server has changed; the board that shows it is asked for again. */
+export function takeIn(client: QueryClient, framing: Framing) {
+  client.setQueryData(framingQuery(framing.id).queryKey, framing);
+  client.invalidateQueries({ queryKey: ["board"] });
+}
+
 /** Ask again for all that depends on a frame or on what a clip is taken to be: the board and every framing. */
 export const refreshFramings = (client: QueryClient) =>
   Promise.all(

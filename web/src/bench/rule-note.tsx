@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { answered, api, type Framing } from "../api/client";
-import { framingQuery } from "../api/queries";
+import { takeIn } from "../api/queries";
 import { IN_ORDER } from "../api/saves";
 import { ProblemNote } from "../ui/problem-note";
 
@@ -10,10 +10,7 @@ export function RuleNote({ framing }: { framing: Framing }) {
   const params = { path: { framing_id: framing.id } };
   const saved = {
     scope: IN_ORDER,
-    onSuccess: (next: Framing) => {
-      client.setQueryData(framingQuery(framing.id).queryKey, next);
-      client.invalidateQueries({ queryKey: ["board"] });
-    },
+    onSuccess: (next: Framing) => takeIn(client, next),
   };
   const obey = useMutation({
     mutationFn: () => answered(api.POST("/api/framings/{framing_id}/obey", { params })),

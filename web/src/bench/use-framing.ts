@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { answered, api, type Framing, type Measure, type Plan } from "../api/client";
-import { framingQuery } from "../api/queries";
+import { framingQuery, takeIn } from "../api/queries";
 import { IN_ORDER } from "../api/saves";
 
 /** A framing on the bench: what is stored, what is being tried, and ways to change it. */
@@ -18,8 +18,7 @@ export function useFraming(framingId: number) {
     scope: IN_ORDER,
     mutationFn: (work: () => Promise<Framing>) => work(),
     onSuccess: (framing) => {
-      client.setQueryData(framingQuery(framing.id).queryKey, framing);
-      client.invalidateQueries({ queryKey: ["board"] });
+      takeIn(client, framing);
       setProblem(null);
     },
   });
