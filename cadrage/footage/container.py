@@ -10,7 +10,10 @@ from av.video.stream import VideoStream
 
 from cadrage.errors import MissingSource, NoPicture, UnreadableFile
 
-DEMUXERS = ("mov", "matroska", "avi", "mpegts", "mpeg", "mxf", "dv", "yuv4mpegpipe", "ogg")
+DEMUXERS = (
+    *("mov", "matroska", "avi", "mpegts", "mpeg", "mxf", "dv", "yuv4mpegpipe", "ogg"),
+    *("asf", "flv", "gxf", "ivf", "nut", "mpegvideo", "h264", "hevc", "gif"),
+)
 """Containers that hold their own pictures. Playlists and scripts, which name other files, are not among them."""
 
 COPY_AGAIN = "Copy it again from where it came, or export it anew."
@@ -42,16 +45,28 @@ def opened(path: Path) -> Iterator[InputContainer]:
 
 
 def picture_stream(container: InputContainer, path: Path) -> VideoStream:
-    """The stream that holds the moving picture, never a cover image.
+    """The stream that holds the moving picture: of several, the one marked as the usual, then the largest.
+
+    Cover images do not count.
 
     Raises:
         NoPicture: there is none.
     """
-    for stream in container.streams.video:
-        attached = stream.disposition & av.stream.Disposition.attached_pic
-        if not attached and stream.codec_context is not None:
-            return stream
-    raise NoPicture("The file holds no moving picture.", remedy="Choose a file with a picture in it.", clip=path)
+    streams = moving_pictures(container)
+    if not streams:
+        raise NoPicture("The file holds no moving picture.", remedy="Choose a file with a picture in it.", clip=path)
+    return max(streams, key=_preference)
+
+
+def moving_pictures(container: InputContainer) -> list[VideoStream]:
+    """The streams of pictures that can be decoded, without cover images."""
+    attached = av.stream.Disposition.attached_pic
+    return [one for one in container.streams.video if not one.disposition & attached and one.codec_context is not None]
+
+
+def _preference(stream: VideoStream) -> tuple[bool, int, int]:
+    usual = bool(stream.disposition & av.stream.Disposition.default)
+    return usual, (stream.codec_context.width or 0) * (stream.codec_context.height or 0), -stream.index
 
 
 def _whitelist() -> str:

@@ -1,12 +1,13 @@
 """Whole frames from pairs of fields, before anything is scaled."""
 
 from collections.abc import Iterator
+from fractions import Fraction
+from itertools import chain
 from typing import Literal
 
 import av
 from av.filter import Graph
 from av.video.frame import VideoFrame
-from av.video.stream import VideoStream
 
 MODES = {"one per pair": "send_frame", "one per field": "send_field"}
 PARITIES = {"upper first": "tff", "lower first": "bff"}
@@ -14,7 +15,6 @@ PARITIES = {"upper first": "tff", "lower first": "bff"}
 
 def deinterlaced(
     pictures: Iterator[VideoFrame],
-    stream: VideoStream,
     order: Literal["upper first", "lower first"],
     method: Literal["one per pair", "one per field"],
 ) -> Iterator[VideoFrame]:
@@ -24,11 +24,16 @@ def deinterlaced(
     and time (the filters of BBC R&D White Paper 020, as its authors say). Every stored picture counts as interlaced,
     whatever its flag says: the order was settled before.
     """
+    first = next(pictures, None)
+    if first is None:
+        return
     graph = Graph()
-    source = graph.add_buffer(template=stream)
+    source = graph.add_buffer(
+        width=first.width, height=first.height, format=first.format, time_base=first.time_base or Fraction(1, 1000)
+    )
     bwdif = graph.add("bwdif", mode=MODES[method], parity=PARITIES[order], deint="all")
     graph.link_nodes(source, bwdif, graph.add("buffersink")).configure()
-    for picture in pictures:
+    for picture in chain((first,), pictures):
         graph.push(picture)
         yield from _ready(graph)
     graph.push(None)

@@ -2,6 +2,8 @@
 
 from typing import Literal
 
+from cadrage.footage.decoding import ShownBy
+from cadrage.footage.findings import Finding
 from cadrage.values import Exact, Value
 
 FieldOrder = Literal["unknown", "progressive", "upper first", "lower first"]
@@ -24,7 +26,8 @@ class SoundFacts(Value):
         rate: samples a second.
         channels: number of channels.
         start: seconds from the first picture to the first sound; negative where sound comes first.
-        duration: seconds, or None where the file does not say.
+        duration: seconds, or None where nothing says so.
+        stream: its number among all streams of the file; None in what was stored by older versions.
     """
 
     codec: str
@@ -32,6 +35,7 @@ class SoundFacts(Value):
     channels: int
     start: Exact
     duration: Exact | None
+    stream: int | None = None
 
 
 class Facts(Value):
@@ -59,7 +63,12 @@ class Facts(Value):
         chroma: chroma format, such as "4:2:0".
         matrix, primaries, transfer: ITU-T H.273 code points; 2 is unspecified.
         full_range: whether the stream is flagged full range.
-        sounds: the audio streams.
+        sounds: the audio streams that can be decoded.
+        counted: whether pictures were decoded one by one, counted by their packets, or, of a file too long to be gone
+            through while somebody waits, estimated.
+        shown_by: which time stamps say when a picture is shown.
+        seekable: whether pictures can be read from the middle; where the clock jumps they are read from the start.
+        findings: damage, and what is not as one would expect.
     """
 
     kind: Literal["clip", "still", "sequence"] = "clip"
@@ -88,6 +97,15 @@ class Facts(Value):
     transfer: int
     full_range: bool
     sounds: tuple[SoundFacts, ...]
+    counted: Literal["decoded", "packets", "estimated"] = "decoded"
+    shown_by: ShownBy = "presentation"
+    seekable: bool = True
+    findings: tuple[Finding, ...] = ()
+
+    @property
+    def damage(self) -> tuple[Finding, ...]:
+        """What of it is lost."""
+        return tuple(one for one in self.findings if one.damage)
 
     @property
     def words(self) -> str:

@@ -1,44 +1,43 @@
 """Finding out what a file is."""
 
 from fractions import Fraction
-from itertools import pairwise
 from pathlib import Path
 
-import av
-from av.audio.stream import AudioStream
 from av.container import InputContainer
 from av.video.frame import VideoFrame
 from av.video.stream import VideoStream
 
 from cadrage.errors import RasterOutOfRange, UnreadableFile
-from cadrage.footage.container import COPY_AGAIN, opened, picture_stream
+from cadrage.footage.container import COPY_AGAIN, moving_pictures, opened, picture_stream
 from cadrage.footage.facts import FIELD_ORDER_OF_CODE, Facts, SoundFacts
+from cadrage.footage.noticed import noticed
+from cadrage.footage.scan import Budget, Scan, SoundSpan, scan
 from cadrage.footage.stills import is_still, probe_sequence, probe_still
+from cadrage.footage.timing import CONSTANT, Timing, timing_of
 from cadrage.footage.turning import turn_of_display
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 
-FALLBACK_RATE = Fraction(25)  # a file of one frame that states no rate; common practice, no source
+WHILE_WAITING = Budget()
 
 
-def probe(path: Path | str) -> Facts:
-    """Find out what a file is: its header is read, its packets counted and its first picture decoded.
+def probe(path: Path | str, *, thorough: bool = False) -> Facts:
+    """Find out what a file is.
 
-    A folder is taken as a sequence of numbered stills.
+    All of it is gone through and its pictures decoded as long as that takes no more than a second or two. Of longer
+    files pictures are counted by their packets, and of very long ones their number is estimated, unless asked to be
+    thorough; `Facts.counted` says which it was. A folder is taken as a sequence of numbered stills.
 
     Raises:
-        MissingSource, UnreadableFile, RasterOutOfRange: see each.
+        MissingSource, UnreadableFile, NoPicture, RasterOutOfRange: see each.
     """
     path = Path(path)
     if path.is_dir():
         return probe_sequence(path)
     if path.is_file() and is_still(path):
         return probe_still(path)
-    with opened(path) as container:
-        stream = picture_stream(container, path)
-        _check_raster(stream, path)
-        packets = _packets(container, stream, path)
-        first = _first_picture(path)
-        return _facts(container, stream, packets, first)
+    budget = None if thorough else WHILE_WAITING
+    facts, shuffled = _probed(path, budget, shuffled=False)
+    return _probed(path, budget, shuffled=True)[0] if shuffled else facts
 
 
 def picture_times(path: Path) -> list[Fraction]:
@@ -48,14 +47,23 @@ def picture_times(path: Path) -> list[Fraction]:
         MissingSource, UnreadableFile: see `probe`.
     """
     with opened(path) as container:
+        found = scan(container, path, "presentation")
+        return [(time - found.times[0]) * found.tick for time in found.times]
+
+
+def _probed(path: Path, budget: Budget | None, *, shuffled: bool) -> tuple[Facts, bool]:
+    with opened(path) as container:
         stream = picture_stream(container, path)
-        tick = stream.time_base or Fraction(1, 1000)
-        shown = [time for time, _ in _packets(container, stream, path)]
-    return [(time - shown[0]) * tick for time in shown]
+        _check_raster(stream.codec_context.width, stream.codec_context.height, path)
+        said = _stated(stream)
+        found = scan(container, path, "decoding" if shuffled else "presentation", budget)
+        if found.first is None:
+            raise UnreadableFile("It holds no picture that can be decoded.", remedy=COPY_AGAIN, clip=path)
+        _check_raster(found.first.width, found.first.height, path)
+        return Facts.model_validate(said | _shown(found.first) | _timed(container, found, found.first)), found.shuffled
 
 
-def _check_raster(stream: VideoStream, path: Path) -> None:
-    width, height = stream.codec_context.width, stream.codec_context.height
+def _check_raster(width: int, height: int, path: Path) -> None:
     if not (MIN_SIDE <= width <= MAX_SIDE and MIN_SIDE <= height <= MAX_SIDE):
         raise RasterOutOfRange(
             f"The picture is {width}×{height}; sides from {MIN_SIDE} to {MAX_SIDE} pixels can be read.",
@@ -64,85 +72,93 @@ def _check_raster(stream: VideoStream, path: Path) -> None:
         )
 
 
-def _packets(container: InputContainer, stream: VideoStream, path: Path) -> list[tuple[int, int]]:
-    """Presentation time and duration of every picture, in ticks, in the order they are shown.
-
-    Raises:
-        UnreadableFile: the file ends before its header says it should.
-    """
-    shown: list[tuple[int, int]] = []
-    try:
-        for packet in container.demux(stream):
-            if packet.size and not packet.is_discard:  # what an edit list hides is decoded but never shown
-                time = packet.pts if packet.pts is not None else packet.dts
-                shown.append((time if time is not None else len(shown), packet.duration or 0))
-    except av.FFmpegError as error:
-        raise _cut_short(path, len(shown), stream.frames) from error
-    if not shown or len(shown) < stream.frames * 0.99:
-        raise _cut_short(path, len(shown), stream.frames)
-    return sorted(shown)
-
-
-def _cut_short(path: Path, found: int, stated: int) -> UnreadableFile:
-    said = f"{found} of {stated} frames can be read" if stated else f"only {found} frames can be read"
-    return UnreadableFile(f"The file is cut short or damaged: {said}.", remedy=COPY_AGAIN, clip=path)
-
-
-def _first_picture(path: Path) -> VideoFrame:
-    """Decode one picture, which also proves that this can be done."""
-    with opened(path) as container:
-        try:
-            for frame in container.decode(picture_stream(container, path)):
-                return frame
-        except (av.FFmpegError, ValueError) as error:
-            raise UnreadableFile("Its pictures cannot be decoded.", remedy=COPY_AGAIN, clip=path) from error
-    raise UnreadableFile("It holds no picture that can be decoded.", remedy=COPY_AGAIN, clip=path)
-
-
-def _facts(container: InputContainer, stream: VideoStream, packets: list[tuple[int, int]], first: VideoFrame) -> Facts:
+def _stated(stream: VideoStream) -> dict[str, object]:
+    """What headers say; asked before anything is decoded, since decoders put what single pictures say in its place."""
     context = stream.codec_context
-    tick = stream.time_base or Fraction(1, 1000)
-    gaps = [(later[0] - earlier[0]) * tick for earlier, later in pairwise(packets)]
-    stated = stream.guessed_rate or stream.average_rate
-    rate = _rate(stated, gaps)
-    frame_length = 1 / rate
-    start, (last, last_length) = packets[0][0], packets[-1]
+    return {
+        "container": stream.container.format.name,
+        "codec": context.codec.canonical_name,  # of the codec, whichever decoder reads it
+        "pixel_aspect": stream.sample_aspect_ratio or context.sample_aspect_ratio or None,
+        "stream_aspect": context.sample_aspect_ratio or None,
+        "field_order": FIELD_ORDER_OF_CODE.get(context.field_order, "unknown"),
+        "matrix": int(context.colorspace or 2),
+        "primaries": int(context.color_primaries or 2),
+        "transfer": int(context.color_trc or 2),
+        "full_range": int(context.color_range) == 2,
+    }
+
+
+def _shown(first: VideoFrame) -> dict[str, object]:
+    """What the first picture shows."""
     turned = turn_of_display(first)
-    components = first.format.components
-    return Facts(
-        container=container.format.name,
-        codec=context.codec.canonical_name,  # of the codec, whichever decoder reads it
-        width=context.width,
-        height=context.height,
-        pixel_aspect=stream.sample_aspect_ratio or context.sample_aspect_ratio or None,
-        stream_aspect=context.sample_aspect_ratio or None,
-        rotation=turned.nearest,
-        rotation_flag=turned.degrees,
-        mirrored=turned.mirrored,
-        rate=rate,
-        rate_stated=bool(stated),
-        rate_varies=any(abs(gap - frame_length) > tick + frame_length / 100 for gap in gaps),
-        shortest_frame=min(gaps, default=frame_length),
-        longest_frame=max(gaps, default=frame_length),
-        duration=(last - start) * tick + (last_length * tick or frame_length),
-        frames=len(packets),
-        field_order=FIELD_ORDER_OF_CODE.get(context.field_order, "unknown"),
-        pixel_format=first.format.name,
-        depth=components[0].bits,
-        chroma=_chroma_name(first),
-        matrix=int(context.colorspace or 2),
-        primaries=int(context.color_primaries or 2),
-        transfer=int(context.color_trc or 2),
-        full_range=int(context.color_range) == 2 or first.format.name.startswith("yuvj"),
-        sounds=tuple(_sound(sound, start * tick) for sound in container.streams.audio),
-    )
+    shown: dict[str, object] = {
+        "width": first.width,
+        "height": first.height,
+        "rotation": turned.nearest,
+        "rotation_flag": turned.degrees,
+        "mirrored": turned.mirrored,
+        "pixel_format": first.format.name,
+        "depth": first.format.components[0].bits,
+        "chroma": _chroma_name(first),
+    }
+    return shown | ({"full_range": True} if first.format.name.startswith("yuvj") else {})
 
 
-def _rate(stated: Fraction | None, gaps: list[Fraction]) -> Fraction:
-    if stated:
-        return Fraction(stated)
-    whole = sum(gaps, Fraction(0))
-    return len(gaps) / whole if whole > 0 else FALLBACK_RATE
+def _timed(container: InputContainer, found: Scan, first: VideoFrame) -> dict[str, object]:
+    """What going through the file showed."""
+    rates = [Fraction(rate) for rate in (found.stream.guessed_rate, found.stream.average_rate) if rate]
+    timing = _timing(container, found, rates)
+    frames, duration = _length(container, found, timing)
+    start = found.times[0] * found.tick
+    turned, pictures = turn_of_display(first), len(moving_pictures(container))
+    return {
+        "rate": timing.rate,
+        "rate_stated": bool(rates),
+        "rate_varies": timing.varies,
+        "shortest_frame": timing.shortest,
+        "longest_frame": timing.longest,
+        "duration": duration,
+        "frames": frames,
+        "sounds": tuple(_sound(span, start) for span in found.sounds if span.start is not None),
+        "counted": _counted(found),
+        "shown_by": found.shown_by,
+        "seekable": not found.jumps,
+        "findings": noticed(container, found, timing, turned, duration, pictures),
+    }
+
+
+def _counted(found: Scan) -> str:
+    if not found.complete:
+        return "estimated"
+    return "decoded" if found.decoded else "packets"
+
+
+def _timing(container: InputContainer, found: Scan, stated: list[Fraction]) -> Timing:
+    """The rate; damage does not make it vary."""
+    name = container.format.name.split(",")[0]
+    damaged = bool(found.errors or found.concealed or found.failed)
+    return timing_of(found.times, found.tick, stated, fill=name in CONSTANT or damaged)
+
+
+def _length(container: InputContainer, found: Scan, timing: Timing) -> tuple[int, Fraction]:
+    """Number of pictures, with those that are missing from a constant rate, and seconds in all."""
+    if not found.complete:
+        return _estimated(container, found, timing)
+    frames = len(found.times) + sum(count for _, count in timing.holes)
+    if not timing.varies:
+        return frames, frames / timing.rate
+    lasts = found.last_length * found.tick or 1 / timing.rate
+    return frames, (found.times[-1] - found.times[0]) * found.tick + lasts
+
+
+def _estimated(container: InputContainer, found: Scan, timing: Timing) -> tuple[int, Fraction]:
+    """The same of a file that was not read to its end, by what its header says, else by what was read of it."""
+    read = (found.times[-1] - found.times[0]) * found.tick
+    stated = Fraction(container.duration or 0, 1_000_000)
+    if stated <= read:
+        stated = read * container.size / max(1, found.read)
+    frames = max(len(found.times), round(stated * timing.rate))
+    return frames, frames / timing.rate
 
 
 def _chroma_name(frame: VideoFrame) -> str:
@@ -154,12 +170,13 @@ def _chroma_name(frame: VideoFrame) -> str:
     return {(1, 1): "4:4:4", (2, 1): "4:2:2", (2, 2): "4:2:0", (4, 1): "4:1:1"}.get((across, down), "other")
 
 
-def _sound(stream: AudioStream, picture_start: Fraction) -> SoundFacts:
-    tick = stream.time_base or Fraction(1, stream.rate)
+def _sound(span: SoundSpan, picture_start: Fraction) -> SoundFacts:
+    start, end = span.start or Fraction(0), span.end
     return SoundFacts(
-        codec=stream.codec_context.name,
-        rate=stream.rate,
-        channels=stream.codec_context.channels,
-        start=(stream.start_time or 0) * tick - picture_start,
-        duration=None if stream.duration is None else stream.duration * tick,
+        codec=span.stream.codec_context.name,
+        rate=span.stream.rate,
+        channels=span.stream.codec_context.channels,
+        start=start - picture_start,
+        duration=None if end is None else end - start,
+        stream=span.stream.index,
     )

@@ -1,24 +1,30 @@
 """Reading the pictures of a clip, in order or at a moment."""
 
 from collections.abc import Iterator
+from contextlib import ExitStack
 from fractions import Fraction
+from itertools import chain
 from pathlib import Path
 
 import av
 from av.video.frame import VideoFrame
 
 from cadrage.errors import UnreadableFile
+from cadrage.footage.conforming import Conform
 from cadrage.footage.container import COPY_AGAIN, opened, picture_stream
+from cadrage.footage.decoding import Picture, PictureDecoder, step_of
 from cadrage.footage.deinterlace import deinterlaced
 from cadrage.footage.facts import Facts
 from cadrage.footage.interpretation import Interpretation, colour_of, fields_of, taken_as
+from cadrage.footage.packets import Packets
 from cadrage.footage.pictures import DecodedFrame, PictureReader
+from cadrage.footage.soundtrack import sound_streams
 from cadrage.footage.unpack import unpack
 
 # Nearer ahead than this it is cheaper to decode on than to seek.
 DECODE_ON = Fraction(1, 2)
-# How much further back to seek, in seconds, where that went too far.
-FURTHER_BACK = (Fraction(0), Fraction(2), Fraction(10))
+# How much further back to seek, in seconds, where that went too far; some containers seek only roughly.
+FURTHER_BACK = (Fraction(0), Fraction(1), Fraction(4), Fraction(12), Fraction(40))
 # Pictures before and after one that deinterlacing looks at, and one more.
 NEIGHBOURS = 3
 
@@ -26,13 +32,16 @@ NEIGHBOURS = 3
 class ClipReader(PictureReader):
     """Reads one clip; one thread at a time. Use it as a context manager.
 
+    What is damaged is read past: a picture that cannot be decoded is left out, and the one before it stays.
+
     Args:
         path: the file.
         facts: what it is.
         interpretation: what its samples are taken to mean.
 
     Raises:
-        MissingSource, UnreadableFile: on opening, and UnreadableFile from any read that meets damage.
+        MissingSource, UnreadableFile: on opening, and UnreadableFile from any read that meets a picture of another
+            shape.
     """
 
     def __init__(self, path: Path | str, facts: Facts, interpretation: Interpretation | None = None) -> None:
@@ -42,32 +51,38 @@ class ClipReader(PictureReader):
         self._colour = colour_of(facts, said)
         self._fields, self._method = fields_of(facts, said), said.deinterlace
         self._frame_length = 1 / taken_as(facts, said).rate
-        self._context = opened(self.path)
-        self._container = self._context.__enter__()
+        self._conform = Conform(facts, self.path)
+        self._opened = ExitStack()
+        self._open()
+        self._origin: Fraction | None = None
+        self._coming: Iterator[DecodedFrame] = self._decode(None)
+        self._last: DecodedFrame | None = None
+        self._next_one: DecodedFrame | None = None
+
+    def _open(self) -> None:
+        """Open the file, or open it anew, which is the one way back to its very beginning that all containers have."""
+        self._opened.close()
+        self._container = self._opened.enter_context(opened(self.path))
         self._stream = picture_stream(self._container, self.path)
         self._stream.thread_type = "AUTO"
         self._tick = self._stream.time_base or Fraction(1, 1000)
-        self._origin: Fraction | None = None
-        self._coming: Iterator[DecodedFrame] = self._decode()
-        self._last: DecodedFrame | None = None
-        self._ahead: DecodedFrame | None = None
 
     def close(self) -> None:
         """See `PictureReader`."""
-        self._last = self._ahead = None
+        self._last = self._next_one = None
         self._coming = iter(())
-        self._context.__exit__(None, None, None)
+        self._opened.close()
 
     @property
     def picture_start(self) -> Fraction:
         """See `PictureReader`."""
-        if self._origin is None:
-            self._origin = self._first_time()
-        return self._origin
+        if self._origin is None:  # nothing was read yet, and whatever is read first begins at the first picture
+            self._next_one = self._next()
+        return self._origin or Fraction(0)
 
     def frames(self) -> Iterator[DecodedFrame]:
         """See `PictureReader`."""
-        self._seek(Fraction(0))
+        self._restart()
         return self._coming
 
     def frame_at(self, time: Fraction) -> DecodedFrame:
@@ -79,7 +94,7 @@ class ClipReader(PictureReader):
         shown = self._last
         while (frame := self._next()) is not None:
             if frame.time > time and shown is not None:
-                self._ahead = frame
+                self._next_one = frame
                 break
             shown = frame
             if time < frame.end:
@@ -97,59 +112,86 @@ class ClipReader(PictureReader):
             yield frame
 
     def _next(self) -> DecodedFrame | None:
-        if self._ahead is not None:
-            frame, self._ahead = self._ahead, None
+        if self._next_one is not None:
+            frame, self._next_one = self._next_one, None
             return frame
         return next(self._coming, None)
 
     def _stand_before(self, time: Fraction) -> None:
-        """Stand before a picture that does not come after a time; some containers seek only roughly, and too far."""
-        for back in FURTHER_BACK:
-            self._seek(time - back)
-            self._ahead = next(self._coming, None)
-            if self._ahead is not None and self._ahead.time <= max(time, Fraction(0)):
-                return
-        self._seek(Fraction(0))
-
-    def _seek(self, time: Fraction) -> None:
-        """Stand before the last key frame that does not come after a time, as far as the container knows."""
+        """Stand before a picture that does not come after a time."""
         if self._fields != "progressive":
             time -= NEIGHBOURS / self.facts.rate
-        target = int((self.picture_start + max(time, Fraction(0))) / self._tick)
+        for back in FURTHER_BACK if self.facts.seekable else ():
+            if time - back <= 0 or not self._seek(time - back):
+                break
+            self._next_one = next(self._coming, None)
+            if self._next_one is not None and self._next_one.time <= time:
+                return
+        self._restart()
+
+    def _restart(self) -> None:
+        self._coming = iter(())
+        self._open()
+        self._coming = self._decode(None)
+        self._last = self._next_one = None
+
+    def _seek(self, time: Fraction) -> bool:
+        """Stand before the last key picture that does not come after a time, as far as the container knows."""
+        target = int((self.picture_start + time) / self._tick)
+        self._coming = iter(())
         try:
             self._container.seek(target, stream=self._stream)
         except av.FFmpegError:
-            self._container.seek(0)
-        self._coming = self._decode()
-        self._last = self._ahead = None
+            return False
+        self._coming = self._decode(target)
+        self._last = self._next_one = None
+        return True
 
-    def _first_time(self) -> Fraction:
-        for frame in self._container.decode(self._stream):
-            return (frame.pts or 0) * self._tick
-        return Fraction(0)
+    def _pictures(self, target: int | None) -> Iterator[Picture]:
+        """Decode on from where the container stands.
 
-    def _decode(self) -> Iterator[DecodedFrame]:
-        """Decode on from where the container stands."""
-        try:
-            pictures: Iterator[VideoFrame] = map(self._checked, self._container.decode(self._stream))
-            if self._fields != "progressive":
-                pictures = deinterlaced(pictures, self._stream, self._fields, self._method)
-            for frame in pictures:
-                yield self._decoded(frame)
-        except av.FFmpegError as error:
-            raise UnreadableFile("A part of it cannot be decoded.", remedy=COPY_AGAIN, clip=self.path) from error
+        After seeking, what is shown before the first key picture is left out: it may refer to pictures before that.
+        """
+        decoder = PictureDecoder(self._stream, self.facts.shown_by, step_of(self.facts.rate, self._tick))
+        clean_from: int | None = None
+        for packet in chain(Packets(self._container, (self._stream, *sound_streams(self._container))), (None,)):
+            if packet is not None and packet.stream_index != self._stream.index:
+                continue
+            if target is not None and clean_from is None:
+                if packet is None or not packet.is_keyframe:
+                    continue
+                stamp = packet.pts if self.facts.shown_by == "presentation" else packet.dts
+                clean_from = stamp if stamp is not None else packet.dts
+            for picture in decoder.pictures(packet):
+                if clean_from is None or picture.ticks >= clean_from:
+                    yield picture
 
-    def _checked(self, frame: VideoFrame) -> VideoFrame:
-        if (frame.width, frame.height) != (self.facts.width, self.facts.height):
-            raise UnreadableFile(
-                f"Its picture changes size to {frame.width}×{frame.height} on the way.",
-                remedy="Split it where the size changes.",
-                clip=self.path,
-            )
-        return frame
+    def _decode(self, target: int | None) -> Iterator[DecodedFrame]:
+        """Every picture from where the container stands, each with its end: where the next begins."""
+        frames: Iterator[VideoFrame] = map(self._conform.apply, self._stamped(self._pictures(target)))
+        if self._fields != "progressive":
+            frames = deinterlaced(frames, self._fields, self._method)
+        before: VideoFrame | None = None
+        for frame in frames:
+            if before is not None:
+                yield self._decoded(before, frame)
+            before = frame
+        if before is not None:
+            yield self._decoded(before, None)
 
-    def _decoded(self, frame: VideoFrame) -> DecodedFrame:
-        tick = frame.time_base or self._tick
-        time = (frame.pts or 0) * tick - self.picture_start
-        stated = frame.duration * tick if self._fields == "progressive" else Fraction(0)
-        return DecodedFrame(time, time + (stated or self._frame_length), unpack(frame, self._colour))
+    def _stamped(self, pictures: Iterator[Picture]) -> Iterator[VideoFrame]:
+        for picture in pictures:
+            if self._origin is None:
+                self._origin = picture.ticks * self._tick
+            picture.frame.pts = picture.ticks
+            picture.frame.time_base = self._tick
+            yield picture.frame
+
+    def _decoded(self, frame: VideoFrame, following: VideoFrame | None) -> DecodedFrame:
+        time = self._time(frame)
+        stated = frame.duration * (frame.time_base or self._tick) if self._fields == "progressive" else Fraction(0)
+        end = time + (stated or self._frame_length) if following is None else self._time(following)
+        return DecodedFrame(time, end, unpack(frame, self._colour))
+
+    def _time(self, frame: VideoFrame) -> Fraction:
+        return (frame.pts or 0) * (frame.time_base or self._tick) - self.picture_start

@@ -8,7 +8,7 @@ from cadrage.render.drawing import Drawing
 from cadrage.render.kinds import SoundName
 from cadrage.render.order import Order
 from cadrage.render.pace import Cut
-from cadrage.render.settings import Settings
+from cadrage.render.settings import Writing
 from cadrage.render.sound import CODINGS, STEREO, STUDIO_RATE
 from cadrage.values import Value
 
@@ -36,7 +36,7 @@ def estimate(order: Order) -> Estimate:
         BadRequest: the settings do not allow the frame. MissingSource, UnreadableFile: the clip cannot be read.
     """
     writing, wanted = order.writing, order.wanted
-    sound = sum(_sound_bits(order.settings, channels.channels) for channels in order.facts.sounds) * wanted.duration / 8
+    sound = sum(_sound_bits(writing, channels.channels) for channels in order.facts.sounds) * wanted.duration / 8
     if writing.bits_per_second is not None:
         return Estimate(bytes=int(writing.bits_per_second * wanted.duration / 8 + sound), measured=False)
     keys, others = [], []
@@ -60,11 +60,11 @@ def _sizes(drawing: Drawing, cut: Cut) -> list[int]:
     return sorted(found, reverse=True) if found else [0]
 
 
-def _sound_bits(settings: Settings, channels: int) -> int:
+def _sound_bits(writing: Writing, channels: int) -> int:
     """Bits a second of one stream of sound."""
-    if settings.sound == "none":
+    if writing.sound == "none":
         return 0
-    if settings.stereo:
+    if writing.settings.stereo:
         channels = len(STEREO)
-    bits = CODINGS[settings.sound].bits
-    return SAMPLE_BITS[settings.sound] * STUDIO_RATE * channels if bits is None else bits * max(2, channels) // 2
+    bits = CODINGS[writing.sound].bits
+    return SAMPLE_BITS[writing.sound] * STUDIO_RATE * channels if bits is None else bits * max(2, channels) // 2

@@ -8,6 +8,7 @@ from cadrage.footage import Facts, SoundFacts, read_as, taken_as
 from cadrage.render.encoder import stored_colour, tagged
 from cadrage.render.order import Order
 from cadrage.render.report import Line, line, milliseconds, same, seconds
+from cadrage.render.sound import FROM_ZERO, kept
 from cadrage.values import format_exact
 
 SYNC_SECONDS = Fraction(1, 1000)
@@ -86,7 +87,7 @@ def _rate(facts: Facts) -> str:
 
 
 def _sound_lines(found: Facts, order: Order | None) -> Iterator[Line]:
-    asked = None if order is None else order.facts.sounds if order.settings.sound != "none" else ()
+    asked = None if order is None else order.facts.sounds if order.writing.sound != "none" else ()
     yield same("Sound streams", None if asked is None else str(len(asked)), str(len(found.sounds)), "Render again.")
     for number, sound in enumerate(found.sounds):
         source = asked[number] if asked and number < len(asked) else None
@@ -100,8 +101,8 @@ def _sound_lines(found: Facts, order: Order | None) -> Iterator[Line]:
         )
         if sound.duration is None or (wanted and wanted.duration is None):
             continue
-        kept = source is not None and order is not None and order.settings.sound == "keep" and source.codec == "aac"
-        slack = SYNC_SECONDS if kept else Fraction(2 * AAC_FRAME, sound.rate)
+        carried = source is not None and order is not None and kept(order, source)
+        slack = SYNC_SECONDS if carried else Fraction(2 * AAC_FRAME, sound.rate)
         if order is not None and order.pace.speed != 1:
             slack = STRETCHED_SLACK
         yield from _ending(found, sound, order, wanted, slack)
@@ -133,7 +134,7 @@ def _delivered(sound: SoundFacts, order: Order) -> SoundFacts:
     """When the sound of a clip begins and how long it lasts in the file."""
     pace, own = order.pace, taken_as(order.facts, order.plan.interpretation).duration
     first, last = pace.start, pace.start + pace.facts.duration * pace.speed
-    begins = sound.start if first == 0 else max(sound.start, first)
+    begins = first if order.writing.kind.muxer in FROM_ZERO else max(sound.start, first)
     lasts = sound.duration
     if lasts is not None:
         ends = sound.start + lasts

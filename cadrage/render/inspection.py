@@ -151,9 +151,9 @@ def _stream_lines(path: Path, found: Facts, order: Order | None) -> Iterator[Lin
     """What the packets and the sound show."""
     if found.kind == "clip":
         yield _amount_line(path, found, order)
-    for number in range(len(found.sounds)):
+    for sound in found.sounds:
         try:
-            loud = loudness(path, number)
+            loud = loudness(path, sound.stream)
         except CadrageError:
             continue
         yield measured("Loudness (EBU R 128)", "silent" if loud is None else str(loud))

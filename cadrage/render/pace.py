@@ -153,15 +153,14 @@ def cuts(pace: Pace, count: int) -> list[Cut]:
 
 
 def paced(reader: PictureReader, pace: Pace, cut: Cut) -> Iterator[Paced]:
-    """The frames of a cut, in order."""
-    if pace.kept:
+    """The frames of a cut, in order. Where a picture of a constant rate is missing, the one before it stays."""
+    if pace.kept and pace.varies:
         return _kept(reader, pace, cut)
     return _fitted(reader, pace, cut)
 
 
 def _kept(reader: PictureReader, pace: Pace, cut: Cut) -> Iterator[Paced]:
-    since = pace.start + max(Fraction(0), cut.start)
-    for picture in reader.frames_from(since if pace.varies else since + 1 / (2 * pace.own)):
+    for picture in reader.frames_from(pace.start + max(Fraction(0), cut.start)):
         time = picture.time - pace.start
         if time >= cut.end:
             return

@@ -32,7 +32,7 @@ class Settings(Value):
         ceiling: highest rate, in the same; 0 for none.
         passes: how often a clip is gone through where a rate is asked for: with 2 it is measured first, so that
             each part gets its share. Kinds that cannot do so go through it once.
-        sound: kept as it is where the kind can hold it, encoded anew, or left out.
+        sound: kept as it is where the kind can hold it, else written the kind's usual way; encoded anew; or left out.
         stereo: whether sound of more or fewer channels is mixed to two.
         rate_change: how a clip fits a frame's own rate: whole frames are repeated and dropped, neighbours are
             blended, or it runs faster or slower with the pitch of its sound kept.
@@ -76,6 +76,12 @@ class Writing:
     kind: FileKind
     profile: Profile
     format: PixelFormat
+
+    @property
+    def sound(self) -> SoundName:
+        """How sound is written: the usual way of the kind where it shall be kept and the kind cannot hold it."""
+        asked = self.settings.sound
+        return self.kind.sounds[0] if asked == "keep" and asked not in self.kind.sounds else asked
 
     @property
     def options(self) -> dict[str, str]:
@@ -139,7 +145,7 @@ def writing_of(settings: Settings, frame: Frame, clip: str | None = None) -> Wri
         raise _bad(
             f"{kind.title} {profile.name} holds {held} bits, not {depth}.".replace("  ", " "), f"Ask for {held}.", clip
         )
-    if settings.sound not in kind.sounds:
+    if settings.sound != "keep" and settings.sound not in kind.sounds:
         raise _bad(
             f"{kind.title} cannot hold sound as {settings.sound}.", f"Choose from {', '.join(kind.sounds)}.", clip
         )

@@ -2,26 +2,26 @@
 
 from __future__ import annotations  # Packet takes a parameter for the type checker only
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import ExitStack
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
-from itertools import pairwise
 from types import TracebackType
-from typing import Self, cast
+from typing import Any, Self, cast
 
 import av
 from av.audio.stream import AudioStream
-from av.container import OutputContainer
+from av.container import InputContainer, OutputContainer
 from av.filter import Graph
 from av.packet import Packet
 
-from cadrage.footage import taken_as
-from cadrage.footage.container import opened
+from cadrage.footage import SoundFacts, taken_as
+from cadrage.footage.container import opened, picture_stream
+from cadrage.footage.packets import Packets
+from cadrage.footage.soundtrack import SoundDecoder, sound_streams
 from cadrage.render.kinds import SoundName
 from cadrage.render.order import Order
-from cadrage.render.pace import Pace
-from cadrage.render.settings import Settings
+from cadrage.render.sound_placing import AudioTrim, SoundPlacer
 
 AAC_RATES = (96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350)
 """Sampling frequencies of ISO/IEC 14496-3, table 1.18; from memory."""
@@ -60,32 +60,10 @@ CODINGS: dict[SoundName, Coding] = {
 
 LEAD_IN = Fraction(1)  # how much is decoded before and after a range, in seconds
 AHEAD = Fraction(1, 2)  # how far sound is written ahead of the picture, in seconds
-
-
-@dataclass(frozen=True, slots=True)
-class Stretch:
-    """The part of a clip's sound that is delivered.
-
-    Attributes:
-        start: of what is delivered, in the clip's own time stamps, in seconds.
-        end: in the same; None is the clip's end.
-        speed: seconds of the clip in one delivered second.
-    """
-
-    start: Fraction
-    end: Fraction | None = None
-    speed: Fraction = Fraction(1)
-
-    @classmethod
-    def of(cls, pace: Pace, picture_start: Fraction, own: Fraction) -> Stretch:
-        """What a pace delivers of a clip whose pictures last `own` seconds; of all of a clip, its sound to the end."""
-        length = pace.facts.duration * pace.speed
-        end = None if pace.start + length >= own else picture_start + pace.start + length
-        return cls(picture_start + pace.start, end, pace.speed)
-
-    def whole_from(self, picture_start: Fraction) -> bool:
-        """Whether nothing is cut off or drawn out."""
-        return self.start == picture_start and self.end is None and self.speed == 1
+ROUGH = ("avi",)  # containers whose stamps of sound are too rough to show a gap
+KEEPING = ("mov", "matroska")  # containers whose packets have stamps that another takes over as they are
+LATE = Fraction(-1, 1000)  # earlier than this sound begins before the picture, and is cut
+FROM_ZERO = ("avi", "mxf")  # containers in which all streams begin together
 
 
 class SoundCarrier:
@@ -99,20 +77,39 @@ class SoundCarrier:
 
     def __init__(self, order: Order, target: OutputContainer, picture_start: Fraction) -> None:
         self._stack = ExitStack()
-        self._target = target
+        self._order, self._target, self._picture_start = order, target, picture_start
         self._tracks: dict[int, Kept | Encoded] = {}
-        self._packets: Iterator[Packet[AudioStream]] = iter(())
+        self._packets: Iterator[Packet[Any]] = iter(())
         self._written = Fraction(-1)
         own = taken_as(order.facts, order.plan.interpretation).duration
-        self._stretch = Stretch.of(order.pace, picture_start, own)
-        self._whole = self._stretch.whole_from(picture_start)
-        if order.facts.sounds and order.settings.sound != "none":
-            source = self._stack.enter_context(opened(order.source))
-            streams = source.streams.audio
-            self._tracks = {stream.index: self._track(stream, order.settings) for stream in streams}
-            if self._stretch.start - picture_start > LEAD_IN:
-                source.seek(int((self._stretch.start - LEAD_IN) * av.time_base))
-            self._packets = iter(source.demux(streams))
+        self._trim = AudioTrim.of(order.pace, picture_start, own)
+        self._whole = self._trim.whole_from(picture_start)
+        if order.facts.sounds and order.writing.sound != "none":
+            source, self._packets = self._reading(picture_start)
+            for stream, facts in _wanted(source, order.facts.sounds):
+                self._tracks[stream.index] = self._track(stream, facts)
+
+    def _reading(self, picture_start: Fraction) -> tuple[InputContainer, Iterator[Packet[Any]]]:
+        """The clip, and its packets from a little before what is delivered."""
+        source = self._stack.enter_context(opened(self._order.source))
+        since = self._trim.start - LEAD_IN
+        if since <= picture_start or not self._order.facts.seekable:
+            return source, self._through(source)
+        source.seek(int(since * av.time_base))
+        packets = self._through(source)
+        first = next(packets, None)
+        if first is not None and first.pts is not None and first.pts * (first.time_base or 0) <= self._trim.start:
+            return source, _chained(first, packets)
+        packets = iter(())  # it went too far
+        self._stack.close()
+        source = self._stack.enter_context(opened(self._order.source))
+        return source, self._through(source)
+
+    def _through(self, source: InputContainer) -> Iterator[Packet[Any]]:
+        """Packets of sound; those of the picture are read as well, since the clock may jump in any of them."""
+        picture = picture_stream(source, self._order.source)
+        packets = Packets(source, (picture, *sound_streams(source)))
+        return (packet for packet in packets if packet.stream_index != picture.index)
 
     def __enter__(self) -> Self:
         return self
@@ -120,6 +117,7 @@ class SoundCarrier:
     def __exit__(
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
     ) -> None:
+        self._packets = iter(())
         self._stack.close()
 
     def carry_to(self, time: Fraction | None) -> None:
@@ -129,15 +127,14 @@ class SoundCarrier:
             if packet is None or self._over(packet):
                 self._finish()
                 return
-            if packet.size == 0:
-                continue
             if packet.pts is not None and packet.time_base:
-                self._written = (packet.pts * packet.time_base - self._stretch.start) / self._stretch.speed
-            self._mux(self._tracks[packet.stream.index].take(packet))
+                self._written = (packet.pts * packet.time_base - self._trim.start) / self._trim.speed
+            if (track := self._tracks.get(packet.stream_index)) is not None:
+                self._mux(track.take(packet))
 
-    def _over(self, packet: Packet[AudioStream]) -> bool:
+    def _over(self, packet: Packet[Any]) -> bool:
         """Whether nothing of this packet, or of those behind it, is delivered."""
-        end = self._stretch.end
+        end = self._trim.end
         if end is None or packet.pts is None or not packet.time_base:
             return False
         return packet.pts * packet.time_base > end + LEAD_IN
@@ -148,17 +145,50 @@ class SoundCarrier:
             _, track = self._tracks.popitem()
             self._mux(track.finish())
 
-    def _mux(self, packets: Iterator[Packet[AudioStream]]) -> None:
+    def _mux(self, packets: Iterable[Packet[AudioStream]]) -> None:
         for packet in packets:
             self._target.mux(packet)
 
-    def _track(self, stream: AudioStream, settings: Settings) -> Kept | Encoded:
+    def _track(self, stream: AudioStream, facts: SoundFacts) -> Kept | Encoded:
+        order = self._order
+        if self._whole and kept(order, facts):
+            return Kept(stream, self._target, self._trim.start)
         channels = stream.codec_context.channels
-        mixed = settings.stereo and channels != len(STEREO)
-        if settings.sound == "keep" and stream.codec_context.name == "aac" and not mixed and self._whole:
-            return Kept(stream, self._target, self._stretch.start)
-        layout = "stereo" if settings.stereo else LAYOUTS.get(channels, "stereo")
-        return Encoded(stream, self._target, self._stretch, CODINGS[settings.sound], layout, trimmed=not self._whole)
+        layout = "stereo" if order.settings.stereo else LAYOUTS.get(channels, "stereo")
+        return Encoded(stream, self._target, self._trimmed(facts), order, layout)
+
+    def _trimmed(self, facts: SoundFacts) -> AudioTrim:
+        """What is delivered, without what only fills a stream's last packet."""
+        trim, source = self._trim, self._order.facts
+        if facts.duration is None or source.counted == "estimated":
+            return trim
+        ends = self._picture_start + facts.start + facts.duration
+        return replace(trim, end=ends if trim.end is None else min(ends, trim.end))
+
+
+def kept(order: Order, facts: SoundFacts) -> bool:
+    """Whether a stream can be carried over as it is, and then is in place as well."""
+    settings, source = order.settings, order.facts
+    mixed = settings.stereo and facts.channels != len(STEREO)
+    damaged = any(one.kind in ("sound_damaged", "unreadable", "cut_short", "clock_jumps") for one in source.findings)
+    fits = order.writing.sound == "keep" and facts.codec == "aac" and not mixed
+    return fits and source.container.split(",")[0] in KEEPING and facts.start >= LATE and not damaged
+
+
+def _wanted(source: InputContainer, facts: Iterable[SoundFacts]) -> Iterator[tuple[AudioStream, SoundFacts]]:
+    """The streams that were found to be audible, each with what was found."""
+    streams = sound_streams(source)
+    for number, one in enumerate(facts):
+        stream = next((stream for stream in streams if stream.index == one.stream), None)
+        if stream is None and one.stream is None and number < len(streams):
+            stream = streams[number]
+        if stream is not None:
+            yield stream, one
+
+
+def _chained(first: Packet[Any], packets: Iterator[Packet[Any]]) -> Iterator[Packet[Any]]:
+    yield first
+    yield from packets
 
 
 class Kept:
@@ -186,81 +216,86 @@ class Encoded:
     """A stream that is decoded and encoded anew."""
 
     def __init__(
-        self,
-        stream: AudioStream,
-        target: OutputContainer,
-        stretch: Stretch,
-        coding: Coding,
-        channels: str,
-        *,
-        trimmed: bool,
+        self, stream: AudioStream, target: OutputContainer, trim: AudioTrim, order: Order, channels: str
     ) -> None:
-        self._stretch = stretch
-        self._source = stream
-        rate = stream.rate if coding.any_rate and stream.rate in AAC_RATES else STUDIO_RATE
+        coding = CODINGS[order.writing.sound]
+        self._decoder = SoundDecoder(stream)
+        self._rate = stream.rate if coding.any_rate and stream.rate in AAC_RATES else STUDIO_RATE
         layout = av.AudioLayout(channels)
-        self._stream = cast("AudioStream", target.add_stream(coding.codec, rate=rate, layout=layout))
+        self._stream = cast("AudioStream", target.add_stream(coding.codec, rate=self._rate, layout=layout))
+        context = self._stream.codec_context
         if coding.bits is not None:
-            self._stream.codec_context.bit_rate = coding.bits * max(2, layout.nb_channels) // 2
-        self._stream.codec_context.open()
-        self._resampler = av.AudioResampler(
-            format=self._stream.codec_context.format,
-            layout=layout,
-            rate=rate,
-            frame_size=self._stream.codec_context.frame_size or None,
+            context.bit_rate = coding.bits * max(2, layout.nb_channels) // 2
+        context.open()
+        self._placer = SoundPlacer(
+            self._rate,
+            channels,
+            context.format.name,
+            trim,
+            steady=order.facts.container.split(",")[0] in ROUGH,
+            padded=order.writing.kind.muxer in FROM_ZERO,
         )
-        self._offset: int | None = None
-        self._rate = rate
-        self._trimmer = Trimmer(stream, stretch) if trimmed else None
+        self._speed = _Speed(self._rate, channels, context.format.name, trim.speed) if trim.speed != 1 else None
+        self._waiting = av.AudioFifo()
+        self._size = context.frame_size or 0
+        self._position: int | None = None
 
     def take(self, packet: Packet[AudioStream] | None) -> Iterator[Packet[AudioStream]]:
         """What the encoder makes of a packet; None drains the decoder."""
-        for frame in self._source.codec_context.decode(packet):
-            for part in self._trimmer.take(frame) if self._trimmer else [frame]:
-                yield from self._taken(part)
+        for piece in self._decoder.heard(packet):
+            for frame in self._placer.place(piece):
+                yield from self._placed(frame)
 
     def finish(self) -> Iterator[Packet[AudioStream]]:
         """All that decoder and encoder still hold."""
         yield from self.take(None)
-        for part in self._trimmer.take(None) if self._trimmer else []:
-            yield from self._taken(part)
-        yield from self._encode([*self._resampler.resample(None)])
+        for frame in self._placer.finish():
+            yield from self._placed(frame)
+        for frame in self._speed.change(None) if self._speed else ():
+            yield from self._collected(frame)
+        yield from self._encoded(self._waiting.read(0, partial=True))
         yield from self._stream.encode(None)
 
-    def _taken(self, frame: av.AudioFrame) -> Iterator[Packet[AudioStream]]:
-        if self._offset is None:
-            begins = (frame.pts or 0) * (frame.time_base or Fraction(1, self._rate)) - self._stretch.start
-            self._offset = round(begins / self._stretch.speed * self._rate)
+    def _placed(self, frame: av.AudioFrame) -> Iterator[Packet[AudioStream]]:
+        if self._position is None:
+            speed = self._speed.speed if self._speed else 1
+            self._position = round((frame.pts or 0) / speed)
+        for changed in self._speed.change(frame) if self._speed else (frame,):
+            yield from self._collected(changed)
+
+    def _collected(self, frame: av.AudioFrame) -> Iterator[Packet[AudioStream]]:
+        """Frames of the size that the encoder takes; of any size where it does not mind."""
+        if not self._size:
+            yield from self._encoded(frame)
+            return
         frame.pts = None
-        yield from self._encode(self._resampler.resample(frame))
+        self._waiting.write(frame)
+        while (ready := self._waiting.read(self._size)) is not None:
+            yield from self._encoded(ready)
 
-    def _encode(self, frames: list[av.AudioFrame]) -> Iterator[Packet[AudioStream]]:
-        for frame in frames:
-            frame.pts, frame.time_base = self._offset, Fraction(1, self._rate)
-            self._offset = (self._offset or 0) + frame.samples
-            yield from self._stream.encode(frame)
+    def _encoded(self, frame: av.AudioFrame | None) -> Iterator[Packet[AudioStream]]:
+        if frame is None or not frame.samples:
+            return
+        frame.pts, frame.time_base = self._position, Fraction(1, self._rate)
+        self._position = (self._position or 0) + frame.samples
+        yield from self._stream.encode(frame)
 
 
-class Trimmer:
-    """Cuts sound to a stretch, to the sample, and lets it run faster or slower with its pitch kept (FFmpeg's atempo).
+class _Speed:
+    """Lets sound run faster or slower with its pitch kept (FFmpeg's atempo)."""
 
-    The frames that come out first and last say nothing of speed; the first has the clip's own time.
-    """
-
-    def __init__(self, stream: AudioStream, stretch: Stretch) -> None:
+    def __init__(self, rate: int, layout: str, sample_format: str, speed: Fraction) -> None:
+        self.speed = speed
         self._graph = Graph()
-        source = self._graph.add_abuffer(template=stream)
-        ends = {} if stretch.end is None else {"end": f"{float(stretch.end):.9f}"}
-        trim = self._graph.add("atrim", start=f"{float(stretch.start):.9f}", **ends)
-        sink = self._graph.add("abuffersink")
-        chain = [source, trim, sink]
-        if stretch.speed != 1:
-            chain.insert(2, self._graph.add("atempo", f"{float(stretch.speed):.12f}"))
-        for one, following in pairwise(chain):
-            one.link_to(following)
+        source = self._graph.add_abuffer(
+            sample_rate=rate, format=sample_format, layout=layout, time_base=Fraction(1, rate)
+        )
+        tempo, sink = self._graph.add("atempo", f"{float(speed):.12f}"), self._graph.add("abuffersink")
+        source.link_to(tempo)
+        tempo.link_to(sink)
         self._graph.configure()
 
-    def take(self, frame: av.AudioFrame | None) -> Iterator[av.AudioFrame]:
+    def change(self, frame: av.AudioFrame | None) -> Iterator[av.AudioFrame]:
         """What comes out for a frame; None drains it."""
         self._graph.push(frame)
         while True:

@@ -76,7 +76,7 @@ def write_file(target: Path, drawing: Drawing, pictures: Pictures, meter: Meter,
 
 def _write_container(part: Path, drawing: Drawing, pictures: Pictures, meter: Meter, share: Share | None) -> None:
     muxer = drawing.writing.kind.muxer
-    options = {"movflags": "+faststart"} if muxer in ("mp4", "mov") else {}
+    options = {"movflags": "+faststart", "movie_timescale": "48000"} if muxer in ("mp4", "mov") else {}
     with av.open(str(part), "w", format=muxer, options=options) as container:
         stream = drawing.track(container, share)
         with SoundCarrier(drawing.order, container, drawing.reader.picture_start) as sound:

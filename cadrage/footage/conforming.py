@@ -1,0 +1,52 @@
+"""Pictures that change their size or their samples in the middle of a clip, brought to those of the first."""
+
+from fractions import Fraction
+from pathlib import Path
+
+from av.video.frame import VideoFrame
+
+from cadrage.errors import UnreadableFile
+from cadrage.footage.facts import Facts
+
+SAME_SHAPE = Fraction(1, 50)
+"""Share by which a picture of another size may differ in shape and still count as the same picture, scaled."""
+
+
+class Conform:
+    """Brings every picture to the size and the samples of the first.
+
+    A picture of another size but the same shape is scaled; of another shape it would be squeezed, so that is refused.
+
+    Args:
+        facts: what the clip is.
+        path: of it, for messages.
+    """
+
+    def __init__(self, facts: Facts, path: Path) -> None:
+        self._facts, self._path = facts, path
+
+    def apply(self, frame: VideoFrame) -> VideoFrame:
+        """The picture as the others are; itself where it is.
+
+        Raises:
+            UnreadableFile: it is of another shape.
+        """
+        facts = self._facts
+        same_size = (frame.width, frame.height) == (facts.width, facts.height)
+        if same_size and frame.format.name == facts.pixel_format:
+            return frame
+        if not same_size:
+            self._check_shape(frame)
+        made = frame.reformat(width=facts.width, height=facts.height, format=facts.pixel_format)
+        made.pts, made.time_base, made.duration = frame.pts, frame.time_base, frame.duration
+        return made
+
+    def _check_shape(self, frame: VideoFrame) -> None:
+        facts = self._facts
+        shape = Fraction(frame.width * facts.height, frame.height * facts.width)
+        if abs(shape - 1) > SAME_SHAPE:
+            raise UnreadableFile(
+                f"Its picture changes size to {frame.width}×{frame.height} on the way.",
+                remedy="Split it where the size changes.",
+                clip=self._path,
+            )

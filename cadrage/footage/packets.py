@@ -1,0 +1,86 @@
+"""Packets in the order of the file, on a clock that does not jump."""
+
+from __future__ import annotations  # Packet takes a parameter for the type checker only
+
+from collections.abc import Iterator, Sequence
+from fractions import Fraction
+from typing import Any
+
+import av
+from av.audio.stream import AudioStream
+from av.container import InputContainer
+from av.packet import Packet
+from av.video.stream import VideoStream
+
+Track = AudioStream | VideoStream
+
+JUMPING = ("mpegts", "mpeg")
+"""Containers of broadcasts and discs, whose clock may begin anew in the middle (ISO/IEC 13818-1, discontinuities)."""
+FORWARD, BACKWARD = Fraction(10), Fraction(1, 10)
+"""Seconds that a clock may run ahead of what is expected, or fall behind it, before it counts as another clock."""
+MOST_TRIES = 4  # reads that fail one after another before the rest of a file is given up
+
+
+class Clock:
+    """Makes one clock of several: where it jumps, all that follows is moved so that it goes on.
+
+    Attributes:
+        jumps: times, on the mended clock, at which it jumped, in seconds.
+    """
+
+    def __init__(self) -> None:
+        self.jumps: list[Fraction] = []
+        self._shift = Fraction(0)
+        self._due: dict[int, Fraction] = {}
+
+    def mend(self, packet: Packet[Any]) -> None:
+        """Set the packet's times to what they are on the mended clock."""
+        tick = packet.time_base
+        if packet.dts is None or not tick:
+            return
+        time, due = packet.dts * tick + self._shift, self._due.get(packet.stream_index)
+        if due is not None and not -BACKWARD <= time - due <= FORWARD:
+            self._shift += due - time
+            time = due
+            self.jumps.append(time)
+        self._due[packet.stream_index] = time + (packet.duration or 0) * tick
+        if self._shift:
+            ticks = round(self._shift / tick)
+            packet.dts += ticks
+            packet.pts = None if packet.pts is None else packet.pts + ticks
+
+
+class Packets:
+    """Reads the packets of some streams, from where a container stands, past what cannot be read.
+
+    Args:
+        container: what to read from.
+        streams: whose packets are wanted. Pass all that may ever be compared: a jump of the clock shows in any of them.
+
+    Attributes:
+        format: of the container, by its first name.
+        clock: as it was mended; None for containers whose clock never jumps.
+        failed: whether the rest of the file could not be read.
+    """
+
+    def __init__(self, container: InputContainer, streams: Sequence[Track]) -> None:
+        self._container, self._streams = container, streams
+        self.format = container.format.name.split(",")[0]
+        self.clock = Clock() if self.format in JUMPING else None
+        self.failed = False
+
+    def __iter__(self) -> Iterator[Packet[Any]]:
+        tries = 0
+        while tries < MOST_TRIES:
+            try:
+                for packet in self._container.demux(*self._streams):
+                    if packet.size:  # an empty one only asks a decoder for what it still holds
+                        tries = 0
+                        if self.clock:
+                            self.clock.mend(packet)
+                        yield packet
+            except av.FFmpegError:
+                tries += 1
+                continue
+            return
+        self.failed = True
