@@ -8,7 +8,7 @@ from cadrage.footage import Facts, SoundFacts, read_as, taken_as
 from cadrage.render.encoder import stored_colour, tagged
 from cadrage.render.order import Order
 from cadrage.render.report import Line, line, milliseconds, same, seconds
-from cadrage.render.sound import FROM_ZERO, kept
+from cadrage.render.sound import kept, whole_sound
 from cadrage.values import format_exact
 
 SYNC_SECONDS = Fraction(1, 1000)
@@ -101,7 +101,7 @@ def _sound_lines(found: Facts, order: Order | None) -> Iterator[Line]:
         )
         if sound.duration is None or (wanted and wanted.duration is None):
             continue
-        carried = source is not None and order is not None and kept(order, source)
+        carried = source is not None and order is not None and whole_sound(order) and kept(order, source)
         slack = SYNC_SECONDS if carried else Fraction(2 * AAC_FRAME, sound.rate)
         if order is not None and order.pace.speed != 1:
             slack = STRETCHED_SLACK
@@ -132,14 +132,17 @@ def _ending(
 
 def _delivered(sound: SoundFacts, order: Order) -> SoundFacts:
     """When the sound of a clip begins and how long it lasts in the file."""
+    if whole_sound(order) and kept(order, sound):
+        return sound
     pace, own = order.pace, taken_as(order.facts, order.plan.interpretation).duration
     first, last = pace.start, pace.start + pace.facts.duration * pace.speed
-    begins = first if order.writing.kind.muxer in FROM_ZERO else max(sound.start, first)
     lasts = sound.duration
     if lasts is not None:
         ends = sound.start + lasts
-        lasts = max(Fraction(0), (ends if last >= own else min(ends, last)) - begins) / pace.speed
-    return sound.model_copy(update={"start": (begins - first) / pace.speed, "duration": lasts})
+        heard = (ends if last >= own else min(ends, last)) - first
+        # Silence stands before what begins late, and throughout where there is no sound in a range.
+        lasts = (heard if heard > 0 and sound.start < last else last - first) / pace.speed
+    return sound.model_copy(update={"start": Fraction(0), "duration": lasts})
 
 
 def _colour_lines(found: Facts, order: Order | None) -> Iterator[Line]:

@@ -63,7 +63,6 @@ AHEAD = Fraction(1, 2)  # how far sound is written ahead of the picture, in seco
 ROUGH = ("avi",)  # containers whose stamps of sound are too rough to show a gap
 KEEPING = ("mov", "matroska")  # containers whose packets have stamps that another takes over as they are
 LATE = Fraction(-1, 1000)  # earlier than this sound begins before the picture, and is cut
-FROM_ZERO = ("avi", "mxf")  # containers in which all streams begin together
 
 
 class SoundCarrier:
@@ -166,6 +165,12 @@ class SoundCarrier:
         return replace(trim, end=ends if trim.end is None else min(ends, trim.end))
 
 
+def whole_sound(order: Order) -> bool:
+    """Whether all of a clip is delivered, at its own speed."""
+    own = taken_as(order.facts, order.plan.interpretation).duration
+    return AudioTrim.of(order.pace, Fraction(0), own).whole_from(Fraction(0))
+
+
 def kept(order: Order, facts: SoundFacts) -> bool:
     """Whether a stream can be carried over as it is, and then is in place as well."""
     settings, source = order.settings, order.facts
@@ -233,12 +238,11 @@ class Encoded:
             context.format.name,
             trim,
             steady=order.facts.container.split(",")[0] in ROUGH,
-            padded=order.writing.kind.muxer in FROM_ZERO,
         )
         self._speed = _Speed(self._rate, channels, context.format.name, trim.speed) if trim.speed != 1 else None
         self._waiting = av.AudioFifo()
         self._size = context.frame_size or 0
-        self._position: int | None = None
+        self._position = 0
 
     def take(self, packet: Packet[AudioStream] | None) -> Iterator[Packet[AudioStream]]:
         """What the encoder makes of a packet; None drains the decoder."""
@@ -257,9 +261,6 @@ class Encoded:
         yield from self._stream.encode(None)
 
     def _placed(self, frame: av.AudioFrame) -> Iterator[Packet[AudioStream]]:
-        if self._position is None:
-            speed = self._speed.speed if self._speed else 1
-            self._position = round((frame.pts or 0) / speed)
         for changed in self._speed.change(frame) if self._speed else (frame,):
             yield from self._collected(changed)
 
@@ -277,7 +278,7 @@ class Encoded:
         if frame is None or not frame.samples:
             return
         frame.pts, frame.time_base = self._position, Fraction(1, self._rate)
-        self._position = (self._position or 0) + frame.samples
+        self._position += frame.samples
         yield from self._stream.encode(frame)
 
 

@@ -27,12 +27,14 @@ class AudioTrim:
         start: of what is delivered, in the clip's own time stamps, in seconds.
         end: in the same; None is the clip's end.
         speed: seconds of the clip in one delivered second.
+        length: seconds of the clip that its pictures are delivered of.
         longest: seconds that silence may last; more than that is a time stamp that is wrong.
     """
 
     start: Fraction
     end: Fraction | None = None
     speed: Fraction = Fraction(1)
+    length: Fraction = Fraction(1)
     longest: Fraction = Fraction(3600)
 
     @classmethod
@@ -40,7 +42,7 @@ class AudioTrim:
         """What a pace delivers of a clip whose pictures last `own` seconds; of all of a clip, its sound to the end."""
         length = pace.facts.duration * pace.speed
         end = None if pace.start + length >= own else picture_start + pace.start + length
-        return cls(picture_start + pace.start, end, pace.speed, max(own, Fraction(1)))
+        return cls(picture_start + pace.start, end, pace.speed, length, max(own, Fraction(1)))
 
     def whole_from(self, picture_start: Fraction) -> bool:
         """Whether nothing is cut off or drawn out."""
@@ -51,16 +53,15 @@ class SoundPlacer:
     """Makes one line of samples of pieces of sound.
 
     What lies before the start or behind the end is cut off, what is there twice is left out, and where nothing is
-    there is silence. Time runs by the count of samples; time stamps count where they jump.
+    there is silence: before sound that begins late, too, so that players that know no late start are right as well. Time runs by the count of samples; time stamps count where they jump.
 
     Args:
         rate, layout, sample_format: of what comes out.
         trim: what is delivered.
         steady: whether the source's time stamps are too rough to show a gap, as those of AVI.
-        padded: whether sound that begins late is preceded by silence; else it begins late.
 
     Attributes:
-        position: samples from the start at which the next piece comes; None while there was none.
+        position: samples from the start at which the next piece comes.
     """
 
     def __init__(
@@ -71,12 +72,11 @@ class SoundPlacer:
         trim: AudioTrim,
         *,
         steady: bool,
-        padded: bool,
     ) -> None:
         self._rate, self._layout, self._format, self._trim = rate, layout, sample_format, trim
         self._steady = steady
         self._end = None if trim.end is None else round((trim.end - trim.start) * rate)
-        self.position: int | None = 0 if padded else None
+        self.position = 0
         self._resampler: av.AudioResampler | None = None
         self._like: tuple[object, ...] = ()
         self._run_start, self._run_length = Fraction(0), Fraction(0)  # seconds, of pieces that follow one another
@@ -97,8 +97,10 @@ class SoundPlacer:
             yield from self._put(frame)
 
     def finish(self) -> Iterator[av.AudioFrame]:
-        """What is still held back."""
+        """What is still held back; silence throughout where there was nothing."""
         yield from self._flushed()
+        if not self.position:
+            yield from self._silence(max(1, round(self._trim.length * self._rate)))
 
     def _jumps(self, start: Fraction) -> bool:
         if self._steady:
@@ -114,7 +116,7 @@ class SoundPlacer:
         self._resampler = av.AudioResampler(format=self._format, layout=self._layout, rate=self._rate)
         late = start - self._trim.start
         if late > self._trim.longest:
-            late = Fraction(self.position or 0, self._rate)
+            late = Fraction(self.position, self._rate)
         self._coming = round(late * self._rate)
 
     def _flushed(self) -> Iterator[av.AudioFrame]:
@@ -126,9 +128,8 @@ class SoundPlacer:
     def _put(self, frame: av.AudioFrame) -> Iterator[av.AudioFrame]:
         begins, ends = self._coming, self._coming + frame.samples
         self._coming = ends
-        if self.position is not None:
-            yield from self._silence(begins)
-        since = max(0, begins, self.position or 0)
+        yield from self._silence(begins)
+        since = max(begins, self.position)
         until = ends if self._end is None else min(ends, self._end)
         if until <= since:
             return
@@ -136,7 +137,6 @@ class SoundPlacer:
 
     def _silence(self, until: int) -> Iterator[av.AudioFrame]:
         """Silence from where the last piece ended."""
-        assert self.position is not None
         until = until if self._end is None else min(until, self._end)
         while self.position < until:
             count = min(SILENCE, until - self.position)

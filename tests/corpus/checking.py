@@ -1,0 +1,227 @@
+"""Holding Cadrage against the independent reader, for one member of the corpus."""
+
+import random
+import shutil
+from dataclasses import dataclass, field
+from fractions import Fraction
+from itertools import pairwise
+from math import ceil, floor
+from pathlib import Path
+
+import numpy as np
+
+from cadrage.errors import CadrageError
+from cadrage.footage import Facts, Library, Material, open_footage, probe
+from cadrage.formats import Frame
+from cadrage.geometry import Placement
+from cadrage.plan import Plan, Range
+from cadrage.render import Order, Settings, inspect_file, render
+from cadrage.surrounds import Plain
+from tests.corpus.drawing import number_in
+from tests.corpus.making import Maker, Member
+from tests.corpus.reader import Read, read
+
+NEAR_SECONDS = 0.0011
+SOUND_SECONDS = 0.0016  # half a millisecond of it is how well a click can be found behind a codec
+MOMENTS = 6
+FRAME = Frame(width=112, height=64)
+SETTINGS = Settings(quality="draft")
+
+
+@dataclass
+class Verdict:
+    """How a member fared.
+
+    Attributes:
+        group, name: of the member.
+        outcome: right, refused, or wrong.
+        told: why it was refused, or what is wrong.
+        findings: what probing told of it.
+    """
+
+    group: str
+    name: str
+    outcome: str
+    told: list[str] = field(default_factory=list)
+    findings: list[str] = field(default_factory=list)
+
+
+def check(member: Member, maker: Maker, folder: Path) -> Verdict:
+    """Make a member and try all that people do with footage on it."""
+    shutil.rmtree(folder, ignore_errors=True)
+    folder.mkdir(parents=True)
+    path = folder / member.file
+    member.make(maker, path)
+    before = {one.name for one in folder.iterdir()}
+    try:
+        facts = probe(path, thorough=True)
+        wrong = _Checks(member, path, facts, folder).all()
+    except CadrageError as error:
+        return _refused(member, error, sorted({one.name for one in folder.iterdir()} - before))
+    finally:
+        shutil.rmtree(folder, ignore_errors=True)
+    findings = [one.kind for one in facts.findings]
+    if member.expected == "refused":
+        wrong = ["it should have been refused", *wrong]
+    return Verdict(member.group, member.name, "wrong" if wrong else "right", wrong, findings)
+
+
+def _refused(member: Member, error: CadrageError, left: list[str]) -> Verdict:
+    left = [name for name in left if not name.startswith("reference.")]
+    wrong = [f"left behind: {left}"] if left else []
+    if member.expected in ("read", "damaged") and not _nothing_to_read(member, error):
+        wrong.append(f"refused: {error}")
+    if not (error.problem and error.remedy):
+        wrong.append("refused without a word on what to do")
+    return Verdict(member.group, member.name, "wrong" if wrong else "refused", wrong or [str(error)])
+
+
+def _nothing_to_read(member: Member, error: CadrageError) -> bool:
+    """A file cut so short that the other reader has nothing of it either; see `_Checks.all`."""
+    return member.expected == "damaged" and "no picture" in error.problem
+
+
+class _Checks:
+    """Everything that is tried on one member."""
+
+    def __init__(self, member: Member, path: Path, facts: Facts, folder: Path) -> None:
+        self.member, self.path, self.facts, self.folder = member, path, facts, folder
+        self.wrong: list[str] = []
+        if member.numbers:
+            self.wanted = Read(list(member.numbers), [], None)
+        else:
+            self.wanted = read(path, folder, picture=member.picture)
+        self.damaged = member.expected == "damaged"
+
+    def all(self) -> list[str]:
+        self.pictures = self._linear()
+        self._moments()
+        self._delivered()
+        if self.facts.kind == "clip" and self.facts.frames >= 12:
+            self._range()
+        return self.wrong
+
+    def _linear(self) -> list[tuple[Fraction, int | None]]:
+        """Every picture once, with the number it carries, at the time it is shown."""
+        with open_footage(self.path, self.facts) as reader:
+            found = [(one.time, number_in(one.planes.luma8), one.end) for one in reader.frames()]
+        if self.facts.kind == "still":
+            found = found[:1]
+        numbers, times = [number for _, number, _ in found], [float(time) for time, _, _ in found]
+        wanted = self.wanted
+        if len(numbers) != len(wanted.numbers) and self.member.count:
+            self.wrong.append(f"{len(numbers)} pictures, {len(wanted.numbers)} in the other reader")
+        elif self.member.count and not _same(numbers, wanted.numbers, loosely=self.damaged):
+            self.wrong.append(f"other pictures: {_apart(numbers, wanted.numbers)}")
+        elif wanted.times and (far := [n for n, (a, b) in enumerate(zip(times, wanted.times)) if abs(a - b) > NEAR_SECONDS]):
+            at = far[0]
+            self.wrong.append(f"picture {at} at {times[at]:.4f} s, {wanted.times[at]:.4f} in the other reader ({len(far)})")
+        if any(later <= earlier for earlier, later in pairwise(times)):
+            self.wrong.append("times do not rise")
+        return [(time, number) for time, number, _ in found]
+
+    def _moments(self) -> None:
+        """At a moment there is just the picture that is on screen then."""
+        with open_footage(self.path, self.facts) as reader:
+            linear = [(one.time, one.end, [plane.copy() for plane in one.planes.arrays]) for one in reader.frames()]
+        chance = random.Random(len(linear))
+        some = chance.sample(range(len(linear)), min(MOMENTS, len(linear)))
+        with open_footage(self.path, self.facts) as reader:
+            for number in [*some, 0, len(linear) - 1]:
+                time, end, planes = linear[number]
+                shown = reader.frame_at(time + (end - time) / 2)
+                if shown.time != time:
+                    self.wrong.append(f"at {float(time):.3f} s the picture of {float(shown.time):.3f} is shown")
+                elif not all(np.array_equal(a, b) for a, b in zip(shown.planes.arrays, planes, strict=True)):
+                    self.wrong.append(f"at {float(time):.3f} s the picture is another than from the start")
+
+    def _plan(self, part: Range) -> Plan:
+        return Plan(
+            source=str(self.path),
+            frame=FRAME,
+            placement=Placement(sizing="stretch"),
+            surround=Plain(),
+            range=part,
+        )
+
+    def _convert(self, part: Range, name: str) -> tuple[Read, Facts]:
+        plan, target = self._plan(part), self.folder / name
+        library = Library(lambda _: Material(self.path, self.facts))
+        render(plan, self.path, target, self.facts, settings=SETTINGS, library=library)
+        report = inspect_file(target, Order(plan, self.path, self.facts, library, SETTINGS))
+        self.wrong += [
+            f"{part.start}: {line.name}: asked {line.asked}, found {line.found}"
+            for line in report.lines
+            if line.verdict == "wrong"
+        ]
+        return read(target, self.folder), probe(target)
+
+    def _upright(self, read_back: Read) -> list[int | None]:
+        """The numbers of delivered pictures, which were turned and mirrored as the clip says."""
+        pictures = read_back.pictures[:, :, ::-1] if self.facts.mirrored else read_back.pictures
+        return [number_in(np.rot90(one, self.facts.rotation // 90)) for one in pictures]
+
+    def _delivered(self) -> None:
+        found, delivered = self._convert(Range(), "out.mp4")
+        if self.facts.kind == "clip" and self.member.count and not self.damaged:
+            numbers = self._upright(found)
+            wanted = self._filled()
+            if not _same(numbers, wanted, loosely=False):
+                self.wrong.append(f"delivered other pictures: {_apart(numbers, wanted)}")
+        if self.member.sound and self.wanted.clicks is not None and not self.damaged:
+            self._clicks(found)
+        del delivered
+
+    def _filled(self) -> list[int | None]:
+        """The pictures as delivered: of a constant rate, with those repeated that are missing."""
+        if self.facts.rate_varies:
+            return [number for _, number in self.pictures]
+        slots = [round(time * self.facts.rate) for time, _ in self.pictures]
+        shown: list[int | None] = []
+        for (_, number), following in zip(self.pictures, [*slots[1:], self.facts.frames], strict=True):
+            shown += [number] * (following - len(shown))
+        return shown
+
+    def _clicks(self, found: Read) -> None:
+        ends = float(self.facts.duration) + 1
+        wanted = [time for time in self.wanted.clicks or [] if 0.008 < time < ends]
+        got = [time for time in found.clicks or [] if time > 0.008]
+        if len(wanted) != len(got):
+            self.wrong.append(f"{len(got)} clicks, {len(wanted)} in the source: {got[:3]} {wanted[:3]}")
+            return
+        far = max((abs(a - b) for a, b in zip(wanted, got, strict=True)), default=0)
+        if far > SOUND_SECONDS:
+            self.wrong.append(f"sound is {far * 1000:.1f} ms off: {got[:3]} for {wanted[:3]}")
+
+    def _range(self) -> None:
+        """A range has just the pictures that are asked for, at both ends."""
+        facts = self.facts
+        start, end = facts.duration * Fraction(3, 10), facts.duration * Fraction(7, 10)
+        found, _ = self._convert(Range(start=start, end=end), "part.mp4")
+        if not self.member.count or self.damaged:
+            return
+        if facts.rate_varies:
+            wanted = [number for time, number in self.pictures if start <= time < end]
+            before = [number for time, number in self.pictures if time < start][-1:]
+            options = (wanted, before + wanted)
+        else:
+            options = (self._filled()[floor(start * facts.rate) : ceil(end * facts.rate)],)
+        numbers = self._upright(found)
+        if not any(_same(numbers, wanted, loosely=False) for wanted in options):
+            self.wrong.append(f"a range has other pictures: {_apart(numbers, options[0])}")
+
+
+def _same(found: list[int | None], wanted: list[int | None], *, loosely: bool) -> bool:
+    """Whether two lists of numbers are the same; of damaged pictures, whether those are that both could read."""
+    if len(found) != len(wanted):
+        return False
+    pairs = list(zip(found, wanted, strict=True))
+    if loosely:
+        apart = sum(a != b for a, b in pairs if a is not None and b is not None)
+        return apart <= max(2, len(pairs) // 10)
+    return all(a == b for a, b in pairs)
+
+
+def _apart(found: list[int | None], wanted: list[int | None]) -> str:
+    at = next((n for n, (a, b) in enumerate(zip(found, wanted)) if a != b), min(len(found), len(wanted)))
+    return f"{len(found)} for {len(wanted)}, from {at} on {found[at : at + 4]} for {wanted[at : at + 4]}"
