@@ -16,6 +16,7 @@ from cadrage.surrounds import KINDS, Surround
 from cadrage.treatments import find_treatment
 from cadrage.values import parse_exact, parse_size
 
+SEE_HELP = "See --help for what each option takes."
 SIZES: dict[str, dict[str, Any]] = {
     "whole": {"tightness": 0},
     "fill": {"tightness": 1},
@@ -46,7 +47,7 @@ def build_plan(source: Path, options: Options) -> Plan:
         )
         return plan if options["treatment"] is None else find_treatment(options["treatment"]).on(plan)
     except ValidationError as error:
-        raise BadRequest(first_problem(error), remedy="See --help for what each option takes.") from error
+        raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
 
 
 def first_problem(error: ValidationError) -> str:
@@ -72,13 +73,14 @@ def read_frame(size: str, active: str | None, rate: str | None = None, outside: 
     """A frame as it was typed.
 
     Raises:
-        BadRequest: a part of it cannot be read.
-        ValidationError: it is out of range.
+        BadRequest: a part of it cannot be read, or is out of range.
     """
     width, height = read_size(size)
-    return Frame.model_validate(
-        {"width": width, "height": height, "active": active or None, "rate": rate or None, "outside": outside}
-    )
+    given = {"width": width, "height": height, "active": active or None, "rate": rate or None, "outside": outside}
+    try:
+        return Frame.model_validate(given)
+    except ValidationError as error:
+        raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
 
 
 def _interpretation(pixel_aspect: str | None, taken_as: str) -> Interpretation:
@@ -118,19 +120,26 @@ def _range(text: str) -> Range:
     return Range.model_validate({"start": start or 0, "end": end or None})
 
 
-def read_written(settings: Settings, text: str) -> Settings:
+def read_written(settings: Settings, text: str, *, stop_at_damage: bool = False) -> Settings:
     """Settings with what was typed in the place of some of their fields; a hyphen stands for a space.
+
+    Args:
+        settings: to begin with.
+        text: what was typed, like "kind=mov-prores,quality=draft".
+        stop_at_damage: whether a damaged clip is refused.
 
     Raises:
         BadRequest: they cannot be read.
     """
     given = settings.model_dump(mode="json") | _pairs("--write", text.replace("-", " "))
+    if stop_at_damage:
+        given["damage"] = "stop"
     if "kind" in given:
         given["kind"] = given["kind"].replace(" ", "-")
     try:
         return Settings.model_validate(given | {"sound": given["sound"].replace(" ", "-")})
     except ValidationError as error:
-        raise BadRequest(first_problem(error), remedy="See --help for what each option takes.") from error
+        raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
 
 
 def _number_size(text: str) -> dict[str, Any]:

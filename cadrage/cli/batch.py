@@ -6,7 +6,8 @@ from rich.console import Console
 from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
 
 from cadrage.cli.arguments import read_frame
-from cadrage.errors import BadRequest, CannotWrite
+from cadrage.errors import BadRequest
+from cadrage.files import make_folder
 from cadrage.footage.sequences import FOOTAGE_SUFFIXES
 from cadrage.render import Settings
 from cadrage.render.batch import Batch, Delivered, Failed, helpers, write_sheet
@@ -31,10 +32,7 @@ def run_batch(
         treatment=None if treatment is None else find_treatment(treatment),
         project=folder.resolve().name,
     )
-    try:
-        out.mkdir(parents=True, exist_ok=True)
-    except OSError as error:
-        raise CannotWrite("There is no place for the results.", remedy="Choose another folder.", clip=out) from error
+    make_folder(out)
     made: list[Delivered] = []
     failed: list[Failed] = []
     console = Console(stderr=True)

@@ -21,6 +21,10 @@ Written = Annotated[
         "rate_change=speed,quality=draft.",
     ),
 ]
+StopAtDamage = Annotated[
+    bool,
+    typer.Option("--stop-at-damage", help="Refuse a clip of which something is lost, in place of reading past it."),
+]
 FrameSize = Annotated[str, typer.Option("--frame", help="Width and height to deliver, in pixels.")]
 Active = Annotated[
     str | None, typer.Option("--active", help="Aspect of an active picture inside the frame, like 2.39.")

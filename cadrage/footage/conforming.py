@@ -15,7 +15,8 @@ SAME_SHAPE = Fraction(1, 50)
 class Conform:
     """Brings every picture to the size and the samples of the first.
 
-    A picture of another size but the same shape is scaled; of another shape it would be squeezed, so that is refused.
+    A picture of another size but the same shape is scaled. Of another shape it would be squeezed: where the clip
+    changes so for good that is refused, and a single one is damage and left out.
 
     Args:
         facts: what the clip is.
@@ -25,8 +26,8 @@ class Conform:
     def __init__(self, facts: Facts, path: Path) -> None:
         self._facts, self._path = facts, path
 
-    def apply(self, frame: VideoFrame) -> VideoFrame:
-        """The picture as the others are; itself where it is.
+    def apply(self, frame: VideoFrame) -> VideoFrame | None:
+        """The picture as the others are; itself where it is, None where it is damaged.
 
         Raises:
             UnreadableFile: it is of another shape.
@@ -35,18 +36,22 @@ class Conform:
         same_size = (frame.width, frame.height) == (facts.width, facts.height)
         if same_size and frame.format.name == facts.pixel_format:
             return frame
-        if not same_size:
-            self._check_shape(frame)
+        if not same_size and not same_shape(frame, facts.width, facts.height):
+            if any(one.kind == "size_changes" for one in facts.findings):
+                raise self._squeezed(frame)
+            return None
         made = frame.reformat(width=facts.width, height=facts.height, format=facts.pixel_format)
         made.pts, made.time_base, made.duration = frame.pts, frame.time_base, frame.duration
         return made
 
-    def _check_shape(self, frame: VideoFrame) -> None:
-        facts = self._facts
-        shape = Fraction(frame.width * facts.height, frame.height * facts.width)
-        if abs(shape - 1) > SAME_SHAPE:
-            raise UnreadableFile(
-                f"Its picture changes size to {frame.width}×{frame.height} on the way.",
-                remedy="Split it where the size changes.",
-                clip=self._path,
-            )
+    def _squeezed(self, frame: VideoFrame) -> UnreadableFile:
+        return UnreadableFile(
+            f"Its picture changes size to {frame.width}×{frame.height} on the way.",
+            remedy="Split it where the size changes.",
+            clip=self._path,
+        )
+
+
+def same_shape(frame: VideoFrame, width: int, height: int) -> bool:
+    """Whether a picture is of the same shape as a raster, whatever its size."""
+    return abs(Fraction(frame.width * height, frame.height * width) - 1) <= SAME_SHAPE

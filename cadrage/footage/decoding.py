@@ -22,10 +22,12 @@ class Picture:
 
     Attributes:
         frame: its samples.
-        ticks: when it is shown, on the stream's clock; always later than the one before it.
+        stamp: when it is shown, on the stream's clock, as the file has it.
+        ticks: the same, always later than the one before it.
     """
 
     frame: VideoFrame
+    stamp: int
     ticks: int
 
 
@@ -38,6 +40,7 @@ class PictureDecoder:
         step: ticks of one picture, for those that have no stamp of their own.
 
     Attributes:
+        shown_by: as given.
         errors: time stamps, in ticks, of packets that could not be decoded.
         late_presentation, late_decoding: how many pictures had a time stamp of either kind that did not come after the
             one before it.
@@ -45,7 +48,7 @@ class PictureDecoder:
 
     def __init__(self, stream: VideoStream, shown_by: ShownBy, step: int) -> None:
         self._context = stream.codec_context
-        self._shown_by, self._step = shown_by, max(1, step)
+        self.shown_by, self._step = shown_by, max(1, step)
         self.errors: list[int] = []
         self.late_presentation = self.late_decoding = 0
         self._before: dict[str, int] = {}
@@ -59,7 +62,9 @@ class PictureDecoder:
             self.errors.append(self._stamp_of(packet))
             return
         for frame in frames:
-            yield Picture(frame, self._timed(frame))
+            stamp = self._stamped(frame)
+            self._last = stamp if self._last is None or stamp > self._last else self._last + self._step
+            yield Picture(frame, stamp, self._last)
 
     def _stamp_of(self, packet: Packet[VideoStream] | None) -> int:
         if packet is not None:
@@ -68,17 +73,14 @@ class PictureDecoder:
                     return stamp
         return 0 if self._last is None else self._last + self._step
 
-    def _timed(self, frame: VideoFrame) -> int:
+    def _stamped(self, frame: VideoFrame) -> int:
         presentation, decoding = frame.pts, frame.dts
         self.late_presentation += self._late("presentation", presentation)
         self.late_decoding += self._late("decoding", decoding)
-        wanted = (presentation, decoding) if self._shown_by == "presentation" else (decoding, None)
+        wanted = (presentation, decoding) if self.shown_by == "presentation" else (decoding, None)
         stamp = next((one for one in wanted if one is not None), None)
         if stamp is None:
             stamp = 0 if self._last is None else self._last + self._step
-        if self._last is not None and stamp <= self._last:
-            stamp = self._last + self._step
-        self._last = stamp
         return stamp
 
     def _late(self, which: str, stamp: int | None) -> bool:

@@ -1,7 +1,11 @@
 """A file's facts, said to people."""
 
+from fractions import Fraction
+from math import floor
+
 from cadrage.footage.candidates import unbelievable
 from cadrage.footage.facts import Facts, SoundFacts
+from cadrage.footage.findings import Finding, FindingKind
 from cadrage.footage.interpretation import Interpretation, colour_of, read_as
 from cadrage.formats.words import aspect_name
 from cadrage.values import Value, format_exact
@@ -32,6 +36,7 @@ def describe(facts: Facts) -> tuple[Fact, ...]:
     ]
     if not facts.sounds and facts.kind == "clip":
         lines.append(("Sound", "none"))
+    lines += [("Damage" if one.damage else "Note", finding_words(one, facts.rate)) for one in facts.findings]
     return tuple(Fact(name=name, says=says) for name, says in lines)
 
 
@@ -81,3 +86,37 @@ def _colour_words(facts: Facts) -> str:
 def _sound_words(sound: SoundFacts) -> str:
     channels = {1: "mono", 2: "stereo"}.get(sound.channels, f"{sound.channels} channels")
     return f"{sound.codec}, {sound.rate / 1000:g} kHz, {channels}"
+
+
+def finding_words(finding: Finding, rate: Fraction) -> str:
+    """What was noticed about a file, with its time codes."""
+    count, told = finding.count, finding.told
+    pictures = f"{count} picture{'s' if count != 1 else ''}"
+    at = timecode(finding.start, rate)
+    span = at if finding.end is None else f"{at} to {timecode(finding.end, rate)}"
+    said: dict[FindingKind, str] = {
+        "leading": f"{pictures} before the first cannot be decoded: the stream begins in the middle",
+        "undecodable": f"cannot be decoded, {span}; the last good picture stays",
+        "concealed": f"damaged and patched up by the decoder, {span}",
+        "missing": f"{pictures} missing, {span}; the last good one stays",
+        "held": f"{pictures} left out by the file, {span}; the one before stays",
+        "unreadable": f"the file cannot be read on at {at}",
+        "cut_short": f"cut short: it ends at {at} and should end at {timecode(finding.end or finding.start, rate)}",
+        "sound_damaged": f"sound damaged, {span}; silence is in its place",
+        "clock_jumps": f"the clock jumps at {at}; pictures and sound go on without a gap",
+        "size_changes": f"the picture changes to {told} at {at}",
+        "samples_change": f"samples change to {told} at {at}; they are brought to those of the first picture",
+        "pixel_aspect_changes": f"the pixel aspect changes to {told} at {at}; that of the first picture counts",
+        "turned_askew": f"its flag turns it by {told}°; the nearest quarter turn is taken, straighten it by the rest",
+        "other_pictures": f"{count} more stream{'s' if count != 1 else ''} of pictures, not used",
+        "sound_unknown": f"{count} stream{'s' if count != 1 else ''} of sound cannot be decoded, and left out",
+    }
+    return said[finding.kind]
+
+
+def timecode(time: Fraction, rate: Fraction) -> str:
+    """Hours, minutes, seconds and pictures; without dropped numbers, at the nearest whole rate."""
+    pictures = max(1, round(rate))
+    number = floor(time * rate + Fraction(1, 100))
+    seconds, picture = divmod(number, pictures)
+    return f"{seconds // 3600:02}:{seconds // 60 % 60:02}:{seconds % 60:02}:{picture:02}"

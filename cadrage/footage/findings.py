@@ -11,6 +11,7 @@ FindingKind = Literal[
     "undecodable",
     "concealed",
     "missing",
+    "held",
     "unreadable",
     "cut_short",
     "sound_damaged",

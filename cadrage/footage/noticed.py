@@ -4,11 +4,12 @@ from fractions import Fraction
 
 from av.container import InputContainer
 
-from cadrage.footage.findings import Finding, limited, stretches
+from cadrage.footage.findings import Finding, FindingKind, limited, stretches
 from cadrage.footage.scan import Scan
 from cadrage.footage.timing import Timing
 from cadrage.footage.turning import DisplayTurn
 
+HOLDING = ("avi",)  # containers in which an empty place lets the picture before it stay
 STATED = ("mov", "matroska", "avi", "flv", "asf", "mxf")
 """Containers whose header says how long they last; of others that is worked out from their last packets."""
 SHORT_SECONDS, SHORT_SHARE = Fraction(1, 10), Fraction(1, 100)
@@ -38,7 +39,8 @@ def _damage(container: InputContainer, found: Scan, timing: Timing, duration: Fr
         made.append(Finding(kind="leading", count=found.leading))
     made += stretches("undecodable", _seconds(found, found.errors), length)
     made += stretches("concealed", _seconds(found, sorted(set(found.concealed))), length)
-    made += [_hole(number, count, found, timing) for number, count in timing.holes]
+    kind: FindingKind = "held" if container.format.name in HOLDING and not found.errors else "missing"
+    made += [_hole(kind, number, count, found, timing) for number, count in timing.holes]
     for span in found.sounds:
         since = found.times[0] * found.tick
         made += stretches("sound_damaged", [time - since for time in span.errors if time >= since], length)
@@ -55,9 +57,9 @@ def _seconds(found: Scan, ticks: list[int]) -> list[Fraction]:
     return [(one - first) * found.tick for one in ticks if one >= first]
 
 
-def _hole(number: int, count: int, found: Scan, timing: Timing) -> Finding:
+def _hole(kind: FindingKind, number: int, count: int, found: Scan, timing: Timing) -> Finding:
     start = (found.times[number] - found.times[0]) * found.tick + 1 / timing.rate
-    return Finding(kind="missing", start=start, end=start + count / timing.rate, count=count)
+    return Finding(kind=kind, start=start, end=start + count / timing.rate, count=count)
 
 
 def _missing_end(container: InputContainer, found: Scan, duration: Fraction) -> Fraction | None:

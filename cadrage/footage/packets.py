@@ -24,14 +24,19 @@ MOST_TRIES = 4  # reads that fail one after another before the rest of a file is
 class Clock:
     """Makes one clock of several: where it jumps, all that follows is moved so that it goes on.
 
+    Args:
+        picture: the number of the stream whose packets never come at the same time; its clock may not even stand still.
+
     Attributes:
         jumps: times, on the mended clock, at which it jumped, in seconds.
     """
 
-    def __init__(self) -> None:
+    def __init__(self, picture: int) -> None:
+        self._picture = picture
         self.jumps: list[Fraction] = []
         self._shift = Fraction(0)
         self._due: dict[int, Fraction] = {}
+        self._before: dict[int, Fraction] = {}
 
     def mend(self, packet: Packet[Any]) -> None:
         """Set the packet's times to what they are on the mended clock."""
@@ -39,15 +44,19 @@ class Clock:
         if packet.dts is None or not tick:
             return
         time, due = packet.dts * tick + self._shift, self._due.get(packet.stream_index)
-        if due is not None and not -BACKWARD <= time - due <= FORWARD:
+        if due is not None and (not -BACKWARD <= time - due <= FORWARD or self._stands(packet, time)):
             self._shift += due - time
             time = due
             self.jumps.append(time)
+        self._before[packet.stream_index] = time
         self._due[packet.stream_index] = time + (packet.duration or 0) * tick
         if self._shift:
             ticks = round(self._shift / tick)
             packet.dts += ticks
             packet.pts = None if packet.pts is None else packet.pts + ticks
+
+    def _stands(self, packet: Packet[Any], time: Fraction) -> bool:
+        return packet.stream_index == self._picture and time <= self._before[packet.stream_index]
 
 
 class Packets:
@@ -55,7 +64,8 @@ class Packets:
 
     Args:
         container: what to read from.
-        streams: whose packets are wanted. Pass all that may ever be compared: a jump of the clock shows in any of them.
+        streams: whose packets are wanted, that of the picture first. Pass all that may ever be compared: a jump of the
+            clock shows in any of them.
 
     Attributes:
         format: of the container, by its first name.
@@ -66,7 +76,7 @@ class Packets:
     def __init__(self, container: InputContainer, streams: Sequence[Track]) -> None:
         self._container, self._streams = container, streams
         self.format = container.format.name.split(",")[0]
-        self.clock = Clock() if self.format in JUMPING else None
+        self.clock = Clock(streams[0].index) if self.format in JUMPING else None
         self.failed = False
 
     def __iter__(self) -> Iterator[Packet[Any]]:

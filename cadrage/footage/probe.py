@@ -11,9 +11,9 @@ from cadrage.errors import RasterOutOfRange, UnreadableFile
 from cadrage.footage.container import COPY_AGAIN, moving_pictures, opened, picture_stream
 from cadrage.footage.facts import FIELD_ORDER_OF_CODE, Facts, SoundFacts
 from cadrage.footage.noticed import noticed
-from cadrage.footage.scan import Budget, Scan, SoundSpan, scan
+from cadrage.footage.scan import COUNTED, Budget, Scan, SoundSpan, scan
 from cadrage.footage.stills import is_still, probe_sequence, probe_still
-from cadrage.footage.timing import CONSTANT, Timing, timing_of
+from cadrage.footage.timing import CONSTANT, Timing, evened, timing_of
 from cadrage.footage.turning import turn_of_display
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 
@@ -137,6 +137,8 @@ def _timing(container: InputContainer, found: Scan, stated: list[Fraction]) -> T
     """The rate; damage does not make it vary."""
     name = container.format.name.split(",")[0]
     damaged = bool(found.errors or found.concealed or found.failed)
+    if name in COUNTED and stated:
+        found.times = evened(found.times, found.tick, stated[0])
     return timing_of(found.times, found.tick, stated, fill=name in CONSTANT or damaged)
 
 

@@ -1,5 +1,7 @@
 """Reading the pictures of a clip, in order or at a moment."""
 
+from __future__ import annotations  # Packet takes a parameter for the type checker only
+
 from collections.abc import Iterator
 from contextlib import ExitStack
 from fractions import Fraction
@@ -7,7 +9,9 @@ from itertools import chain
 from pathlib import Path
 
 import av
+from av.packet import Packet
 from av.video.frame import VideoFrame
+from av.video.stream import VideoStream
 
 from cadrage.errors import UnreadableFile
 from cadrage.footage.conforming import Conform
@@ -15,8 +19,9 @@ from cadrage.footage.container import COPY_AGAIN, opened, picture_stream
 from cadrage.footage.decoding import Picture, PictureDecoder, step_of
 from cadrage.footage.deinterlace import deinterlaced
 from cadrage.footage.facts import Facts
+from cadrage.footage.index import index_of, needs_index, seekable
 from cadrage.footage.interpretation import Interpretation, colour_of, fields_of, taken_as
-from cadrage.footage.packets import Packets
+from cadrage.footage.packets import Packets, Track
 from cadrage.footage.pictures import DecodedFrame, PictureReader
 from cadrage.footage.soundtrack import sound_streams
 from cadrage.footage.unpack import unpack
@@ -25,6 +30,8 @@ from cadrage.footage.unpack import unpack
 DECODE_ON = Fraction(1, 2)
 # How much further back to seek, in seconds, where that went too far; some containers seek only roughly.
 FURTHER_BACK = (Fraction(0), Fraction(1), Fraction(4), Fraction(12), Fraction(40))
+# Seconds behind damage at which nothing of it is left, as a rule; and how long before it is begun to decode.
+MENDED, CLEAR = Fraction(20), Fraction(1)
 # Pictures before and after one that deinterlacing looks at, and one more.
 NEIGHBOURS = 3
 
@@ -52,6 +59,7 @@ class ClipReader(PictureReader):
         self._fields, self._method = fields_of(facts, said), said.deinterlace
         self._frame_length = 1 / taken_as(facts, said).rate
         self._conform = Conform(facts, self.path)
+        self._index = index_of(self.path, facts) if needs_index(facts) else None
         self._opened = ExitStack()
         self._open()
         self._origin: Fraction | None = None
@@ -121,13 +129,21 @@ class ClipReader(PictureReader):
         """Stand before a picture that does not come after a time."""
         if self._fields != "progressive":
             time -= NEIGHBOURS / self.facts.rate
-        for back in FURTHER_BACK if self.facts.seekable else ():
-            if time - back <= 0 or not self._seek(time - back):
+        whole = self._before_damage(time)
+        for back in FURTHER_BACK if seekable(self.facts) else ():
+            if whole - back <= 0 or not self._seek(whole - back):
                 break
             self._next_one = next(self._coming, None)
             if self._next_one is not None and self._next_one.time <= time:
                 return
         self._restart()
+
+    def _before_damage(self, time: Fraction) -> Fraction:
+        """A moment before all damage that a time comes soon after: pictures are patched up with those before them."""
+        for one in reversed(self.facts.damage):
+            if one.start <= time <= (one.end or one.start) + MENDED:
+                time = one.start - CLEAR
+        return time
 
     def _restart(self) -> None:
         self._coming = iter(())
@@ -148,27 +164,18 @@ class ClipReader(PictureReader):
         return True
 
     def _pictures(self, target: int | None) -> Iterator[Picture]:
-        """Decode on from where the container stands.
-
-        After seeking, what is shown before the first key picture is left out: it may refer to pictures before that.
-        """
+        """Decode on from where the container stands."""
         decoder = PictureDecoder(self._stream, self.facts.shown_by, step_of(self.facts.rate, self._tick))
-        clean_from: int | None = None
-        for packet in chain(Packets(self._container, (self._stream, *sound_streams(self._container))), (None,)):
-            if packet is not None and packet.stream_index != self._stream.index:
-                continue
-            if target is not None and clean_from is None:
-                if packet is None or not packet.is_keyframe:
-                    continue
-                stamp = packet.pts if self.facts.shown_by == "presentation" else packet.dts
-                clean_from = stamp if stamp is not None else packet.dts
-            for picture in decoder.pictures(packet):
-                if clean_from is None or picture.ticks >= clean_from:
-                    yield picture
+        streams: tuple[Track, ...] = (self._stream, *sound_streams(self._container))
+        packets = (one for one in Packets(self._container, streams) if one.stream_index == self._stream.index)
+        if self._index is not None:
+            return self._index.counted(decoder, packets, sought=target is not None)
+        return _timed(decoder, packets) if target is None else _clean(decoder, packets)
 
     def _decode(self, target: int | None) -> Iterator[DecodedFrame]:
         """Every picture from where the container stands, each with its end: where the next begins."""
-        frames: Iterator[VideoFrame] = map(self._conform.apply, self._stamped(self._pictures(target)))
+        conformed = map(self._conform.apply, self._stamped(self._pictures(target)))
+        frames: Iterator[VideoFrame] = (frame for frame in conformed if frame is not None)
         if self._fields != "progressive":
             frames = deinterlaced(frames, self._fields, self._method)
         before: VideoFrame | None = None
@@ -195,3 +202,20 @@ class ClipReader(PictureReader):
 
     def _time(self, frame: VideoFrame) -> Fraction:
         return (frame.pts or 0) * (frame.time_base or self._tick) - self.picture_start
+
+
+def _timed(decoder: PictureDecoder, packets: Iterator[Packet[VideoStream]]) -> Iterator[Picture]:
+    for packet in chain(packets, (None,)):
+        yield from decoder.pictures(packet)
+
+
+def _clean(decoder: PictureDecoder, packets: Iterator[Packet[VideoStream]]) -> Iterator[Picture]:
+    """Pictures from the first key picture on; what is shown before that may refer to pictures before it."""
+    key = next((packet for packet in packets if packet.is_keyframe), None)
+    if key is None:
+        return
+    stamps = (key.pts, key.dts) if decoder.shown_by == "presentation" else (key.dts,)
+    since = next((stamp for stamp in stamps if stamp is not None), None)
+    for picture in _timed(decoder, chain((key,), packets)):
+        if since is None or picture.ticks >= since:
+            yield picture

@@ -14,12 +14,18 @@ from av.packet import Packet
 from av.video.frame import VideoFrame
 from av.video.stream import VideoStream
 
+from cadrage.footage.conforming import same_shape
 from cadrage.footage.container import picture_stream
 from cadrage.footage.decoding import Picture, PictureDecoder, ShownBy, step_of
-from cadrage.footage.findings import Finding
+from cadrage.footage.findings import Finding, FindingKind
 from cadrage.footage.packets import Packets
 from cadrage.footage.soundtrack import SoundDecoder, sound_streams
 
+COUNTED = ("mpeg", "avi", "mpegvideo", "h264", "hevc")
+"""Containers that state no time for some pictures; what is worked out for these may come twice, or run ahead."""
+GUESSED = ("h264", "hevc")
+"""Codecs whose order of pictures an AVI says nothing of; when they are shown is guessed, and better by decoding."""
+FOR_GOOD = 8  # pictures of another shape; fewer are damage (tried out)
 EDITED = ("mov",)  # containers whose header says how long a stream is heard (ISO/IEC 14496-12, edit list)
 
 
@@ -72,6 +78,7 @@ class Scan:
         jumps: times at which the clock jumped, in seconds.
         changes: of size, samples or shape of pixels on the way; times in ticks beside them.
         sounds: where each stream of sound lies.
+        keys: time stamps of key pictures, with their places in the file in bytes, where those are known.
         shuffled: whether time stamps of the other kind should count: too many of these do not come in order.
     """
 
@@ -90,6 +97,7 @@ class Scan:
     jumps: list[Fraction] = field(default_factory=list)
     changes: list[tuple[int, Finding]] = field(default_factory=list)
     sounds: list[SoundSpan] = field(default_factory=list)
+    keys: list[tuple[int, int]] = field(default_factory=list)
     shuffled: bool = False
 
     @property
@@ -118,12 +126,17 @@ class _Pass:
         self._last = (0, 0)  # the stamp and the length of the last of them
         self._samples = self._packets = 0
         self._decoding = True
+        self._states: dict[FindingKind, str] = {}
+        self._misshapen: list[tuple[int, str]] = []
         stream.thread_type = "AUTO"
         self.scan = Scan(stream, shown_by=shown_by)
         self._decoder = PictureDecoder(stream, shown_by, step_of(stream.guessed_rate, self.scan.tick))
         sounds = sound_streams(container)
         self._sounds = {one.index: (SoundSpan(one), SoundDecoder(one)) for one in sounds}
         self._source = Packets(container, (stream, *sounds))
+        guessing = self._source.format == "avi" and stream.codec_context.name in GUESSED
+        self._guessed = guessing and bool(stream.codec_context.has_b_frames)
+        self._counted = self._source.format in COUNTED and shown_by == "presentation"
 
     def run(self) -> Scan:
         self._through(self._source)
@@ -157,6 +170,8 @@ class _Pass:
         if stamp is not None and not packet.is_discard:  # what an edit list hides is decoded but never shown
             self._stamps.append(stamp)
             self._last = max(self._last, (stamp, packet.duration or 0))
+            if packet.is_keyframe and packet.pos is not None:
+                self.scan.keys.append((stamp, packet.pos))
         if packet.is_corrupt and stamp is not None:
             self.scan.concealed.append(stamp)
         if self._decoding or not self.scan.times:
@@ -167,21 +182,26 @@ class _Pass:
 
     def _take(self, picture: Picture) -> None:
         found, frame = self.scan, picture.frame
-        found.times.append(picture.ticks)
-        found.last_length = frame.duration or 0
+        found.first = found.first or frame
         self._samples += frame.width * frame.height
+        if not same_shape(frame, found.first.width, found.first.height):
+            self._misshapen.append((picture.ticks, f"{frame.width}×{frame.height}"))
+            return
+        found.times.append(picture.stamp if self._counted else picture.ticks)
+        found.last_length = frame.duration or 0
         if frame.is_corrupt:
             found.concealed.append(picture.ticks)
-        if found.first is None:
-            found.first = self._before = frame
-        elif frame.width != self._before.width or frame.height != self._before.height:
-            self._changed(picture, "size_changes", f"{frame.width}×{frame.height}")
-        elif frame.format.name != self._before.format.name:
-            self._changed(picture, "samples_change", frame.format.name)
-        self._before = frame
+        size, samples = f"{frame.width}×{frame.height}", frame.format.name
+        self._changed(picture.ticks, "size_changes", size)
+        self._changed(picture.ticks, "samples_change", samples)
+        self._changed(picture.ticks, "pixel_aspect_changes", str(self.scan.stream.codec_context.sample_aspect_ratio))
 
-    def _changed(self, picture: Picture, kind: str, told: str) -> None:
-        self.scan.changes.append((picture.ticks, Finding.model_validate({"kind": kind, "told": told})))
+    def _changed(self, ticks: int, kind: FindingKind, now: str) -> None:
+        """Note that something is not as it was with the picture before."""
+        before = self._states.setdefault(kind, now)
+        if now != before:
+            self._states[kind] = now
+            self.scan.changes.append((ticks, Finding(kind=kind, told=now.replace("/", ":"))))
 
     def _sound(self, packet: Packet[Any]) -> None:
         span, decoder = self._sounds[packet.stream_index]
@@ -209,16 +229,24 @@ class _Pass:
         for span in found.sounds:
             span.end = _heard_until(span, self._source.format)
         found.errors = decoder.errors
+        if len(self._misshapen) >= FOR_GOOD:
+            at, size = self._misshapen[0]
+            found.changes.append((at, Finding(kind="size_changes", told=size)))
+        else:
+            found.errors += [at for at, _ in self._misshapen]
         by_presentation = found.shown_by == "presentation"
-        found.shuffled = by_presentation and decoder.late_presentation > decoder.late_decoding
+        late = decoder.late_presentation > decoder.late_decoding
+        found.shuffled = by_presentation and (late or self._guessed)
         if not found.times:
             return
         first = found.times[0]
         if by_presentation:
             found.leading = sum(stamp < first for stamp in self._stamps)
         if not found.decoded:
-            found.times = array("q", sorted({stamp for stamp in self._stamps if stamp >= first}))
+            found.times = array("q", (stamp for stamp in self._stamps if stamp >= first))
             found.last_length = self._last[1]
+        shown = found.times if self._counted else set(found.times)
+        found.times = array("q", sorted(shown))
 
 
 def _hear(span: SoundSpan, decoder: SoundDecoder, packet: Packet[AudioStream] | None) -> None:

@@ -27,6 +27,8 @@ AS_RASTER = "Save it as PNG, JPEG or TIFF; drawings such as SVG are not read, si
 LONGEST_SIDE = 16384
 MOST_PIXELS = 80_000_000  # below what Pillow warns of as a decompression bomb
 
+DEEPEST = 65_535  # white of 16 bits
+
 Turned = Literal[0, 90, 180, 270]
 
 TURNS: dict[int, tuple[Turned, bool]] = {
@@ -181,6 +183,8 @@ def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint
     """8-bit R'G'B' (rows, columns, 3) as stored, over the matte where it is transparent."""
     with _opened(path) as image:
         try:
+            if image.mode.startswith("I"):
+                return _from_deep(image)
             if not image.has_transparency_data:
                 return np.asarray(image.convert("RGB"))
             whole = image.convert("RGBA")
@@ -188,6 +192,12 @@ def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint
             raise _damaged(path) from error
         ground = Image.new("RGBA", whole.size, tuple(round(part * 255) for part in parse_colour(matte)))
         return np.asarray(Image.alpha_composite(ground, whole).convert("RGB"))
+
+
+def _from_deep(image: Image.Image) -> NDArray[np.uint8]:
+    """8-bit R'G'B' of a grey still of 16 bits, which Pillow would cut off at 255."""
+    grey = np.rint(np.clip(np.asarray(image, np.float32), 0, DEEPEST) / DEEPEST * 255).astype(np.uint8)
+    return np.repeat(grey[..., None], 3, axis=2)
 
 
 def read_rgba(path: Path) -> NDArray[np.uint8]:

@@ -1,5 +1,6 @@
 """How long pictures last: one rate throughout, or a rate that varies."""
 
+from array import array
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -16,6 +17,7 @@ KNOWN = tuple(
 """Rates of television and film (SMPTE ST 12-1 and ST 2036-1; from memory) and their doubles."""
 CONSTANT = ("avi", "mpegts", "mpeg", "mxf", "dv", "gxf")
 """Containers of one rate throughout: a picture that is missing was dropped or lost, and the one before it stays."""
+MOSTLY = Fraction(3, 4)  # of the gaps between pictures must be those of a rate for the others to be mended (tried out)
 LOOSEST = Fraction(1, 100)  # of a picture's length, besides one tick, that may be rounded off
 
 
@@ -83,3 +85,27 @@ def _holes(gaps: Sequence[int], tick: Fraction, rate: Fraction, *, fill: bool) -
     # Where the last picture is far from where the rate would have it, it is another rate, only near to it.
     length = (len(gaps) + sum(count for _, count in found)) / rate
     return found if abs(sum(gaps) * tick - length) <= tick + LOOSEST / rate else None
+
+
+def evened(times: "array[int]", tick: Fraction, rate: Fraction) -> "array[int]":
+    """Times of a constant rate without stamps that run ahead for some pictures and are caught up with.
+
+    A picture that comes late counts as late only if all behind it are at least as late: then one is missing. Stamps
+    that mostly have another distance, as those of film that is stretched to video by its flags, stay as they are.
+
+    Args:
+        times: in ticks, in order; some may be there twice.
+        tick: seconds.
+        rate: pictures a second.
+    """
+    step = 1 / (rate * tick)
+    regular = sum(abs(later - earlier - step) <= 1 for earlier, later in pairwise(times))
+    if regular < MOSTLY * (len(times) - 1) or len(times) < 2:
+        return times
+    late = [round((time - times[0]) / step) - number for number, time in enumerate(times)]
+    even = array("q", times)
+    least = late[-1]
+    for number in range(len(times) - 1, -1, -1):
+        least = min(least, late[number])
+        even[number] = times[0] + round((number + max(0, least)) * step)
+    return even

@@ -4,7 +4,7 @@ from cadrage.render.estimate import Estimate, estimate
 from cadrage.render.inspection import Inspection, inspect_file
 from cadrage.render.job import render
 from cadrage.render.kinds import KINDS, QUALITY_WORDS
-from cadrage.render.order import Order, frame_written, plan_written
+from cadrage.render.order import Order, facts_to_render, frame_written, plan_written
 from cadrage.render.pace import delivered
 from cadrage.render.progress import Progress
 from cadrage.render.report import Line
@@ -32,6 +32,7 @@ __all__ = [
     "check_decided",
     "delivered",
     "estimate",
+    "facts_to_render",
     "find_settings",
     "frame_written",
     "inspect_file",

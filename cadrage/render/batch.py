@@ -11,14 +11,15 @@ from pathlib import Path
 
 from cadrage.compose import Previewer
 from cadrage.errors import CadrageError
-from cadrage.footage import Facts, Interpretation, Material, library_of_files, probe, read_as
+from cadrage.files import free_stem, write_data
+from cadrage.footage import Facts, Interpretation, Material, library_of_files, read_as
 from cadrage.formats import Frame
 from cadrage.plan import Plan
 from cadrage.render.desk import Desk
 from cadrage.render.inspection import inspect_file
 from cadrage.render.kinds import KINDS
 from cadrage.render.names import file_name
-from cadrage.render.order import Order, frame_written
+from cadrage.render.order import Order, facts_to_render, frame_written
 from cadrage.render.progress import Progress
 from cadrage.render.segments import finish, help_out
 from cadrage.render.settings import Settings, check_decided, writing_of
@@ -91,7 +92,7 @@ class Batch:
         return plan.model_copy(update={"placement": rule.placement, "surround": rule.surround})
 
     def _one(self, clip: Path, frame: Frame, report: Callable[[str, Progress], None]) -> Delivered:
-        facts = probe(clip)
+        facts = facts_to_render(clip)
         plan = self.plan(clip, facts, frame)
         library = library_of_files(Material(clip, facts))
         order = Order(plan, clip, facts, library, self.settings)
@@ -153,5 +154,6 @@ def help_in(folder: Path) -> None:
 def write_sheet(folder: Path, title: str, made: list[Delivered]) -> None:
     """The delivery sheet in its three forms, in the place of older ones."""
     rows = [one.row for one in made]
+    stem = free_stem(folder, SHEET, ".html")
     for form, text in sheet_forms(title, rows, [one.picture for one in made]).items():
-        (folder / f"{SHEET}.{form}").write_text(text)
+        write_data(folder / f"{stem}.{form}", text.encode(errors="replace"), replace=True)

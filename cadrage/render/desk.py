@@ -17,6 +17,7 @@ from typing import Literal, Self
 
 from pydantic import Field
 
+from cadrage import files
 from cadrage.errors import BadRequest, SourceChanged
 from cadrage.footage import Facts, Interpretation, Library, Material
 from cadrage.footage.fingerprint import fingerprint
@@ -24,7 +25,6 @@ from cadrage.plan import Plan
 from cadrage.render.order import Order
 from cadrage.render.pace import Cut, cuts
 from cadrage.render.settings import Settings
-from cadrage.render.writer import remove
 from cadrage.values import Value
 
 SEGMENT_SECONDS = 8
@@ -87,11 +87,11 @@ class Desk:
         stored = desk._stored_of(order, seconds)
         text = stored.model_dump_json()
         if desk.there and desk._form.read_text() == text:
-            desk._mark.unlink(missing_ok=True)
+            files.remove(desk._mark)
             return desk
         desk.clear()
-        folder.mkdir(parents=True)
-        write_whole(desk._form, text)
+        files.begin_folder(folder)
+        files.write_whole(desk._form, text)
         return desk
 
     def _stored_of(self, order: Order, seconds: float) -> StoredOrder:
@@ -216,7 +216,7 @@ class Desk:
     def note(self, stage: Stage, number: int, frames: int) -> None:
         """Tell others how far a part is."""
         with suppress(OSError):
-            self.path(stage, number, ".lock").write_text(str(frames))
+            files.overwrite(self.path(stage, number, ".lock"), str(frames))
 
     def done(self) -> int:
         """Frames that are done, of all stages, with those of parts that are being drawn."""
@@ -242,7 +242,7 @@ class Desk:
     def pause(self) -> None:
         """Lay it aside until it is laid out again."""
         with suppress(FileNotFoundError):
-            self._mark.touch()
+            files.overwrite(self._mark, "")
 
     @property
     def _mark(self) -> Path:
@@ -250,14 +250,16 @@ class Desk:
 
     def clear(self) -> None:
         """Take all of it away."""
-        remove(self.folder)
+        if self.there:
+            files.remove(self.folder)
+        files.remove_folder(self.folder)
 
 
 @contextmanager
 def locked(path: Path) -> Iterator[bool]:
     """Lock a file for the block, and let go of it when the process ends however it ends; says whether it was free."""
     try:
-        file = path.open("a")
+        file = files.opened_to_lock(path)
     except FileNotFoundError:
         yield False  # its folder is gone: there is nothing left to do in it
         return
@@ -268,13 +270,6 @@ def locked(path: Path) -> Iterator[bool]:
             yield False
             return
         yield True
-
-
-def write_whole(path: Path, text: str) -> None:
-    """Write a file so that nobody ever sees half of it."""
-    part = path.with_name(f".{path.name}.{os.getpid()}")
-    part.write_text(text)
-    part.replace(path)
 
 
 def _state(*paths: Path) -> str:

@@ -22,6 +22,7 @@ from cadrage.render.encoder import Share, as_stored, blank, cover, picture_track
 from cadrage.render.order import Order
 from cadrage.render.pace import Cut, Paced, paced
 from cadrage.render.pipeline import ahead, each
+from cadrage.render.settings import check_undamaged
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,6 +57,7 @@ class Drawing:
 
     def __enter__(self) -> Self:
         order = self.order
+        check_undamaged(order.settings, order.facts, order.clip or order.source.name)
         self._reader = open_footage(order.source, order.facts, order.plan.interpretation).__enter__()
         return self
 

@@ -9,7 +9,8 @@ from cadrage.render.kinds import SoundName
 from cadrage.render.order import Order
 from cadrage.render.pace import Cut
 from cadrage.render.settings import Writing
-from cadrage.render.sound import CODINGS, STEREO, STUDIO_RATE
+from cadrage.render.sound import STEREO
+from cadrage.render.sound_tracks import CODINGS, STUDIO_RATE
 from cadrage.values import Value
 
 RUNS, RUN = 3, 10  # places in the clip, and frames at each

@@ -67,7 +67,9 @@ def _shape_lines(found: Facts, order: Order | None) -> Iterator[Line]:
 
 def _time_lines(found: Facts, order: Order | None) -> Iterator[Line]:
     asked = order.wanted if order else None
-    yield same("Rate", _rate(asked) if asked else None, _rate(found), "Render again; the rate came out otherwise.")
+    varies = asked is not None and asked.rate_varies  # then every picture's own time is looked at, see `times_line`
+    rate = _rate(asked) if asked and not varies else None
+    yield same("Rate", rate, _rate(found), "Render again; the rate came out otherwise.")
     counted = order is not None and not (order.pace.varies and not order.plan.range.whole)
     frames = str(asked.frames) if asked and counted else None
     yield same("Frames", frames, str(found.frames), "Render again; frames are missing.")

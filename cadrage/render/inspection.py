@@ -1,11 +1,12 @@
 """Opening a written file again and measuring what came out."""
 
 from collections.abc import Iterator
+from fractions import Fraction
 from pathlib import Path
 
 from cadrage.compose.layers import coverage, layer_plan
 from cadrage.errors import CadrageError
-from cadrage.footage import Facts, probe
+from cadrage.footage import Facts, picture_times, probe
 from cadrage.render.amounts import amount_of
 from cadrage.render.bars import black_bars
 from cadrage.render.coverage import covered_share
@@ -14,13 +15,14 @@ from cadrage.render.loudness import loudness
 from cadrage.render.order import Order
 from cadrage.render.pace import fitted
 from cadrage.render.registration import register
-from cadrage.render.report import Line, line, measured, same
+from cadrage.render.report import Line, line, measured, milliseconds, same
 from cadrage.render.watching import Moment, Watched, moments, unasked, watch
 from cadrage.values import Value
 
 SAMPLES = 5  # moments at which bars and placement are looked for
 NEAR_PIXELS = 1.0
 NEAR_COVERAGE = 0.005
+NEAR_SECONDS = Fraction(1, 1000)
 OVER_RATE = 1.1  # of a mean rate that was asked for; less is right, where the pictures need no more
 SHORTEST_RATED = 4.0  # seconds, below which a mean rate says little
 MOST_NAMED = 5
@@ -60,6 +62,8 @@ def _pixel_lines(path: Path, found: Facts, order: Order | None) -> Iterator[Line
         yield _placement_line(looked, order)
     if order is not None and order.writing.format.alpha:
         yield _coverage_line(path, found, looked, order)
+    if order is not None and order.pace.kept and order.pace.varies:
+        yield _times_line(path, order)
     seen = watch(path, found)
     said = str(found.frames) if order else None
     yield same("Frames decoded", said, str(seen.frames), "Render again; some cannot be shown.")
@@ -127,6 +131,23 @@ def _strange_lines(seen: Watched, order: Order | None) -> Iterator[Line]:
             continue
         remedy = "Render again, and look at the worker's machine; the clip does not have these."
         yield line(name, "none that the clip does not have", _numbered(numbers), not numbers, remedy)
+
+
+def _times_line(path: Path, order: Order) -> Line:
+    """Of a rate that varies, whether each picture comes when it comes in the clip."""
+    shown, pace = picture_times(path), order.pace
+    asked = [time - pace.start for time in order.picture_times or [] if time < pace.start + pace.facts.duration]
+    # The one that is on screen as a range begins comes at its start.
+    since = max((number for number, time in enumerate(asked) if time <= 0), default=0)
+    wanted = [max(time, Fraction(0)) for time in asked[since:]]
+    far = max((abs(one - other) for one, other in zip(wanted, shown, strict=False)), default=Fraction(0))
+    return line(
+        "Times of pictures",
+        f"{len(wanted)}, each as in the clip",
+        f"{len(shown)}, up to {milliseconds(far)} off",
+        len(wanted) == len(shown) and far <= NEAR_SECONDS,
+        "Render again; pictures come at other times.",
+    )
 
 
 def _numbered(numbers: list[int]) -> str:

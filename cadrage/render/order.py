@@ -9,13 +9,15 @@ from cadrage.compose import Compositor
 from cadrage.compose.framed import bare_frame, without_bars
 from cadrage.compose.layers import PictureAlone, layer_plan
 from cadrage.compose.target import target_colour
-from cadrage.footage import EMPTY, Facts, Library, picture_times, read_as
+from cadrage.footage import EMPTY, Facts, Library, picture_times, probe, read_as
 from cadrage.formats import Frame
 from cadrage.pixels.planes import Layout
 from cadrage.plan import Plan
 from cadrage.render.encoder import stored_colour
 from cadrage.render.pace import Pace, pace_of
 from cadrage.render.settings import DEFAULT, Settings, Writing, writing_of
+
+INDEXED = ("mov", "mxf")  # containers that list every picture
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,6 +41,11 @@ class Order:
     clip: str = ""
 
     @property
+    def sources(self) -> tuple[Path, ...]:
+        """Every file that it is made of."""
+        return (self.source, *(self.library.material(name).path for name in self.plan.names))
+
+    @property
     def written(self) -> Plan:
         """The plan whose frame is exactly what the file holds."""
         return plan_written(self.plan, self.facts, self.settings)
@@ -47,6 +54,11 @@ class Order:
     def writing(self) -> Writing:
         """The settings, settled."""
         return writing_of(self.settings, self.written.frame, self.clip or self.source.name)
+
+    @property
+    def converted_sound(self) -> str | None:
+        """How sound is written that should be kept and cannot be; None where it is kept, or was not to be."""
+        return self.writing.sound if self.settings.sound != self.writing.sound else None
 
     @property
     def pace(self) -> Pace:
@@ -92,3 +104,16 @@ def frame_written(frame: Frame, settings: Settings) -> Frame:
 def plan_written(plan: Plan, facts: Facts, settings: Settings) -> Plan:
     """The plan whose frame is exactly what the file holds."""
     return without_bars(plan, facts) if settings.bars == "active picture only" else plan
+
+
+def facts_to_render(source: Path) -> Facts:
+    """What a clip is, known well enough to render it: its pictures are counted to the last.
+
+    Those of containers that have a complete index are counted by it; damage in them is read past when it is met.
+
+    Raises:
+        MissingSource, UnreadableFile: see `probe`.
+    """
+    facts = probe(source)
+    trusted = facts.counted == "packets" and facts.container.split(",")[0] in INDEXED
+    return facts if facts.counted == "decoded" or trusted else probe(source, thorough=True)

@@ -3,7 +3,6 @@
 import json
 import shutil
 import time
-import uuid
 from collections.abc import Iterator
 from contextlib import closing
 from functools import partial
@@ -13,7 +12,8 @@ import av
 from av.video.stream import VideoStream
 
 from cadrage.errors import CannotWrite, Paused
-from cadrage.render.desk import Desk, Record, Stage, write_whole
+from cadrage.files import part_of, write_whole
+from cadrage.render.desk import Desk, Record, Stage
 from cadrage.render.drawing import Drawing, Encoded
 from cadrage.render.encoder import Share, tick_of
 from cadrage.render.pace import Cut
@@ -28,7 +28,13 @@ IN_NUT = ("libx264", "libx265", "ffv1", "mjpeg", "png")
 
 
 def finish(
-    desk: Desk, target: Path, *, report: Report = unheard, cancelled: Asked = never, paused: Asked = never
+    desk: Desk,
+    target: Path,
+    *,
+    report: Report = unheard,
+    cancelled: Asked = never,
+    paused: Asked = never,
+    replace: bool = False,
 ) -> None:
     """Draw all parts that are not done and that nobody else draws, wait for the others, and join them.
 
@@ -38,6 +44,7 @@ def finish(
         report: called a few times a second with the progress of all who work on it.
         cancelled: asked as often; once it says yes, this stops, and the desk stays as it is.
         paused: asked between parts, as `cancelled`.
+        replace: whether a plain file that is there may go, whoever wrote it.
 
     Raises:
         Paused: `paused` said yes. Cancelled, CannotWrite, BadRequest, MissingSource, UnreadableFile: see `render`.
@@ -57,7 +64,9 @@ def finish(
         desk.check_source()
         check_room(desk)
         # Headers are made as for the first part, which all others agree with.
-        write_file(target, drawing, partial(_joined, desk), Meter(0, cancelled=cancelled), _share(desk, 0))
+        write_file(
+            target, drawing, partial(_joined, desk), Meter(0, cancelled=cancelled), _share(desk, 0), replace=replace
+        )
 
 
 def _one_of(desk: Desk, stage: Stage, drawing: Drawing, meter: Meter) -> bool:
@@ -125,7 +134,6 @@ def _drawn(desk: Desk, number: int, cut: Cut, drawing: Drawing, meter: _Noting) 
     every packet, in ticks, lie beside it, since no one container keeps them for every codec.
     """
     target = desk.path("draw", number, ".pictures")
-    part = target.with_name(f".{target.name}.{uuid.uuid4().hex[:8]}")
     stamps: list[tuple[int, int, int]] = []
     bits = 0
     kind = drawing.writing.kind
@@ -133,7 +141,7 @@ def _drawn(desk: Desk, number: int, cut: Cut, drawing: Drawing, meter: _Noting) 
     share = _share(desk, number)
     # H.265 as players want it has a mark that NUT only takes when it need not be strict.
     options = {"strict": "experimental"} if muxer == "nut" else {}
-    with av.open(str(part), "w", format=muxer, options=options) as container:
+    with part_of(target) as part, av.open(f"file:{part}", "w", format=muxer, options=options) as container:
         stream = drawing.track(container, share)
         with closing(drawing.encoded(stream, cut)) as pictures:
             for one in pictures:
@@ -145,7 +153,6 @@ def _drawn(desk: Desk, number: int, cut: Cut, drawing: Drawing, meter: _Noting) 
                 container.mux(one.packets)
                 if one.time is not None:
                     meter.count()
-    part.replace(target)
     write_whole(desk.path("draw", number, ".stamps"), json.dumps(stamps))
     return Record(frames=meter.frames, bits=bits)
 

@@ -6,7 +6,8 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field
 
 from cadrage.compose.layers import LayerName
-from cadrage.errors import BadRequest
+from cadrage.errors import BadRequest, UnreadableFile
+from cadrage.footage import Facts
 from cadrage.formats import Frame
 from cadrage.render.kinds import FORMATS, KINDS, Depth, FileKind, KindName, PixelFormat, Profile, QualityWord, SoundName
 from cadrage.render.names import USUAL, checked_pattern
@@ -40,6 +41,7 @@ class Settings(Value):
         layer: what is drawn; the picture alone comes with its coverage.
         bars: with an active picture, the whole frame with its bars, or exactly the active picture. Nothing is
             rendered of such a frame before somebody has said which; see `check_decided`.
+        damage: whether what is damaged in a clip is read past, the last good picture staying, or stops the render.
         names: of files, as a pattern; see `names`.
     """
 
@@ -60,6 +62,7 @@ class Settings(Value):
     range: Literal["as marked", "whole clip"] = "as marked"
     layer: LayerName = "everything"
     bars: Literal["undecided", "whole frame", "active picture only"] = "undecided"
+    damage: Literal["read past", "stop"] = "read past"
     names: Annotated[str, Field(min_length=1, max_length=120), AfterValidator(checked_pattern)] = USUAL
 
 
@@ -190,6 +193,21 @@ def check_decided(settings: Settings, frame: Frame, clip: str | None = None) -> 
             f"{int(drawn.width)}×{int(drawn.height)}: its files would have bars burned in.",
             "Say which they hold: the whole frame with its bars, or exactly the active picture.",
             clip,
+        )
+
+
+def check_undamaged(settings: Settings, facts: Facts, clip: str | None = None) -> None:
+    """See that nothing of a clip is lost, where that stops a render.
+
+    Raises:
+        UnreadableFile: something is.
+    """
+    if settings.damage == "stop" and facts.damage:
+        first = facts.damage[0]
+        raise UnreadableFile(
+            f"It is damaged, at {float(first.start):.3f} s for the first time, and damage shall stop a render.",
+            remedy="Copy it again from where it came, or let damage be read past.",
+            clip=clip,
         )
 
 

@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Literal
 
 from cadrage.compose import measure
+from cadrage.files import files_of
 from cadrage.render.inspection import Inspection
 from cadrage.render.order import Order
 from cadrage.render.words import file_words
@@ -107,11 +108,6 @@ def _part(order: Order) -> str:
     end = pace.start + pace.facts.duration * pace.speed
     whole = order.plan.range.whole or order.settings.range == "whole clip"
     return "whole clip" if whole else f"{float(pace.start):.3f} to {float(end):.3f} s"
-
-
-def files_of(path: Path) -> list[Path]:
-    """A file, or all files of a folder in order."""
-    return sorted(path.iterdir()) if path.is_dir() else [path]
 
 
 def digest_of(path: Path) -> str:

@@ -4,63 +4,30 @@ from __future__ import annotations  # Packet takes a parameter for the type chec
 
 from collections.abc import Iterable, Iterator
 from contextlib import ExitStack
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from fractions import Fraction
 from types import TracebackType
-from typing import Any, Self, cast
+from typing import Any, Self
 
 import av
 from av.audio.stream import AudioStream
 from av.container import InputContainer, OutputContainer
-from av.filter import Graph
 from av.packet import Packet
 
 from cadrage.footage import SoundFacts, taken_as
 from cadrage.footage.container import opened, picture_stream
 from cadrage.footage.packets import Packets
-from cadrage.footage.soundtrack import SoundDecoder, sound_streams
-from cadrage.render.kinds import SoundName
+from cadrage.footage.soundtrack import sound_streams
 from cadrage.render.order import Order
-from cadrage.render.sound_placing import AudioTrim, SoundPlacer
-
-AAC_RATES = (96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350)
-"""Sampling frequencies of ISO/IEC 14496-3, table 1.18; from memory."""
+from cadrage.render.sound_placing import AudioTrim
+from cadrage.render.sound_tracks import Encoded, Kept
 
 STEREO = ("left", "right")
 LAYOUTS = {1: "mono", 2: "stereo", 3: "3.0", 4: "4.0", 5: "5.0", 6: "5.1", 8: "7.1"}
 """Channel configurations of ISO/IEC 14496-3, table 1.19; from memory. Other counts are mixed to stereo."""
 
-STUDIO_RATE = 48_000
-
-
-@dataclass(frozen=True, slots=True)
-class Coding:
-    """How sound is encoded.
-
-    Attributes:
-        codec: as FFmpeg's libraries call it.
-        bits: a second, for two channels; None where the codec says.
-        any_rate: whether it takes the source's own rate; else it is brought to 48 kHz.
-    """
-
-    codec: str
-    bits: int | None = None
-    any_rate: bool = False
-
-
-CODINGS: dict[SoundName, Coding] = {
-    "keep": Coding("aac", 192_000, any_rate=True),
-    "aac-192": Coding("aac", 192_000),
-    "aac-256": Coding("aac", 256_000),
-    "opus": Coding("libopus", 160_000),
-    "pcm-16": Coding("pcm_s16le"),
-    "pcm-24": Coding("pcm_s24le"),
-}
-"""For each way that sound is asked for; "keep" is how it is encoded where it cannot be kept."""
-
 LEAD_IN = Fraction(1)  # how much is decoded before and after a range, in seconds
 AHEAD = Fraction(1, 2)  # how far sound is written ahead of the picture, in seconds
-ROUGH = ("avi",)  # containers whose stamps of sound are too rough to show a gap
 KEEPING = ("mov", "matroska")  # containers whose packets have stamps that another takes over as they are
 LATE = Fraction(-1, 1000)  # earlier than this sound begins before the picture, and is cut
 
@@ -194,115 +161,3 @@ def _wanted(source: InputContainer, facts: Iterable[SoundFacts]) -> Iterator[tup
 def _chained(first: Packet[Any], packets: Iterator[Packet[Any]]) -> Iterator[Packet[Any]]:
     yield first
     yield from packets
-
-
-class Kept:
-    """A stream whose packets are carried over as they are."""
-
-    def __init__(self, stream: AudioStream, target: OutputContainer, start: Fraction) -> None:
-        self._stream = target.add_stream_from_template(stream)
-        self._shift = round(start / (stream.time_base or Fraction(1, stream.rate)))
-
-    def take(self, packet: Packet[AudioStream]) -> Iterator[Packet[AudioStream]]:
-        """The packet, its time counted from the first picture."""
-        if packet.dts is None:
-            return
-        packet.stream = self._stream
-        packet.pts = None if packet.pts is None else packet.pts - self._shift
-        packet.dts -= self._shift
-        yield packet
-
-    def finish(self) -> Iterator[Packet[AudioStream]]:
-        """Nothing is held back."""
-        return iter(())
-
-
-class Encoded:
-    """A stream that is decoded and encoded anew."""
-
-    def __init__(
-        self, stream: AudioStream, target: OutputContainer, trim: AudioTrim, order: Order, channels: str
-    ) -> None:
-        coding = CODINGS[order.writing.sound]
-        self._decoder = SoundDecoder(stream)
-        self._rate = stream.rate if coding.any_rate and stream.rate in AAC_RATES else STUDIO_RATE
-        layout = av.AudioLayout(channels)
-        self._stream = cast("AudioStream", target.add_stream(coding.codec, rate=self._rate, layout=layout))
-        context = self._stream.codec_context
-        if coding.bits is not None:
-            context.bit_rate = coding.bits * max(2, layout.nb_channels) // 2
-        context.open()
-        self._placer = SoundPlacer(
-            self._rate,
-            channels,
-            context.format.name,
-            trim,
-            steady=order.facts.container.split(",")[0] in ROUGH,
-        )
-        self._speed = _Speed(self._rate, channels, context.format.name, trim.speed) if trim.speed != 1 else None
-        self._waiting = av.AudioFifo()
-        self._size = context.frame_size or 0
-        self._position = 0
-
-    def take(self, packet: Packet[AudioStream] | None) -> Iterator[Packet[AudioStream]]:
-        """What the encoder makes of a packet; None drains the decoder."""
-        for piece in self._decoder.heard(packet):
-            for frame in self._placer.place(piece):
-                yield from self._placed(frame)
-
-    def finish(self) -> Iterator[Packet[AudioStream]]:
-        """All that decoder and encoder still hold."""
-        yield from self.take(None)
-        for frame in self._placer.finish():
-            yield from self._placed(frame)
-        for frame in self._speed.change(None) if self._speed else ():
-            yield from self._collected(frame)
-        yield from self._encoded(self._waiting.read(0, partial=True))
-        yield from self._stream.encode(None)
-
-    def _placed(self, frame: av.AudioFrame) -> Iterator[Packet[AudioStream]]:
-        for changed in self._speed.change(frame) if self._speed else (frame,):
-            yield from self._collected(changed)
-
-    def _collected(self, frame: av.AudioFrame) -> Iterator[Packet[AudioStream]]:
-        """Frames of the size that the encoder takes; of any size where it does not mind."""
-        if not self._size:
-            yield from self._encoded(frame)
-            return
-        frame.pts = None
-        self._waiting.write(frame)
-        while (ready := self._waiting.read(self._size)) is not None:
-            yield from self._encoded(ready)
-
-    def _encoded(self, frame: av.AudioFrame | None) -> Iterator[Packet[AudioStream]]:
-        if frame is None or not frame.samples:
-            return
-        frame.pts, frame.time_base = self._position, Fraction(1, self._rate)
-        self._position += frame.samples
-        yield from self._stream.encode(frame)
-
-
-class _Speed:
-    """Lets sound run faster or slower with its pitch kept (FFmpeg's atempo)."""
-
-    def __init__(self, rate: int, layout: str, sample_format: str, speed: Fraction) -> None:
-        self.speed = speed
-        self._graph = Graph()
-        source = self._graph.add_abuffer(
-            sample_rate=rate, format=sample_format, layout=layout, time_base=Fraction(1, rate)
-        )
-        tempo, sink = self._graph.add("atempo", f"{float(speed):.12f}"), self._graph.add("abuffersink")
-        source.link_to(tempo)
-        tempo.link_to(sink)
-        self._graph.configure()
-
-    def change(self, frame: av.AudioFrame | None) -> Iterator[av.AudioFrame]:
-        """What comes out for a frame; None drains it."""
-        self._graph.push(frame)
-        while True:
-            try:
-                made = self._graph.pull()
-            except (av.error.BlockingIOError, av.error.EOFError):
-                return
-            assert isinstance(made, av.AudioFrame)
-            yield made

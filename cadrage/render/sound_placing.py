@@ -52,11 +52,12 @@ class AudioTrim:
 class SoundPlacer:
     """Makes one line of samples of pieces of sound.
 
-    What lies before the start or behind the end is cut off, what is there twice is left out, and where nothing is
-    there is silence: before sound that begins late, too, so that players that know no late start are right as well. Time runs by the count of samples; time stamps count where they jump.
+    What lies before the start or behind the end is cut off, what is there twice is left out, and where nothing is there
+    is silence: before sound that begins late, too, so that players that know no late start are right as well. Time runs
+    by the count of samples; time stamps count where they jump.
 
     Args:
-        rate, layout, sample_format: of what comes out.
+        rate, layout, sample_format: of what comes out; its channels are interleaved.
         trim: what is delivered.
         steady: whether the source's time stamps are too rough to show a gap, as those of AVI.
 
@@ -100,6 +101,7 @@ class SoundPlacer:
         """What is still held back; silence throughout where there was nothing."""
         yield from self._flushed()
         if not self.position:
+            self._end = None
             yield from self._silence(max(1, round(self._trim.length * self._rate)))
 
     def _jumps(self, start: Fraction) -> bool:
@@ -149,10 +151,10 @@ class SoundPlacer:
 
 
 def _part(frame: av.AudioFrame, since: int, until: int) -> av.AudioFrame:
-    """Some samples of a frame; itself where that is all of them."""
+    """Some samples of a frame whose channels are interleaved; itself where that is all of them."""
     if since == 0 and until == frame.samples:
         return frame
-    each = 1 if frame.format.is_planar else frame.layout.nb_channels
+    each = frame.layout.nb_channels
     samples: Any = np.ascontiguousarray(frame.to_ndarray()[:, since * each : until * each])
     part = av.AudioFrame.from_ndarray(samples, frame.format.name, frame.layout.name)
     part.sample_rate = frame.sample_rate
@@ -161,7 +163,6 @@ def _part(frame: av.AudioFrame, since: int, until: int) -> av.AudioFrame:
 
 def _quiet(count: int, sample_format: str, layout: str, rate: int) -> av.AudioFrame:
     frame = av.AudioFrame(sample_format, layout, count)
-    for plane in frame.planes:
-        plane.update(bytes(plane.buffer_size))
+    frame.planes[0].update(bytes(frame.planes[0].buffer_size))
     frame.sample_rate = rate
     return frame

@@ -1,8 +1,6 @@
 """The finished file: packets of picture and sound put together, under its name only once it is complete."""
 
 import os
-import shutil
-import uuid
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -10,35 +8,18 @@ from pathlib import Path
 import av
 from av.video.stream import VideoStream
 
+from cadrage import files
 from cadrage.errors import CadrageError, CannotWrite
+from cadrage.marking import MARK
 from cadrage.render.drawing import Drawing, Encoded
 from cadrage.render.encoder import Share
 from cadrage.render.progress import Meter
 from cadrage.render.sound import SoundCarrier
 
+MARKED_AS = ("comment", "product_name")
+"""Where containers have a place for our mark; the second is MXF's."""
 Pictures = Callable[[VideoStream], Iterator[Encoded]]
 """Gives every coded picture in the order written, once there is a stream for them."""
-
-
-@contextmanager
-def beside(target: Path) -> Iterator[Path]:
-    """A name in the target's folder that becomes the target's once all went well, and goes away otherwise."""
-    part = target.with_name(f".{target.name}.{os.getpid()}.{uuid.uuid4().hex[:8]}.part")
-    try:
-        yield part
-        if target.is_dir():
-            shutil.rmtree(target)
-        part.replace(target)
-    finally:
-        remove(part)
-
-
-def remove(path: Path) -> None:
-    """Take a file or a folder away; it need not be there."""
-    if path.is_dir():
-        shutil.rmtree(path, ignore_errors=True)
-    else:
-        path.unlink(missing_ok=True)
 
 
 @contextmanager
@@ -61,15 +42,25 @@ def told_of(target: Path, source: Path) -> Iterator[None]:
         raise
 
 
-def write_file(target: Path, drawing: Drawing, pictures: Pictures, meter: Meter, share: Share | None = None) -> None:
+def write_file(
+    target: Path,
+    drawing: Drawing,
+    pictures: Pictures,
+    meter: Meter,
+    share: Share | None = None,
+    *,
+    replace: bool = False,
+) -> None:
     """Write a whole file of coded pictures, and the sound of the clip beside them.
 
     Raises:
         CannotWrite, Cancelled: see each.
     """
-    with told_of(target, drawing.order.source), beside(target) as part:
-        if drawing.writing.kind.folder:
-            _write_stills(part, target.name, drawing, pictures, meter)
+    order, folder = drawing.order, drawing.writing.kind.folder
+    whole = files.written(target, sources=order.sources, folder=folder, replace=replace)
+    with told_of(target, order.source), whole as part:
+        if folder:
+            _write_stills(part, target.stem if target.suffix == ".png" else target.name, drawing, pictures, meter)
         else:
             _write_container(part, drawing, pictures, meter, share)
 
@@ -77,7 +68,8 @@ def write_file(target: Path, drawing: Drawing, pictures: Pictures, meter: Meter,
 def _write_container(part: Path, drawing: Drawing, pictures: Pictures, meter: Meter, share: Share | None) -> None:
     muxer = drawing.writing.kind.muxer
     options = {"movflags": "+faststart", "movie_timescale": "48000"} if muxer in ("mp4", "mov") else {}
-    with av.open(str(part), "w", format=muxer, options=options) as container:
+    with av.open(f"file:{part}", "w", format=muxer, options=options) as container:
+        container.metadata.update(dict.fromkeys(MARKED_AS, MARK))
         stream = drawing.track(container, share)
         with SoundCarrier(drawing.order, container, drawing.reader.picture_start) as sound:
             for one in pictures(stream):
@@ -89,13 +81,12 @@ def _write_container(part: Path, drawing: Drawing, pictures: Pictures, meter: Me
 
 
 def _write_stills(folder: Path, name: str, drawing: Drawing, pictures: Pictures, meter: Meter) -> None:
-    folder.mkdir()
     written = 0
     with av.open(os.devnull, "w", format="null") as container:
         stream = drawing.track(container)
         for one in pictures(stream):
             for packet in one.packets:
                 written += 1
-                (folder / f"{name}.{written:06}.png").write_bytes(bytes(packet))
+                files.add(folder, f"{name}.{written:06}.png", bytes(packet))
             if one.time is not None:
                 meter.count()

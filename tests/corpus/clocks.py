@@ -35,7 +35,9 @@ def _offsets() -> list[Member]:
     return made
 
 
-def _joined(count: int, suffix: str, video: str, audio: str, offsets: tuple[float, ...]) -> Callable[[Maker, Path], None]:
+def _joined(
+    count: int, suffix: str, video: str, audio: str, offsets: tuple[float, ...]
+) -> Callable[[Maker, Path], None]:
     """Streams of different clocks one behind the other, as a recorder writes them that was stopped."""
 
     def make(maker: Maker, path: Path) -> None:

@@ -144,13 +144,19 @@ def members() -> list[Member]:
         Member("MOV: DV, 625 lines", GROUP, "clip.mov", encoded("dvvideo", "pcm_s16le", size=SD)),
         Member("AVI: DV, 625 lines", GROUP, "clip.avi", encoded("dvvideo", "pcm_s16le", size=SD)),
         Member(
-            "DV: 525 lines", GROUP, "clip.dv", encoded("dvvideo -pix_fmt yuv411p", "pcm_s16le", size=(720, 480), rate=NTSC)
+            "DV: 525 lines",
+            GROUP,
+            "clip.dv",
+            encoded("dvvideo -pix_fmt yuv411p", "pcm_s16le", size=(720, 480), rate=NTSC),
         ),
         Member(
             "MXF: DNxHD", GROUP, "clip.mxf", encoded("dnxhd -b:v 120M -pix_fmt yuv422p", "pcm_s24le", size=(1920, 1080))
         ),
         Member(
-            "MOV: DNxHR", GROUP, "clip.mov", encoded("dnxhd -profile:v dnxhr_sq -pix_fmt yuv422p", "pcm_s16le", size=(640, 360))
+            "MOV: DNxHR",
+            GROUP,
+            "clip.mov",
+            encoded("dnxhd -profile:v dnxhr_sq -pix_fmt yuv422p", "pcm_s16le", size=(640, 360)),
         ),
         Member("3GP: H.263, AAC", GROUP, "clip.3gp", encoded("h263 -q:v 2", "aac", size=(176, 144))),
         Member("MP4: fragmented", GROUP, "clip.mp4", encoded(X264, "aac", more="-movflags frag_keyframe+empty_moov")),
@@ -162,7 +168,12 @@ def members() -> list[Member]:
         ),
         Member("MP4: index in front", GROUP, "clip.mp4", encoded(X264, "aac", more="-movflags faststart")),
         Member("MKV: live, without index or duration", GROUP, "clip.mkv", encoded(X264, "aac", more="-live 1")),
-        Member("MKV: without index", GROUP, "clip.mkv", encoded(X264, "aac", more="-reserve_index_space 0 -cluster_time_limit 200")),
+        Member(
+            "MKV: without index",
+            GROUP,
+            "clip.mkv",
+            encoded(X264, "aac", more="-reserve_index_space 0 -cluster_time_limit 200"),
+        ),
         Member("MPG: two pictures", GROUP, "clip.mpg", encoded(MPEG2, "mp2", frames=2), sound=False),
         Member("MP4: one picture", GROUP, "clip.mp4", encoded(X264, frames=1)),
         Member("TS: one picture", GROUP, "clip.ts", encoded(MPEG2, frames=1)),

@@ -114,7 +114,9 @@ def _damages() -> list[Member]:
     return made
 
 
-def _following(first: tuple[str, dict[str, object]], second: tuple[str, dict[str, object]]) -> Callable[[Maker, Path], None]:
+def _following(
+    first: tuple[str, dict[str, object]], second: tuple[str, dict[str, object]]
+) -> Callable[[Maker, Path], None]:
     """Two streams one behind the other in one transport stream, as at the border of two programmes."""
 
     def make(maker: Maker, path: Path) -> None:
@@ -136,18 +138,26 @@ def _changes() -> list[Member]:
     return [
         Member("TS: size changes, shape stays", CHANGING, "clip.ts", _following(plain, same_shape)),
         Member("TS: size and shape change", CHANGING, "clip.ts", _following(plain, other_shape), "either"),
-        Member("TS: chroma changes", CHANGING, "clip.ts", _following(plain, (MPEG2 + " -pix_fmt yuv422p", {}))),
-        Member("TS: pixel shape changes", CHANGING, "clip.ts", _following(plain, (MPEG2 + " -vf setsar=4/3", {}))),
+        Member(
+            "TS: chroma changes", CHANGING, "clip.ts", _following(plain, (f"{MPEG2} -pix_fmt yuv422p", {})), "damaged"
+        ),
+        Member(
+            "TS: pixel shape changes",
+            CHANGING,
+            "clip.ts",
+            _following(plain, (f"{MPEG2} -vf setsar=4/3", {})),
+            "damaged",
+        ),
         Member(
             *("TS: rate of sound changes", CHANGING, "clip.ts"),
             _following(plain, (MPEG2, {"sound": (32_000, 2)})),
-            "either",
+            "damaged",
             sound=False,
         ),
         Member(
             *("TS: channels of sound change", CHANGING, "clip.ts"),
             _following(plain, (MPEG2, {"sound": (48_000, 1)})),
-            "either",
+            "damaged",
             sound=False,
         ),
     ]

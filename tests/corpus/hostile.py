@@ -73,9 +73,7 @@ def _sound_alone(maker: Maker, path: Path) -> None:
 
 
 def _members() -> list[Member]:
-    made = [
-        Member(name, GROUP, f"clip.{suffix}", _written(text.encode()), "refused") for name, suffix, text in OUTSIDE
-    ]
+    made = [Member(name, GROUP, f"clip.{suffix}", _written(text.encode()), "refused") for name, suffix, text in OUTSIDE]
     noise = bytes((number * 7919 >> 3) & 255 for number in range(40_000))
     made += [
         Member("nothing", GROUP, "clip.mp4", lambda _, path: path.touch(), "refused"),
@@ -101,7 +99,14 @@ def _without_index(maker: Maker, path: Path) -> None:
 
 
 def _names() -> list[Member]:
-    names = ("a clip: take 1.mp4", "http:%2F%2Fhost.mp4", "clip%03d.mp4", "-i.mp4", "кино.mp4", "клип " + "х" * 110 + ".mp4")
+    names = (
+        "a clip: take 1.mp4",
+        "http:%2F%2Fhost.mp4",
+        "clip%03d.mp4",
+        "-i.mp4",
+        "кино.mp4",
+        "клип " + "х" * 110 + ".mp4",
+    )
     names += ("concat:a.mp4|b.mp4", "e" * 246 + ".mp4", "two\nlines.mp4", "pipe:0.mp4", "without ending")
     make = encoded(X264, "aac", more="-f mp4")
 

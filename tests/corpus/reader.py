@@ -49,7 +49,7 @@ def read(path: Path, folder: Path, *, picture: str = "0:V") -> Read:
     shown = f"showinfo,scale={WIDTH}:{HEIGHT}:flags=area:in_range=full:out_range=full,format=gray"
     command = ["ffmpeg", "-v", "info", "-nostdin", "-noautorotate", "-threads", "1", "-i", f"file:{path}"]
     command += ["-map", picture, "-vsync", "passthrough", "-vf", shown, "-f", "rawvideo", "-y", str(pictures)]
-    hear = ["-map", "0:a:0", "-af", f"ashowinfo,aresample={SOUND_RATE}:resampler=swr,aformat=channel_layouts=mono"]
+    hear = ["-map", "0:a:0", "-af", f"ashowinfo,aresample={SOUND_RATE},pan=mono|c0=c0"]
     hear += ["-f", "f32le", "-y", str(sound)]
     done = subprocess.run([*command, *hear], capture_output=True, timeout=SECONDS, check=False)
     if b"matches no streams" in done.stderr:

@@ -14,7 +14,20 @@ PIXELS = (
     *("yuv420p10le", "yuv422p10le", "yuv444p10le", "yuv420p12le", "yuv422p12le", "yuv444p12le", "yuv444p16le"),
     *("yuv420p16le", "yuva420p", "yuva422p", "yuva444p", "bgra", "bgr0", "gbrp", "gbrp10le", "gbrp12le", "gbrp16le"),
 )
-RAW = ("nv12", "yuyv422", "uyvy422", "rgb24", "bgr24", "argb", "rgb565le", "rgb555le", "monob", "pal8", "p010le", "gray")
+RAW = (
+    "nv12",
+    "yuyv422",
+    "uyvy422",
+    "rgb24",
+    "bgr24",
+    "argb",
+    "rgb565le",
+    "rgb555le",
+    "monob",
+    "pal8",
+    "p010le",
+    "gray",
+)
 
 
 def _layouts() -> list[Member]:
@@ -44,8 +57,10 @@ def _colours() -> list[Member]:
         video = f"{'libx264rgb -preset ultrafast -crf 12 -pix_fmt rgb24' if matrix == 'gbr' else X264}"
         make = encoded(f"{video} -colorspace {matrix}" if not pixels else video)
         made.append(Member(f"matrix {matrix}", COLOURS, "clip.mp4", make))
-    for transfer in ("smpte2084", "arib-std-b67", "linear", "iec61966-2-1", "bt470m", "gamma28", "log100"):
-        make = encoded(f"{X265} -pix_fmt yuv420p10le -color_trc {transfer} -color_primaries bt2020 -colorspace bt2020nc")
+    for transfer in ("smpte2084", "arib-std-b67", "linear", "iec61966-2-1", "gamma28", "log100"):
+        make = encoded(
+            f"{X265} -pix_fmt yuv420p10le -color_trc {transfer} -color_primaries bt2020 -colorspace bt2020nc"
+        )
         made.append(Member(f"transfer {transfer}", COLOURS, "clip.mp4", make))
     for primaries in ("bt470m", "bt470bg", "smpte170m", "film", "smpte432", "bt2020"):
         make = encoded(f"{X264} -color_primaries {primaries}")
@@ -117,9 +132,7 @@ def _shapes() -> list[Member]:
     for suffix in ("ts", "mkv", "mp4"):
         for name, option in (("90°", "rotate=90"), ("180°", "rotate=180"), ("mirrored", "flip=horizontal")):
             bsf = f"h264_metadata=display_orientation=insert:{option}"
-            made.append(
-                Member(f"{suffix.upper()}: H.264 says {name}", SHAPES, f"clip.{suffix}", _by_sei(X264, bsf))
-            )
+            made.append(Member(f"{suffix.upper()}: H.264 says {name}", SHAPES, f"clip.{suffix}", _by_sei(X264, bsf)))
     for aspect in ("16/15", "64/45", "8/9", "32/27", "4/3", "2/1", "1/2"):
         for suffix, video in (("mp4", X264), ("mkv", X264), ("mpg", MPEG2), ("mov", "prores_ks")):
             if suffix != "mpg" or aspect in ("16/15", "64/45"):
@@ -132,7 +145,13 @@ def _fields() -> list[Member]:
     made = []
     for order, flag in (("upper", "1"), ("lower", "0")):
         coded = f"-flags +ilme+ildct -top {flag} -vf setfield={'tff' if flag == '1' else 'bff'}"
-        for suffix, audio in (("mpg", "mp2"), ("ts", "mp2"), ("mov", "pcm_s16le"), ("mxf", "pcm_s16le"), ("mkv", "mp2")):
+        for suffix, audio in (
+            ("mpg", "mp2"),
+            ("ts", "mp2"),
+            ("mov", "pcm_s16le"),
+            ("mxf", "pcm_s16le"),
+            ("mkv", "mp2"),
+        ):
             make = encoded(f"mpeg2video -q:v 2 -bf 2 {coded}", audio, size=SD)
             made.append(Member(f"{suffix.upper()}: MPEG-2, {order} field first", FIELDS, f"clip.{suffix}", make))
         x264 = f"{X264} -flags +ilme+ildct -x264-params {'tff' if flag == '1' else 'bff'}=1"

@@ -52,7 +52,12 @@ def _singles() -> list[Member]:
     made = [
         Member("PNG: grey, 8 bit", STILLS, "still.png", saved(_grey)),
         Member("PNG: grey, 16 bit", STILLS, "still.png", saved(_deep)),
-        Member("PNG: 1 bit", STILLS, "still.png", saved(lambda: _grey().point(lambda code: 255 * (code > 127)).convert("1"))),
+        Member(
+            "PNG: 1 bit",
+            STILLS,
+            "still.png",
+            saved(lambda: _grey().point(lambda code: 255 * (code > 127)).convert("1")),
+        ),
         Member("PNG: palette", STILLS, "still.png", saved(lambda: _grey().convert("P"))),
         Member("PNG: palette of 4 colours", STILLS, "still.png", saved(lambda: _grey().quantize(4), bits=2)),
         Member("PNG: grey with transparency", STILLS, "still.png", saved(lambda: _transparent().convert("LA"))),
@@ -67,7 +72,12 @@ def _singles() -> list[Member]:
         Member("TIFF: grey, 16 bit", STILLS, "still.tif", saved(_deep)),
         Member("TIFF: colour", STILLS, "still.tiff", saved(lambda: _grey().convert("RGB"))),
         Member("TIFF: CMYK", STILLS, "still.tif", saved(lambda: _grey().convert("CMYK"))),
-        Member("TIFF: 1 bit, fax", STILLS, "still.tif", saved(lambda: _grey().point(lambda code: 255 * (code > 127)).convert("1"), compression="group4")),
+        Member(
+            "TIFF: 1 bit, fax",
+            STILLS,
+            "still.tif",
+            saved(lambda: _grey().point(lambda code: 255 * (code > 127)).convert("1"), compression="group4"),
+        ),
     ]
     for kind in ("tiff_lzw", "tiff_adobe_deflate", "packbits", "jpeg"):
         make = saved(lambda: _grey().convert("RGB"), compression=kind)
@@ -112,7 +122,9 @@ def _bomb(_: Maker, path: Path) -> None:
     Image.new("1", (16_000, 16_000)).save(path)
 
 
-def _folder(first: int, count: int, pattern: str, *others: str, missing: int | None = None) -> Callable[[Maker, Path], None]:
+def _folder(
+    first: int, count: int, pattern: str, *others: str, missing: int | None = None
+) -> Callable[[Maker, Path], None]:
     def write(_: Maker, path: Path) -> None:
         path.mkdir()
         for number in range(first, first + count):
@@ -131,7 +143,12 @@ def _sequences() -> list[Member]:
         Member("without leading zeros", SEQUENCES, "stills", _folder(5, 12, "tram%d.png")),
         Member("JPEG", SEQUENCES, "stills", _folder(1, 12, "tram.%04d.jpg")),
         Member("TIFF", SEQUENCES, "stills", _folder(1, 12, "tram.%04d.tif")),
-        Member("other files beside", SEQUENCES, "stills", _folder(0, 12, "tram.%04d.png", "notes.txt", ".DS_Store", "Thumbs.db")),
+        Member(
+            "other files beside",
+            SEQUENCES,
+            "stills",
+            _folder(0, 12, "tram.%04d.png", "notes.txt", ".DS_Store", "Thumbs.db"),
+        ),
         Member("a still missing", SEQUENCES, "stills", _folder(0, 12, "tram.%04d.png", missing=6), "refused"),
         Member("only a letter", SEQUENCES, "stills", _folder(0, 0, "%d.png", "notes.txt"), "refused"),
     ]

@@ -14,8 +14,18 @@ CHANNELS = (
 )
 RATES = (
     *(("mp4", "aac", 44_100), ("mp4", "aac", 96_000), ("mp4", "aac", 22_050), ("mp4", "aac", 8_000)),
-    *(("mov", "pcm_s16le", 44_100), ("mov", "pcm_s16le", 11_025), ("mov", "pcm_s24le", 96_000), ("mov", "pcm_s16le", 32_000)),
-    *(("avi", "libmp3lame", 22_050), ("avi", "libmp3lame", 44_100), ("avi", "pcm_s16le", 44_100), ("avi", "mp2", 32_000)),
+    *(
+        ("mov", "pcm_s16le", 44_100),
+        ("mov", "pcm_s16le", 11_025),
+        ("mov", "pcm_s24le", 96_000),
+        ("mov", "pcm_s16le", 32_000),
+    ),
+    *(
+        ("avi", "libmp3lame", 22_050),
+        ("avi", "libmp3lame", 44_100),
+        ("avi", "pcm_s16le", 44_100),
+        ("avi", "mp2", 32_000),
+    ),
     *(("mkv", "libmp3lame", 16_000), ("mkv", "flac", 192_000), ("ts", "mp2", 44_100), ("ts", "mp2", 32_000)),
     *(("mpg", "mp2", 44_100), ("flv", "libmp3lame", 22_050)),
 )
@@ -97,7 +107,7 @@ def members() -> list[Member]:
         made.append(Member(f"{suffix.upper()}: subtitles", BESIDE, f"clip.{suffix}", _subtitled))
     made += [
         Member("MP4: cover picture", BESIDE, "clip.mp4", _covered),
-        Member("MKV: cover picture", BESIDE, "clip.mkv", _covered),
+        Member("MKV: cover picture", BESIDE, "clip.mkv", _covered, picture="0:v:0"),
         Member("MOV: track of time codes", BESIDE, "clip.mov", _timed),
         Member("MP4: track of time codes", BESIDE, "clip.mp4", _timed),
     ]

@@ -6,7 +6,7 @@ from django.conf import settings
 from django.test import Client
 
 from cadrage.formats import Frame
-from cadrage.render.writer import remove
+from cadrage.files import remove
 from server.studio.actions.footage import adopt
 from server.studio.actions.framings import begin
 from server.studio.models import OrderedFrame, Project

@@ -8,7 +8,7 @@ from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 
-from cadrage.render.writer import remove
+from cadrage.files import remove
 from server.studio.actions.renders import save
 from server.studio.models import Project, Render
 

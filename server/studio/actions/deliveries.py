@@ -6,11 +6,11 @@ import zipfile
 from collections.abc import Iterator
 from pathlib import Path
 
+from cadrage import files
 from cadrage.errors import CannotWrite
 from cadrage.render import Inspection, Order
 from cadrage.render.names import free_name
-from cadrage.render.sheet import SheetRow, files_of, sheet_forms
-from cadrage.render.writer import beside
+from cadrage.render.sheet import SheetRow, sheet_forms
 from server.studio.actions.looking import looker
 from server.studio.actions.materials import library_of
 from server.studio.models import Project, Render
@@ -69,7 +69,7 @@ def archive(rows: list[Render]) -> Iterator[bytes]:
     pipe = _Pipe()
     with zipfile.ZipFile(pipe, "w", zipfile.ZIP_STORED, allowZip64=True) as made:
         for name, row in named(rows):
-            for file in files_of(row.path):
+            for file in files.files_of(row.path):
                 inside = f"{name}/{file.name}" if row.path.is_dir() else name
                 with file.open("rb") as source, made.open(zipfile.ZipInfo(inside), "w", force_zip64=True) as entry:
                     while piece := source.read(PIECE):
@@ -89,15 +89,15 @@ def write_to(folder: Path, title: str, rows: list[Render]) -> list[str]:
         there = {path.name for path in folder.iterdir()}
         for row in rows:
             name = row.name_among({*there, *written})
-            with beside(folder / name) as part:
+            with files.written(folder / name, folder=row.path.is_dir()) as part:
                 if row.path.is_dir():
-                    shutil.copytree(row.path, part)
+                    shutil.copytree(row.path, part, dirs_exist_ok=True)
                 else:
                     shutil.copyfile(row.path, part)
             written[name] = row
         for form, text in sheet_forms(title, sheet_rows(rows), pictures(rows)).items():
             name = free_name(f"{title} delivery", f".{form}", there)
-            (folder / name).write_text(text)
+            files.write_data(folder / name, text.encode())
     except OSError as error:
         raise CannotWrite(
             f"{len(written)} of {len(rows)} files were written: {error.strerror or error}.",

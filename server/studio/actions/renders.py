@@ -15,10 +15,10 @@ from django.utils import timezone
 
 from cadrage import render as rendering
 from cadrage.errors import BadRequest, CannotWrite
+from cadrage.files import remove as remove_files
 from cadrage.footage import Interpretation, Library, probe
 from cadrage.footage.fingerprint import fingerprint
 from cadrage.plan import Plan
-from cadrage.render.writer import remove as remove_files
 from server.studio.actions.footage import check_there
 from server.studio.actions.framings import plan_of
 from server.studio.actions.looking import looker

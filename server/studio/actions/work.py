@@ -8,10 +8,10 @@ from django.db import transaction
 
 from cadrage import render as rendering
 from cadrage.errors import CadrageError, Cancelled, Paused, SourceChanged
+from cadrage.files import sweep
 from cadrage.render.desk import Desk, locked
 from cadrage.render.segments import finish, help_out
 from cadrage.render.sheet import digest_of
-from cadrage.render.writer import remove
 from server.studio.actions.footage import look
 from server.studio.actions.materials import library_of
 from server.studio.actions.renders import adopt, end, follow_what_was_found, identity_of, save, wake
@@ -76,6 +76,7 @@ def _perform(job: Render) -> None:
             report=lambda progress: _report(job, desk, progress),
             cancelled=lambda: Render.objects.filter(pk=job.pk, cancel_asked=True).exists(),
             paused=lambda: Render.objects.filter(pk=job.pk, pause_asked=True).exists(),
+            replace=True,
         )
         save(job, doing="inspecting")
         inspection = rendering.inspect_file(job.path, order)
@@ -182,7 +183,7 @@ def pick_up() -> None:
             row = Render.objects.select_for_update().filter(pk=job.pk, state=State.RUNNING).first()
             if not dead or row is None:
                 continue
-            _sweep(row)
+            sweep(row.path.parent)  # parts that are done stay
             if row.cancel_asked:
                 row.desk.clear()
                 end(row, State.CANCELLED)
@@ -194,9 +195,3 @@ def pick_up() -> None:
             else:
                 save(row, state=State.QUEUED, doing="waiting", seconds_left=None)
                 wake()
-
-
-def _sweep(job: Render) -> None:
-    """Take away what a dead worker left half written; parts that are done stay."""
-    for part in job.path.parent.glob(f".{job.path.name}.*.part"):
-        remove(part)

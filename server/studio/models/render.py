@@ -9,11 +9,11 @@ from django.conf import settings
 from django.db import models
 
 from cadrage.errors import BadRequest
+from cadrage.files import files_of
 from cadrage.plan import Plan
 from cadrage.render import KINDS, Settings, delivered
 from cadrage.render.desk import Desk
 from cadrage.render.names import file_name
-from cadrage.render.sheet import files_of
 from server.studio.models.framing import Framing
 
 

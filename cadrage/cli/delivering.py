@@ -1,0 +1,165 @@
+"""Commands that write files, and measure them."""
+
+import json
+import sys
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Annotated
+
+import typer
+from rich.console import Console
+from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
+from rich.table import Table
+
+from cadrage import render as rendering
+from cadrage.cli.app import Replace, Source, app, examples, library_for, show
+from cadrage.cli.arguments import build_plan, described, read_written
+from cadrage.cli.batch import run_batch
+from cadrage.cli.endings import settings_for
+from cadrage.cli.options import Json, Options, SettingsName, StopAtDamage, Written, takes_plan
+from cadrage.cli.running import BAD_INPUT, WRONG, note
+from cadrage.files import check_apart, check_target
+from cadrage.footage import Facts, probe, taken_as
+from cadrage.footage.describe import finding_words
+from cadrage.plan import Plan, read_plan
+from cadrage.render.batch import help_in
+
+
+@app.command(
+    "convert",
+    epilog=examples(
+        "convert phone.mov wide.mp4 --frame 1920x1080 --surround blurred:softness=6",
+        "convert tape.mpg master.mov --as fields=upper-first --write kind=mov-prores,profile=HQ",
+    ),
+)
+@takes_plan
+def convert_command(
+    source: Source,
+    target: Annotated[Path, typer.Argument(help="The file to write; its ending says what kind.", show_default=False)],
+    options: Options,
+    settings: SettingsName = None,
+    write: Written = "",
+    stop_at_damage: StopAtDamage = False,
+    replace: Replace = False,
+    as_json: Json = False,
+) -> None:
+    """Render a clip into a frame, then inspect the file."""
+    how = read_written(rendering.find_settings(settings), write, stop_at_damage=stop_at_damage)
+    how = settings_for(target, how, said=settings is not None or "kind=" in write)
+    check_apart(target, [source])
+    check_target(target, folder=rendering.KINDS[how.kind].folder, replace=replace)
+    made, facts = build_plan(source, options), rendering.facts_to_render(source)
+    library = library_for(made, source, facts)
+    order = rendering.Order(made, source, facts, library, how)
+    rendering.check_decided(how, made.frame, source.name)
+    _notes(made, facts, order)
+    with _bar(rendering.delivered(made, facts, how).frames) as report:
+        rendering.render(made, source, target, facts, settings=how, library=library, report=report, replace=replace)
+    _report(target, order, as_json)
+
+
+def _notes(plan: Plan, facts: Facts, order: rendering.Order) -> None:
+    """What somebody should know of a file that is right all the same."""
+    lasts, end = taken_as(facts, plan.interpretation).duration, plan.range.end
+    if end is not None and end > lasts and plan.range.start < lasts:
+        note(f"The range ends at {float(end):g} s and the clip at {float(lasts):g} s; it is delivered to its end.")
+    if order.converted_sound is not None and facts.sounds:
+        note(f"{order.writing.kind.title} cannot hold sound as it is; it is written as {order.converted_sound}.")
+    for finding in facts.damage:
+        note(f"{order.source.name}: {finding_words(finding, facts.rate)}.")
+
+
+@app.command(
+    "batch", epilog=examples("batch reels --out delivered --frame 1920x1080 --frame 1080x1920 --treatment 'Calm blur'")
+)
+def batch_command(
+    folder: Annotated[Path, typer.Argument(help="A folder of clips and stills.", show_default=False)],
+    out: Annotated[Path, typer.Option("--out", help="The folder to write to.", show_default=False)],
+    frame: Annotated[list[str] | None, typer.Option("--frame", help="A frame to deliver; may be given again.")] = None,
+    treatment: Annotated[str | None, typer.Option("--treatment", help="What every clip is given.")] = None,
+    settings: SettingsName = None,
+    write: Written = "",
+    workers: Annotated[int, typer.Option("--workers", min=1, help="Processes that draw at once.")] = 1,
+    stop_at_damage: StopAtDamage = False,
+    as_json: Json = False,
+) -> None:
+    """Render every clip of a folder into every frame, inspect the files, and write a delivery sheet beside them.
+
+    Nothing is replaced. A clip that cannot be used is told at the end and does not stop the others. What was stopped
+    in the middle goes on from there when the same is asked again.
+    """
+    how = read_written(rendering.find_settings(settings), write, stop_at_damage=stop_at_damage)
+    made, failed = run_batch(folder, frame or ["1920x1080"], treatment, how, out, workers)
+    # A clip that cannot be read fails for every frame alike, and is told once.
+    problems = list({(one.error.clip, str(one.error)): one.error for one in failed}.values())
+    wrong = [one.row.file for one in made if not one.row.inspection.right]
+    if as_json:
+        files = [{"file": one.row.file, "right": one.row.inspection.right} for one in made]
+        print(json.dumps({"files": files, "failed": [described(error) for error in problems]}))
+    else:
+        for one in made:
+            print(f"{one.row.file}: {'right' if one.row.inspection.right else 'WRONG'}")
+        for error in problems:
+            print(f"cadrage: {error}", file=sys.stderr)
+    if failed or wrong:
+        raise typer.Exit(BAD_INPUT if failed else WRONG)
+
+
+@app.command("parts", epilog=examples("parts delivered"))
+def parts_command(
+    folder: Annotated[Path, typer.Argument(help="A folder that a batch writes to.", show_default=False)],
+) -> None:
+    """Help a batch that was begun elsewhere, also on another machine that shares its folder, until stopped."""
+    help_in(folder)
+
+
+@contextmanager
+def _bar(total: int) -> Iterator[Callable[[rendering.Progress], None]]:
+    """A progress bar on a terminal; nothing elsewhere."""
+    columns = (TextColumn("{task.description}"), BarColumn(), TextColumn("{task.fields[speed]}"), TimeRemainingColumn())
+    console = Console(stderr=True)
+    with Progress(*columns, console=console, disable=not console.is_terminal) as progress:
+        task = progress.add_task("Rendering", total=total, speed="")
+
+        def report(now: rendering.Progress) -> None:
+            progress.update(task, completed=now.done, speed=f"{now.frames_per_second:.0f} frames/s")
+
+        yield report
+
+
+@app.command("inspect", epilog=examples("inspect wide.mp4 --plan plan.json"))
+def inspect_command(
+    file: Annotated[Path, typer.Argument(help="A file that was rendered.", show_default=False)],
+    plan: Annotated[Path | None, typer.Option("--plan", help="The plan to hold it against.")] = None,
+    settings: SettingsName = None,
+    write: Written = "",
+    as_json: Json = False,
+) -> None:
+    """Measure a file, and hold it against a plan. Exit status 1 if it is not what the plan asks for."""
+    order = None
+    if plan is not None:
+        asked: Plan = read_plan(plan)
+        source = Path(asked.source)
+        facts = probe(source)
+        how = read_written(rendering.find_settings(settings), write)
+        if settings is None and "kind=" not in write:
+            how = settings_for(file, how, said=False)
+        order = rendering.Order(asked, source, facts, library_for(asked, source, facts), how)
+    _report(file, order, as_json)
+
+
+def _report(file: Path, order: rendering.Order | None, as_json: bool) -> None:
+    inspection = rendering.inspect_file(file, order)
+    show(inspection, as_json, lambda: _inspection_table(inspection))
+    if not inspection.right:
+        raise typer.Exit(WRONG)
+
+
+def _inspection_table(inspection: rendering.Inspection) -> Table:
+    table = Table(title=inspection.file, title_justify="left")
+    for heading in ("what", "asked", "found", ""):
+        table.add_column(heading)
+    for line in inspection.lines:
+        table.add_row(line.name, line.asked, line.found, f"{line.verdict}. {line.remedy}".strip(". "))
+    return table

@@ -1,0 +1,136 @@
+"""Commands that look at footage, and write single images."""
+
+import json
+from pathlib import Path
+from typing import Annotated
+
+import typer
+from rich.table import Table
+
+from cadrage.cli.app import At, Replace, Source, app, examples, library_for, seconds, show, told, used_by
+from cadrage.cli.arguments import build_plan, read_frame, read_size
+from cadrage.cli.endings import check_image
+from cadrage.cli.options import Active, FrameSize, Json, Options, takes_plan
+from cadrage.compose import compose
+from cadrage.compose.lineup import sheet, starting_set
+from cadrage.exchange import chart_of, to_png, to_svg
+from cadrage.files import write_data
+from cadrage.footage import Facts, probe
+from cadrage.footage.baked import BakedBars, find_baked, said
+from cadrage.footage.describe import finding_words
+from cadrage.footage.fields import FieldsFound, find_fields
+from cadrage.formats import guides_for
+from cadrage.geometry import Raster
+from cadrage.pixels.rgb import encode_image, to_rgb
+from cadrage.values import Value
+
+Thorough = Annotated[
+    bool, typer.Option("--thorough", help="Decode every picture, however long that takes, to find all damage.")
+]
+
+
+@app.command("probe", epilog=examples("probe tape.mpg", "probe --thorough --json reel.mkv"))
+def probe_command(file: Source, thorough: Thorough = False, as_json: Json = False) -> None:
+    """Say what a file is, and what is wrong with it."""
+    facts = probe(file, thorough=thorough)
+    show(facts, as_json, lambda: _facts_table(facts))
+
+
+def _facts_table(facts: Facts) -> Table:
+    table = Table(show_header=False, box=None)
+    for name, value in json.loads(facts.model_dump_json(exclude={"findings"})).items():
+        table.add_row(name.replace("_", " "), str(value))
+    for finding in facts.findings:
+        table.add_row("damaged" if finding.damage else "note", finding_words(finding, facts.rate))
+    if facts.counted != "decoded":
+        table.add_row("note", "not every picture was decoded: --thorough finds all damage")
+    return table
+
+
+@app.command("look", epilog=examples("look tape.mpg"))
+def look_command(file: Source, as_json: Json = False) -> None:
+    """Look at a clip's pictures: bars that are part of them, and fields."""
+    facts = probe(file)
+    seen = Seen(bars=find_baked(file, facts), fields=find_fields(file, facts))
+    show(seen, as_json, lambda: _seen_table(seen))
+
+
+class Seen(Value):
+    """What looking at a clip's pictures found."""
+
+    bars: BakedBars
+    fields: FieldsFound
+
+
+def _seen_table(seen: Seen) -> Table:
+    table = Table(show_header=False, box=None)
+    table.add_row("bars", seen.bars.says)
+    for stretch in seen.bars.stretches:
+        table.add_row("", f"{float(stretch.start):.3f} to {float(stretch.end):.3f} s: {said(stretch.edges)}")
+    table.add_row("fields", seen.fields.says)
+    return table
+
+
+@app.command("plan", epilog=examples("plan clip.mp4 --frame 1080x1920 --placement fill"))
+@takes_plan
+def plan_command(source: Source, options: Options, as_json: Json = False) -> None:  # noqa: ARG001 - it is JSON
+    """Write the plan that the options make, as JSON."""
+    probe(source)
+    print(build_plan(source, options).model_dump_json(indent=2))
+
+
+@app.command("frame", epilog=examples("frame clip.mp4 still.png --at 1.5 --frame 1080x1920 --placement fill"))
+@takes_plan
+def frame_command(
+    source: Source,
+    out: Annotated[Path, typer.Argument(help="The PNG or JPEG image to write.", show_default=False)],
+    options: Options,
+    at: At = "0",
+    replace: Replace = False,
+    as_json: Json = False,
+) -> None:
+    """Compose one frame and write it as an image."""
+    ending, moment = check_image(out, ".png", ".jpg", ".jpeg"), seconds(at)
+    made, facts = build_plan(source, options), probe(source)
+    planes = compose(made, facts, source, moment, library=library_for(made, source, facts))
+    data = encode_image(to_rgb(planes), ".png" if ending == ".png" else ".jpg")
+    write_data(out, data, sources=used_by(made, source), replace=replace)
+    told(as_json, file=str(out), width=made.frame.width, height=made.frame.height)
+
+
+@app.command("lineup", epilog=examples("lineup clip.mp4 ways.png --at 1.5 --frame 1080x1920"))
+@takes_plan
+def lineup_command(
+    source: Source,
+    out: Annotated[Path, typer.Argument(help="The PNG image to write.", show_default=False)],
+    options: Options,
+    at: At = "0",
+    replace: Replace = False,
+    as_json: Json = False,
+) -> None:
+    """Write several ways for one moment side by side, each with its cost."""
+    check_image(out, ".png")
+    moment, facts = seconds(at), probe(source)
+    made = build_plan(source, options)
+    ways = starting_set(made, facts)
+    data = sheet(ways, source, facts, moment, library_for(made, source, facts))
+    write_data(out, data, sources=used_by(made, source), replace=replace)
+    told(as_json, file=str(out), ways=[way.name for way in ways])
+
+
+@app.command("chart", epilog=examples("chart guides.svg --frame 1920x1080 --active 2.39 --also 1080x1920"))
+def chart_command(
+    out: Annotated[Path, typer.Argument(help="The SVG or PNG file to write.", show_default=False)],
+    frame: FrameSize = "1920x1080",
+    active: Active = None,
+    raster: Annotated[str | None, typer.Option("--raster", help="A camera's raster to draw it in.")] = None,
+    also: Annotated[list[str] | None, typer.Option("--also", help="A frame whose outline is drawn too.")] = None,
+    replace: Replace = False,
+    as_json: Json = False,
+) -> None:
+    """Write a chart of a frame's guides, for a camera or a monitor."""
+    ending = check_image(out, ".svg", ".png")
+    made, others = read_frame(frame, active), tuple(read_frame(other, None) for other in also or ())
+    chart = chart_of(made, guides_for(made, others=others), None if raster is None else Raster(*read_size(raster)))
+    write_data(out, to_png(chart) if ending == ".png" else to_svg(chart).encode(), replace=replace)
+    told(as_json, file=str(out), width=chart.width, height=chart.height)

@@ -1,0 +1,94 @@
+"""Running the command line: every way it can end is told in one line, and leaves nothing half done."""
+
+import json
+import os
+import signal
+import sys
+import warnings
+from contextlib import suppress
+from types import FrameType
+from typing import NoReturn
+
+import typer
+from typer.exceptions import TyperException
+
+from cadrage.cli.arguments import described
+from cadrage.errors import BadRequest, CadrageError
+
+RIGHT, WRONG, BAD_INPUT = 0, 1, 2
+STOPPED = 128  # and the number of the signal, as shells have it
+SEE_HELP = "See --help."
+
+
+class _Stopped(BaseException):
+    """A signal asked for an end; what is open is closed on the way out."""
+
+    def __init__(self, number: int) -> None:
+        self.number = number
+
+
+def run(app: typer.Typer) -> NoReturn:
+    """Run a command line until it ends, and leave with its exit status."""
+    warnings.simplefilter("ignore")  # of libraries, which speak to programmers
+    for stream in (sys.stdout, sys.stderr):
+        with suppress(AttributeError, ValueError):
+            stream.reconfigure(errors="replace")  # type: ignore[union-attr]
+    for number in (signal.SIGTERM, signal.SIGHUP):
+        signal.signal(number, _stop)
+    status = _status(app, sys.argv[1:] or ["--help"])
+    try:
+        sys.stdout.flush()
+    except OSError as error:  # a full disk, or nobody who reads on
+        status = status or _tell_of_output(error)
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+    sys.exit(status)
+
+
+def _stop(number: int, _: FrameType | None) -> None:
+    signal.signal(number, signal.SIG_IGN)  # once is enough; what follows is tidying
+    raise _Stopped(number)
+
+
+def _status(app: typer.Typer, arguments: list[str]) -> int:
+    try:
+        found = typer.main.get_command(app).main(arguments, prog_name="cadrage", standalone_mode=False)
+    except typer.Exit as end:
+        return end.exit_code
+    except (typer.Abort, KeyboardInterrupt, _Stopped) as end:
+        return _told("Stopped.", STOPPED + getattr(end, "number", signal.SIGINT))
+    except TyperException as error:
+        return tell(BadRequest(_sentence(error), remedy=SEE_HELP))
+    except CadrageError as error:
+        return tell(error)
+    except OSError as error:
+        return _tell_of_output(error)
+    return found if isinstance(found, int) else RIGHT
+
+
+def _sentence(error: TyperException) -> str:
+    format_message = getattr(error, "format_message", error.__str__)
+    text = " ".join(format_message().split())
+    return text if text.endswith(".") else f"{text}."
+
+
+def tell(error: CadrageError) -> int:
+    """Tell of an error in one line, as JSON where that was asked for; the exit status for it."""
+    if "--json" in sys.argv:
+        print(json.dumps({"error": described(error)}))
+        return BAD_INPUT
+    return _told(" ".join(str(error).split()), BAD_INPUT)
+
+
+def note(text: str) -> None:
+    """Tell something that is no error, beside the result."""
+    _told(text, RIGHT)
+
+
+def _told(text: str, status: int) -> int:
+    with suppress(OSError):
+        print(f"cadrage: {text}", file=sys.stderr)
+    return status
+
+
+def _tell_of_output(error: OSError) -> int:
+    return _told(f"The output could not be written: {error.strerror or error}.", BAD_INPUT)

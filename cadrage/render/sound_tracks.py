@@ -1,0 +1,159 @@
+"""Streams of sound as they are written: packets as they are, or decoded and encoded anew."""
+
+from __future__ import annotations  # Packet takes a parameter for the type checker only
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import cast
+
+import av
+from av.audio.stream import AudioStream
+from av.container import OutputContainer
+from av.filter import Graph
+from av.packet import Packet
+
+from cadrage.footage.soundtrack import SoundDecoder
+from cadrage.render.kinds import SoundName
+from cadrage.render.order import Order
+from cadrage.render.sound_placing import AudioTrim, SoundPlacer
+
+AAC_RATES = (96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350)
+"""Sampling frequencies of ISO/IEC 14496-3, table 1.18; from memory."""
+
+STUDIO_RATE = 48_000
+
+
+@dataclass(frozen=True, slots=True)
+class Coding:
+    """How sound is encoded.
+
+    Attributes:
+        codec: as FFmpeg's libraries call it.
+        bits: a second, for two channels; None where the codec says.
+        any_rate: whether it takes the source's own rate; else it is brought to 48 kHz.
+    """
+
+    codec: str
+    bits: int | None = None
+    any_rate: bool = False
+
+
+CODINGS: dict[SoundName, Coding] = {
+    "keep": Coding("aac", 192_000, any_rate=True),
+    "aac-192": Coding("aac", 192_000),
+    "aac-256": Coding("aac", 256_000),
+    "opus": Coding("libopus", 160_000),
+    "pcm-16": Coding("pcm_s16le"),
+    "pcm-24": Coding("pcm_s24le"),
+}
+"""For each way that sound is asked for; "keep" is how it is encoded where it cannot be kept."""
+
+ROUGH = ("avi",)  # containers whose stamps of sound are too rough to show a gap
+PACKED = {"fltp": "flt", "s16p": "s16", "s32p": "s32"}
+"""Sample formats with channels apart, and the same with channels interleaved."""
+
+
+class Kept:
+    """A stream whose packets are carried over as they are."""
+
+    def __init__(self, stream: AudioStream, target: OutputContainer, start: Fraction) -> None:
+        self._stream = target.add_stream_from_template(stream)
+        self._shift = round(start / (stream.time_base or Fraction(1, stream.rate)))
+        self._last: int | None = None
+
+    def take(self, packet: Packet[AudioStream]) -> Iterator[Packet[AudioStream]]:
+        """The packet, its time counted from the first picture."""
+        if packet.dts is None:
+            return
+        packet.stream = self._stream
+        packet.dts = self._after(packet.dts - self._shift)
+        packet.pts = packet.dts if packet.pts is None else max(packet.pts - self._shift, packet.dts)
+        self._last = packet.dts
+        yield packet
+
+    def _after(self, stamp: int) -> int:
+        """The same, or later where the packet before has it already, as in some fragmented files."""
+        return stamp if self._last is None else max(stamp, self._last + 1)
+
+    def finish(self) -> Iterator[Packet[AudioStream]]:
+        """Nothing is held back."""
+        return iter(())
+
+
+class Encoded:
+    """A stream that is decoded and encoded anew."""
+
+    def __init__(
+        self, stream: AudioStream, target: OutputContainer, trim: AudioTrim, order: Order, channels: str
+    ) -> None:
+        coding = CODINGS[order.writing.sound]
+        self._decoder = SoundDecoder(stream)
+        self._rate = stream.rate if coding.any_rate and stream.rate in AAC_RATES else STUDIO_RATE
+        layout = av.AudioLayout(channels)
+        self._stream = cast("AudioStream", target.add_stream(coding.codec, rate=self._rate, layout=layout))
+        context = self._stream.codec_context
+        if coding.bits is not None:
+            context.bit_rate = coding.bits * max(2, layout.nb_channels) // 2
+        context.open()
+        placed = PACKED.get(context.format.name, context.format.name)
+        steady = order.facts.container.split(",")[0] in ROUGH
+        self._placer = SoundPlacer(self._rate, channels, placed, trim, steady=steady)
+        self._speed = _Speed(self._rate, channels, placed, trim.speed) if trim.speed != 1 else None
+        # Frames as the encoder wants them; rate and channels are right already.
+        self._framer = av.AudioResampler(context.format, layout, self._rate, context.frame_size or None)
+        self._position = 0
+
+    def take(self, packet: Packet[AudioStream] | None) -> Iterator[Packet[AudioStream]]:
+        """What the encoder makes of a packet; None drains the decoder."""
+        for piece in self._decoder.heard(packet):
+            for frame in self._placer.place(piece):
+                yield from self._placed(frame)
+
+    def finish(self) -> Iterator[Packet[AudioStream]]:
+        """All that decoder and encoder still hold."""
+        yield from self.take(None)
+        for frame in self._placer.finish():
+            yield from self._placed(frame)
+        for frame in self._speed.change(None) if self._speed else ():
+            yield from self._encoded(frame)
+        yield from self._encoded(None)
+        yield from self._stream.encode(None)
+
+    def _placed(self, frame: av.AudioFrame) -> Iterator[Packet[AudioStream]]:
+        for changed in self._speed.change(frame) if self._speed else (frame,):
+            yield from self._encoded(changed)
+
+    def _encoded(self, placed: av.AudioFrame | None) -> Iterator[Packet[AudioStream]]:
+        if placed is not None:
+            placed.pts = None
+        for frame in self._framer.resample(placed):
+            frame.pts, frame.time_base = self._position, Fraction(1, self._rate)
+            self._position += frame.samples
+            yield from self._stream.encode(frame)
+
+
+class _Speed:
+    """Lets sound run faster or slower with its pitch kept (FFmpeg's atempo)."""
+
+    def __init__(self, rate: int, layout: str, sample_format: str, speed: Fraction) -> None:
+        self.speed = speed
+        self._graph = Graph()
+        source = self._graph.add_abuffer(
+            sample_rate=rate, format=sample_format, layout=layout, time_base=Fraction(1, rate)
+        )
+        tempo, sink = self._graph.add("atempo", f"{float(speed):.12f}"), self._graph.add("abuffersink")
+        source.link_to(tempo)
+        tempo.link_to(sink)
+        self._graph.configure()
+
+    def change(self, frame: av.AudioFrame | None) -> Iterator[av.AudioFrame]:
+        """What comes out for a frame; None drains it."""
+        self._graph.push(frame)
+        while True:
+            try:
+                made = self._graph.pull()
+            except (av.error.BlockingIOError, av.error.EOFError):
+                return
+            assert isinstance(made, av.AudioFrame)
+            yield made
