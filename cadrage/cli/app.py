@@ -4,14 +4,16 @@ import json
 from collections.abc import Callable
 from fractions import Fraction
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
 import typer
 from rich.console import Console
 from rich.table import Table
+from typer.core import TyperGroup
 
 from cadrage import __version__
-from cadrage.errors import BadRequest
+from cadrage.cli.telling import JSON_OPTION, tell
+from cadrage.errors import BadRequest, CadrageError
 from cadrage.footage import Facts, Library, Material, library_of_files
 from cadrage.plan import Plan
 from cadrage.values import Value, parse_exact
@@ -19,9 +21,23 @@ from cadrage.values import Value, parse_exact
 HELP = "Footage of one shape into a frame of another. Exit status: 0 all right, 1 a wrong result, 2 bad input."
 LATEST = 10**6  # seconds, more than any clip lasts
 
-app = typer.Typer(
-    no_args_is_help=True, add_completion=False, help=HELP, pretty_exceptions_enable=False, rich_markup_mode=None
-)
+
+class _Commands(TyperGroup):
+    """The commands, each of which tells of what goes wrong in the same way."""
+
+    def invoke(self, ctx: Any) -> Any:  # noqa: ANN401 - as the one it stands for
+        """Run one of them."""
+        try:
+            return super().invoke(ctx)
+        except CadrageError as error:
+            raise typer.Exit(tell(error, as_json=ctx.obj)) from error
+
+    def make_context(self, info_name: str | None, args: list[str], *more: Any, **extra: Any) -> Any:  # noqa: ANN401
+        """Note whether JSON was asked for, whatever else was."""
+        return super().make_context(info_name, args, *more, obj=JSON_OPTION in args, **extra)
+
+
+app = typer.Typer(cls=_Commands, add_completion=False, help=HELP, pretty_exceptions_enable=False, rich_markup_mode=None)
 
 Source = Annotated[Path, typer.Argument(help="The clip, still, or folder of numbered stills.", show_default=False)]
 At = Annotated[str, typer.Option("--at", help="Seconds from the first picture.")]

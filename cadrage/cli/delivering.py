@@ -18,7 +18,7 @@ from cadrage.cli.arguments import build_plan, described, read_written
 from cadrage.cli.batch import run_batch
 from cadrage.cli.endings import settings_for
 from cadrage.cli.options import Json, Options, SettingsName, StopAtDamage, Written, takes_plan
-from cadrage.cli.running import BAD_INPUT, WRONG, note
+from cadrage.cli.telling import BAD_INPUT, WRONG, note
 from cadrage.files import check_apart, check_target
 from cadrage.footage import Facts, probe, taken_as
 from cadrage.footage.describe import finding_words

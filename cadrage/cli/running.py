@@ -1,6 +1,5 @@
 """Running the command line: every way it can end is told in one line, and leaves nothing half done."""
 
-import json
 import os
 import signal
 import sys
@@ -12,10 +11,9 @@ from typing import NoReturn
 import typer
 from typer.exceptions import TyperException
 
-from cadrage.cli.arguments import described
-from cadrage.errors import BadRequest, CadrageError
+from cadrage.cli.telling import BAD_INPUT, JSON_OPTION, RIGHT, said, tell
+from cadrage.errors import BadRequest
 
-RIGHT, WRONG, BAD_INPUT = 0, 1, 2
 STOPPED = 128  # and the number of the signal, as shells have it
 SEE_HELP = "See --help."
 
@@ -55,11 +53,9 @@ def _status(app: typer.Typer, arguments: list[str]) -> int:
     except typer.Exit as end:
         return end.exit_code
     except (typer.Abort, KeyboardInterrupt, _Stopped) as end:
-        return _told("Stopped.", STOPPED + getattr(end, "number", signal.SIGINT))
+        return said("Stopped.", STOPPED + getattr(end, "number", signal.SIGINT))
     except TyperException as error:
-        return tell(BadRequest(_sentence(error), remedy=SEE_HELP))
-    except CadrageError as error:
-        return tell(error)
+        return tell(BadRequest(_sentence(error), remedy=SEE_HELP), as_json=JSON_OPTION in arguments)
     except OSError as error:
         return _tell_of_output(error)
     return found if isinstance(found, int) else RIGHT
@@ -71,24 +67,5 @@ def _sentence(error: TyperException) -> str:
     return text if text.endswith(".") else f"{text}."
 
 
-def tell(error: CadrageError) -> int:
-    """Tell of an error in one line, as JSON where that was asked for; the exit status for it."""
-    if "--json" in sys.argv:
-        print(json.dumps({"error": described(error)}))
-        return BAD_INPUT
-    return _told(" ".join(str(error).split()), BAD_INPUT)
-
-
-def note(text: str) -> None:
-    """Tell something that is no error, beside the result."""
-    _told(text, RIGHT)
-
-
-def _told(text: str, status: int) -> int:
-    with suppress(OSError):
-        print(f"cadrage: {text}", file=sys.stderr)
-    return status
-
-
 def _tell_of_output(error: OSError) -> int:
-    return _told(f"The output could not be written: {error.strerror or error}.", BAD_INPUT)
+    return said(f"The output could not be written: {error.strerror or error}.", BAD_INPUT)

@@ -5,16 +5,22 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import av
+from av.audio.stream import AudioStream
 from av.container import InputContainer
 from av.video.stream import VideoStream
 
 from cadrage.errors import MissingSource, NoPicture, UnreadableFile
+from cadrage.footage.boxes import Movie, read_movie
 
 DEMUXERS = (
     *("mov", "matroska", "avi", "mpegts", "mpeg", "mxf", "dv", "yuv4mpegpipe", "ogg"),
     *("asf", "flv", "gxf", "ivf", "nut", "mpegvideo", "h264", "hevc", "gif"),
 )
 """Containers that hold their own pictures. Playlists and scripts, which name other files, are not among them."""
+
+MOST_EDITS = 2_000
+LAYOUTS = {1: "mono", 2: "stereo", 3: "3.0", 4: "4.0", 5: "5.0", 6: "5.1", 7: "6.1", 8: "7.1"}
+"""Usual layouts by their number of channels (ISO/IEC 14496-3, table 1.19; from memory)."""
 
 COPY_AGAIN = "Copy it again from where it came, or export it anew."
 
@@ -31,6 +37,7 @@ def opened(path: Path) -> Iterator[InputContainer]:
         raise MissingSource("The file is not there.", remedy="Put it back, or choose another.", clip=path)
     if path.stat().st_size == 0:
         raise UnreadableFile("The file is empty.", remedy=COPY_AGAIN, clip=path)
+    movie = _movie(path)
     limits = {"format_whitelist": _whitelist(), "protocol_whitelist": "file"}
     try:
         container = av.open(f"file:{path.resolve()}", container_options=limits)
@@ -41,7 +48,27 @@ def opened(path: Path) -> Iterator[InputContainer]:
             clip=path,
         ) from error
     with container:
+        _plain_layouts(container, movie)
         yield container
+
+
+def _movie(path: Path) -> Movie:
+    movie = read_movie(path)
+    if movie.edits > MOST_EDITS:
+        raise UnreadableFile(
+            f"Its edit list has {movie.edits:,} entries; {MOST_EDITS:,} can be read.",
+            remedy="Export it anew, as one piece.",
+            clip=path,
+        )
+    return movie
+
+
+def _plain_layouts(container: InputContainer, movie: Movie) -> None:
+    """Take channels that are listed one by one as the usual ones of their number; see `boxes`."""
+    for number, channels in enumerate(movie.channels[: len(container.streams)]):
+        stream = container.streams[number]
+        if channels and isinstance(stream, AudioStream) and stream.codec_context is not None:
+            stream.codec_context.layout = LAYOUTS.get(channels, f"{channels} channels")
 
 
 def picture_stream(container: InputContainer, path: Path) -> VideoStream:

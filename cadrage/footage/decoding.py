@@ -12,6 +12,7 @@ from av.packet import Packet
 from av.video.frame import VideoFrame
 from av.video.stream import VideoStream
 
+MOST_UNSTAMPED = 32  # pictures that are held back until one has a time
 ShownBy = Literal["presentation", "decoding"]
 """Which time stamps say when a picture is shown: those meant for it, or where these are shuffled, those of decoding."""
 
@@ -51,7 +52,8 @@ class PictureDecoder:
         self.shown_by, self._step = shown_by, max(1, step)
         self.errors: list[int] = []
         self.late_presentation = self.late_decoding = 0
-        self._before: dict[str, int] = {}
+        self._stamps: dict[str, int] = {}
+        self._unstamped: list[VideoFrame] = []
         self._last: int | None = None
 
     def pictures(self, packet: Packet[VideoStream] | None) -> Iterator[Picture]:
@@ -60,11 +62,28 @@ class PictureDecoder:
             frames = self._context.decode(packet)
         except (av.FFmpegError, ValueError):
             self.errors.append(self._stamp_of(packet))
-            return
+            frames = []
         for frame in frames:
             stamp = self._stamped(frame)
-            self._last = stamp if self._last is None or stamp > self._last else self._last + self._step
-            yield Picture(frame, stamp, self._last)
+            if stamp is None and self._last is None and len(self._unstamped) < MOST_UNSTAMPED:
+                self._unstamped.append(frame)
+                continue
+            yield from self._before(stamp or 0)
+            yield self._next(frame, stamp)
+        if packet is None:
+            yield from self._before(len(self._unstamped) * self._step)
+
+    def _before(self, stamp: int) -> Iterator[Picture]:
+        """First pictures that have no time of their own: they come just before the first that has one."""
+        held, self._unstamped = self._unstamped, []
+        for number, frame in enumerate(held):
+            yield self._next(frame, stamp - (len(held) - number) * self._step)
+
+    def _next(self, frame: VideoFrame, stamp: int | None) -> Picture:
+        if stamp is None:
+            stamp = 0 if self._last is None else self._last + self._step
+        self._last = stamp if self._last is None or stamp > self._last else self._last + self._step
+        return Picture(frame, stamp, self._last)
 
     def _stamp_of(self, packet: Packet[VideoStream] | None) -> int:
         if packet is not None:
@@ -73,21 +92,18 @@ class PictureDecoder:
                     return stamp
         return 0 if self._last is None else self._last + self._step
 
-    def _stamped(self, frame: VideoFrame) -> int:
+    def _stamped(self, frame: VideoFrame) -> int | None:
         presentation, decoding = frame.pts, frame.dts
         self.late_presentation += self._late("presentation", presentation)
         self.late_decoding += self._late("decoding", decoding)
         wanted = (presentation, decoding) if self.shown_by == "presentation" else (decoding, None)
-        stamp = next((one for one in wanted if one is not None), None)
-        if stamp is None:
-            stamp = 0 if self._last is None else self._last + self._step
-        return stamp
+        return next((one for one in wanted if one is not None), None)
 
     def _late(self, which: str, stamp: int | None) -> bool:
         if stamp is None:
             return False
-        before = self._before.get(which)
-        self._before[which] = stamp
+        before = self._stamps.get(which)
+        self._stamps[which] = stamp
         return before is not None and stamp <= before
 
 

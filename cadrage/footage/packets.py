@@ -16,6 +16,7 @@ Track = AudioStream | VideoStream
 
 JUMPING = ("mpegts", "mpeg")
 """Containers of broadcasts and discs, whose clock may begin anew in the middle (ISO/IEC 13818-1, discontinuities)."""
+STRICT = ("mpegts",)  # of these, those that state a time for every picture
 FORWARD, BACKWARD = Fraction(10), Fraction(1, 10)
 """Seconds that a clock may run ahead of what is expected, or fall behind it, before it counts as another clock."""
 MOST_TRIES = 4  # reads that fail one after another before the rest of a file is given up
@@ -25,13 +26,13 @@ class Clock:
     """Makes one clock of several: where it jumps, all that follows is moved so that it goes on.
 
     Args:
-        picture: the number of the stream whose packets never come at the same time; its clock may not even stand still.
+        picture: the number of a stream whose packets never come at the same time; its clock may not even stand still.
 
     Attributes:
         jumps: times, on the mended clock, at which it jumped, in seconds.
     """
 
-    def __init__(self, picture: int) -> None:
+    def __init__(self, picture: int | None) -> None:
         self._picture = picture
         self.jumps: list[Fraction] = []
         self._shift = Fraction(0)
@@ -76,7 +77,8 @@ class Packets:
     def __init__(self, container: InputContainer, streams: Sequence[Track]) -> None:
         self._container, self._streams = container, streams
         self.format = container.format.name.split(",")[0]
-        self.clock = Clock(streams[0].index) if self.format in JUMPING else None
+        strict = streams[0].index if self.format in STRICT else None
+        self.clock = Clock(strict) if self.format in JUMPING else None
         self.failed = False
 
     def __iter__(self) -> Iterator[Packet[Any]]:

@@ -72,7 +72,8 @@ class ClipReader(PictureReader):
         self._opened.close()
         self._container = self._opened.enter_context(opened(self.path))
         self._stream = picture_stream(self._container, self.path)
-        self._stream.thread_type = "AUTO"
+        # Several pictures at once, but for damage: how it is patched up must not depend on which was ready first.
+        self._stream.thread_type = "SLICE" if self.facts.damage else "AUTO"
         self._tick = self._stream.time_base or Fraction(1, 1000)
 
     def close(self) -> None:
@@ -141,8 +142,8 @@ class ClipReader(PictureReader):
     def _before_damage(self, time: Fraction) -> Fraction:
         """A moment before all damage that a time comes soon after: pictures are patched up with those before them."""
         for one in reversed(self.facts.damage):
-            if one.start <= time <= (one.end or one.start) + MENDED:
-                time = one.start - CLEAR
+            if one.start - CLEAR <= time <= (one.end or one.start) + MENDED:
+                time = one.start - 2 * CLEAR
         return time
 
     def _restart(self) -> None:

@@ -134,8 +134,7 @@ class _Pass:
         sounds = sound_streams(container)
         self._sounds = {one.index: (SoundSpan(one), SoundDecoder(one)) for one in sounds}
         self._source = Packets(container, (stream, *sounds))
-        guessing = self._source.format == "avi" and stream.codec_context.name in GUESSED
-        self._guessed = guessing and bool(stream.codec_context.has_b_frames)
+        self._guessed = self._source.format == "avi" and stream.codec_context.name in GUESSED
         self._counted = self._source.format in COUNTED and shown_by == "presentation"
 
     def run(self) -> Scan:
@@ -229,7 +228,8 @@ class _Pass:
         for span in found.sounds:
             span.end = _heard_until(span, self._source.format)
         found.errors = decoder.errors
-        if len(self._misshapen) >= FOR_GOOD:
+        ends_so = bool(self._misshapen and found.times and self._misshapen[-1][0] > found.times[-1])
+        if len(self._misshapen) >= FOR_GOOD and (ends_so or not (found.errors or found.concealed)):
             at, size = self._misshapen[0]
             found.changes.append((at, Finding(kind="size_changes", told=size)))
         else:

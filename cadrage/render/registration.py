@@ -65,9 +65,11 @@ def register(plan: Plan, facts: Facts, pairs: Iterable[tuple[Planes, Planes]]) -
     """
     found: dict[tuple[int, int], list[tuple[float, float]]] = {}
     seen = 0
+    before: Planes | None = None
     for source, frame in pairs:
         seen += 1
-        wanted, there = expected(plan, facts, source)
+        if source is not before:  # of a still it is the same for all frames
+            (wanted, there), before = expected(plan, facts, source), source
         shown = frame.luma8.astype(np.float32)
         if shown.shape != wanted.shape:
             continue  # another line says that the file is of another size

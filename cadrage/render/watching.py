@@ -131,13 +131,16 @@ def as_asked(order: Order, times: Iterable[Fraction]) -> Iterator[tuple[Planes |
     near = pace.facts.shortest_frame / 2
     with open_footage(order.source, order.facts, order.plan.interpretation) as reader:
         compositor = None
+        held: tuple[Planes, Planes] | None = None  # a still is composed once
         for time in times:
             picture = next(paced(reader, pace, Cut(0, time - near, time + near)), None)
             if picture is None:
                 yield None, None
                 continue
             compositor = compositor or order.compositor(picture.planes.layout)
-            yield picture.planes, compositor.compose(picture.planes, time=picture.clip_time)
+            if held is None or held[0] is not picture.planes or compositor.moves:
+                held = picture.planes, compositor.compose(picture.planes, time=picture.clip_time)
+            yield held
 
 
 @dataclass(frozen=True, slots=True)

@@ -136,7 +136,7 @@ def _changes() -> list[Member]:
     same_shape: tuple[str, dict[str, object]] = (MPEG2, {"size": (384, 216)})
     other_shape: tuple[str, dict[str, object]] = (MPEG2, {"size": (192, 144)})
     return [
-        Member("TS: size changes, shape stays", CHANGING, "clip.ts", _following(plain, same_shape)),
+        Member("TS: size changes, shape stays", CHANGING, "clip.ts", _following(plain, same_shape), "damaged"),
         Member("TS: size and shape change", CHANGING, "clip.ts", _following(plain, other_shape), "either"),
         Member(
             "TS: chroma changes", CHANGING, "clip.ts", _following(plain, (f"{MPEG2} -pix_fmt yuv422p", {})), "damaged"
