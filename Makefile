@@ -9,7 +9,7 @@ TEST_SET_UP := .venv/.set-up-tests
 NODE := web/node_modules/.package-lock.json
 PAGE := web/dist/index.html
 
-.PHONY: demo test lint web bench screenshots api lock clean
+.PHONY: demo test lint web bench corpus fuzz screenshots api lock clean
 
 demo: $(SET_UP) $(PAGE)
 	@CADRAGE_DEMO=1 $(BIN)/python manage.py migrate --verbosity 0
@@ -30,6 +30,13 @@ lint: $(TEST_SET_UP) $(NODE)
 
 bench: $(TEST_SET_UP) system-tools
 	$(BIN)/python -m benchmarks
+
+# Inputs as people have them, against an independent reader: all of them, and bytes flipped in small ones.
+corpus: $(TEST_SET_UP) system-tools
+	$(BIN)/python -m tests.corpus --page docs/footage.md
+
+fuzz: $(TEST_SET_UP) system-tools
+	$(BIN)/python -m tests.corpus.fuzz
 
 screenshots: $(TEST_SET_UP) $(PAGE) system-tools
 	$(BIN)/python -m docs.shots

@@ -56,11 +56,11 @@ def check_target(target: Path, *, folder: bool = False, replace: bool = False) -
     if not os.path.lexists(target):
         return
     if folder and target.is_dir():
-        if not _is_ours(target) and any(target.iterdir()):
+        if not is_ours(target) and any(target.iterdir()):
             raise _cannot("This folder has other things in it.", "Name a folder that is new or empty.", target)
     elif folder or target.is_symlink() or not target.is_file():
         raise _cannot("This is there already, and is no file.", "Choose another name.", target)
-    elif not replace and not _is_ours(target):
+    elif not replace and not is_ours(target):
         raise _cannot(
             "This is there already, and Cadrage did not write it.",
             "Choose another name, or say --replace.",
@@ -81,23 +81,27 @@ def free_stem(folder: Path, stem: str, suffix: str) -> str:
         suffix: of the file among them that has our mark, by which those of before are known.
     """
     made, number = stem, 2
-    while any(folder.glob(f"{made}.*")) and not _is_ours(folder / f"{made}{suffix}"):
+    while any(folder.glob(f"{made}.*")) and not is_ours(folder / f"{made}{suffix}"):
         made, number = f"{stem} {number}", number + 1
     return made
 
 
-def _is_ours(path: Path) -> bool:
+def is_ours(path: Path) -> bool:
     """Whether Cadrage wrote a file or a folder; an empty file is nobody's."""
     try:
         if path.is_dir():
             return (path / NOTE).read_text().startswith(MARK)
         size = path.stat().st_size
         with path.open("rb") as file:
-            found = MARK.encode() in file.read(LOOKED_AT)
+            found = _marked(file.read(LOOKED_AT))
             file.seek(max(0, size - LOOKED_AT))
-            return not size or found or MARK.encode() in file.read()
+            return not size or found or _marked(file.read())
     except (OSError, UnicodeDecodeError):
         return False
+
+
+def _marked(data: bytes) -> bool:
+    return any(MARK.encode(code) in data for code in ("ascii", "utf-16-be"))  # the second is how MXF has text
 
 
 @contextmanager
@@ -118,7 +122,7 @@ def written(
     check_apart(target, sources)
     check_target(target, folder=folder, replace=replace)
     sweep(target.parent)
-    part = target.with_name(f".{_unfinished_name()}.part")
+    part = target.with_name(f".{unfinished_name()}.part")
     try:
         if folder:
             part.mkdir()
@@ -135,7 +139,7 @@ def written(
 @contextmanager
 def part_of(path: Path) -> Iterator[Path]:
     """A new name beside one of our own files, which takes its place once all went well."""
-    part = path.with_name(f".{_unfinished_name()}.part")
+    part = path.with_name(f".{unfinished_name()}.part")
     try:
         yield part
         part.replace(path)
@@ -240,7 +244,7 @@ def remove_folder(path: Path) -> None:
     Raises:
         CannotWrite: it is not ours.
     """
-    if os.path.lexists(path) and not _is_ours(path):
+    if os.path.lexists(path) and not is_ours(path):
         raise _cannot("This folder is not one that Cadrage made.", "Move it elsewhere.", path)
     remove(path)
 
@@ -258,7 +262,7 @@ def scratch() -> Iterator[Path]:
     """A folder for the block, in the place that this machine has for such."""
     root = Path(tempfile.gettempdir())
     sweep(root)
-    folder = root / _unfinished_name()
+    folder = root / unfinished_name()
     folder.mkdir(mode=0o700)
     try:
         yield folder
@@ -275,8 +279,9 @@ def sweep(folder: Path) -> None:
                 remove(path)
 
 
-def _unfinished_name() -> str:
-    return f"cadrage-{_machine()}-{os.getpid()}-{uuid.uuid4().hex[:8]}"
+def unfinished_name(process: int | None = None) -> str:
+    """A new name for what a process of this machine, this one unless told, has not finished yet."""
+    return f"cadrage-{_machine()}-{process or os.getpid()}-{uuid.uuid4().hex[:8]}"
 
 
 def _machine() -> str:

@@ -17,7 +17,7 @@ Track = AudioStream | VideoStream
 JUMPING = ("mpegts", "mpeg")
 """Containers of broadcasts and discs, whose clock may begin anew in the middle (ISO/IEC 13818-1, discontinuities)."""
 STRICT = ("mpegts",)  # of these, those that state a time for every picture
-FORWARD, BACKWARD = Fraction(10), Fraction(1, 10)
+FORWARD, BACKWARD, BACKWARD_STRICT = Fraction(10), Fraction(1, 2), Fraction(1, 10)
 """Seconds that a clock may run ahead of what is expected, or fall behind it, before it counts as another clock."""
 MOST_TRIES = 4  # reads that fail one after another before the rest of a file is given up
 
@@ -26,7 +26,8 @@ class Clock:
     """Makes one clock of several: where it jumps, all that follows is moved so that it goes on.
 
     Args:
-        picture: the number of a stream whose packets never come at the same time; its clock may not even stand still.
+        picture: of containers that state a time for every picture, the number of their stream: its clock may not even
+            stand still, and the others may fall behind by less.
 
     Attributes:
         jumps: times, on the mended clock, at which it jumped, in seconds.
@@ -35,6 +36,7 @@ class Clock:
     def __init__(self, picture: int | None) -> None:
         self._picture = picture
         self.jumps: list[Fraction] = []
+        self._backward = BACKWARD if picture is None else BACKWARD_STRICT
         self._shift = Fraction(0)
         self._due: dict[int, Fraction] = {}
         self._before: dict[int, Fraction] = {}
@@ -45,7 +47,7 @@ class Clock:
         if packet.dts is None or not tick:
             return
         time, due = packet.dts * tick + self._shift, self._due.get(packet.stream_index)
-        if due is not None and (not -BACKWARD <= time - due <= FORWARD or self._stands(packet, time)):
+        if due is not None and (not -self._backward <= time - due <= FORWARD or self._stands(packet, time)):
             self._shift += due - time
             time = due
             self.jumps.append(time)

@@ -1,6 +1,10 @@
 """Stills: one picture shown for a while, or a folder of numbered ones shown in turn."""
 
+import os
+import threading
+import warnings
 from collections.abc import Iterator
+from contextlib import contextmanager
 from fractions import Fraction
 from pathlib import Path
 from typing import Literal
@@ -28,6 +32,8 @@ LONGEST_SIDE = 16384
 MOST_PIXELS = 80_000_000  # below what Pillow warns of as a decompression bomb
 
 DEEPEST = 65_535  # white of 16 bits
+
+STDERR = threading.Lock()
 
 Turned = Literal[0, 90, 180, 270]
 
@@ -150,7 +156,9 @@ def _header(path: Path) -> Facts:
 
 def _orientation(image: Image.Image, path: Path) -> int:
     try:
-        return int(image.getexif().get(ExifTags.Base.Orientation, 1))
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore", UserWarning)
+            return int(image.getexif().get(ExifTags.Base.Orientation, 1))
     except (OSError, ValueError, SyntaxError) as error:  # it may stand behind the pixels
         raise _damaged(path) from error
 
@@ -172,16 +180,34 @@ def _opened(path: Path) -> Image.Image:
     if not path.is_file():
         raise MissingSource("The file is not there.", remedy="Put it back, or choose another.", clip=path)
     try:
-        return Image.open(path, formats=FORMATS)
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore", UserWarning)  # of what is odd in a file that can be read
+            return Image.open(path, formats=FORMATS)
     except (Image.DecompressionBombError, Image.DecompressionBombWarning) as error:
         raise _out_of_range(path, "enormous") from error
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError) as error:
         raise UnreadableFile("This is no still that can be read.", remedy=AS_RASTER, clip=path) from error
 
 
+@contextmanager
+def _silently(image: Image.Image) -> Iterator[None]:
+    """Let libtiff print nothing, which speaks to the terminal in C; what it could not do raises all the same."""
+    if image.format != "TIFF":
+        yield
+        return
+    with STDERR, open(os.devnull, "w") as nowhere:  # noqa: PTH123 - a device
+        kept = os.dup(2)
+        os.dup2(nowhere.fileno(), 2)
+        try:
+            yield
+        finally:
+            os.dup2(kept, 2)
+            os.close(kept)
+
+
 def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint8]]:
     """8-bit R'G'B' (rows, columns, 3) as stored, over the matte where it is transparent."""
-    with _opened(path) as image:
+    with _opened(path) as image, _silently(image):
         try:
             if image.mode.startswith("I"):
                 return _from_deep(image)
@@ -207,7 +233,7 @@ def read_rgba(path: Path) -> NDArray[np.uint8]:
         MissingSource, UnreadableFile, RasterOutOfRange: it is no PNG, JPEG or TIFF that can be read.
     """
     _header(path)
-    with _opened(path) as image:
+    with _opened(path) as image, _silently(image):
         try:
             return np.asarray(image.convert("RGBA"))
         except (OSError, ValueError, SyntaxError) as error:

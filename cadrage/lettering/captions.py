@@ -11,6 +11,7 @@ import unicodedata
 from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
+from itertools import islice
 from pathlib import Path
 
 from cadrage.errors import BadRequest
@@ -18,7 +19,9 @@ from cadrage.lettering.fonts import RIGHT_TO_LEFT
 
 MOST_BYTES = 8 * 2**20
 STAMP = re.compile(r"(?:(\d{1,3}):)?(\d{1,2}):(\d{2})[.,](\d{1,3})")
-TAG = re.compile(r"<[^>\n]*>|\{\\[^}\n]*\}")
+TAG = re.compile(r"<[^<>\n]*>|\{\\[^{}\n]*\}")  # no tag within a tag: so each letter is looked at once
+LONGEST_LINE, LONGEST_CUE, LONGEST_WORD, MOST_CUES = 1_000, 2_000, 100, 20_000
+"""Letters, and cues; far beyond what anybody reads, and little enough to be set in no time."""
 SKIPPED = ("NOTE", "STYLE", "REGION")
 ARROW = "-->"
 
@@ -56,7 +59,9 @@ def read_captions(path: Path) -> tuple[Cue, ...]:
         line = data[: error.start].count(b"\n") + 1
         raise _bad(path, line, "this is no UTF-8 text", "Save the captions as UTF-8.") from error
     lines = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
-    found = sorted(_cues(path, lines), key=lambda cue: cue.start)
+    found = sorted(islice(_cues(path, lines), MOST_CUES + 1), key=lambda cue: cue.start)
+    if len(found) > MOST_CUES:
+        raise _bad(path, found[-1].line, f"there are more than {MOST_CUES:,} captions")
     if not found:
         raise _bad(path, 1, "there is no caption in it")
     return tuple(found)
@@ -71,12 +76,28 @@ def _cues(path: Path, lines: list[str]) -> Iterator[Cue]:
             raise _bad(path, first, f"times were expected, not {block[0][:40]!r}")
         line = first + at
         start, end = _times(path, line, block[at])
+        _check_lengths(path, line, block[at + 1 :])
         text = _plain("\n".join(block[at + 1 :]))
+        if (longest := max(map(len, text.split()), default=0)) > LONGEST_WORD:
+            raise _bad(path, line, f"a word of {longest:,} letters is too long for a caption")
         for letter in text:
             if unicodedata.bidirectional(letter) in RIGHT_TO_LEFT:
                 raise _bad(path, line, "the caption runs from right to left, which cannot be set yet")
         if text:
             yield Cue(start, end, text, line)
+
+
+def _check_lengths(path: Path, line: int, lines: list[str]) -> None:
+    """See that a caption is one that can be set.
+
+    Raises:
+        BadRequest: it is too long.
+    """
+    for number, text in enumerate(lines, line + 1):
+        if len(text) > LONGEST_LINE:
+            raise _bad(path, number, f"a line of {len(text):,} letters is too long for a caption")
+    if sum(map(len, lines)) > LONGEST_CUE:
+        raise _bad(path, line, "the caption is too long")
 
 
 def _blocks(lines: list[str]) -> Iterator[tuple[int, list[str]]]:

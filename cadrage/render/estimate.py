@@ -67,5 +67,5 @@ def _sound_bits(writing: Writing, channels: int) -> int:
         return 0
     if writing.settings.stereo:
         channels = len(STEREO)
-    bits = CODINGS[writing.sound].bits
-    return SAMPLE_BITS[writing.sound] * STUDIO_RATE * channels if bits is None else bits * max(2, channels) // 2
+    bits = CODINGS[writing.sound_encoded].bits
+    return SAMPLE_BITS[writing.sound_encoded] * STUDIO_RATE * channels if bits is None else bits * max(2, channels) // 2

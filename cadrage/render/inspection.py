@@ -7,6 +7,7 @@ from pathlib import Path
 from cadrage.compose.layers import coverage, layer_plan
 from cadrage.errors import CadrageError
 from cadrage.footage import Facts, picture_times, probe
+from cadrage.footage.describe import finding_words
 from cadrage.render.amounts import amount_of
 from cadrage.render.bars import black_bars
 from cadrage.render.coverage import covered_share
@@ -50,7 +51,22 @@ def inspect_file(path: Path, order: Order | None = None) -> Inspection:
     """
     found = probe(path)
     lines = [*header_lines(found, order), *_pixel_lines(path, found, order), *_stream_lines(path, found, order)]
+    lines += _source_lines(order)
     return Inspection(file=path.name, lines=tuple(lines), right=all(one.verdict != "wrong" for one in lines))
+
+
+def _source_lines(order: Order | None) -> Iterator[Line]:
+    """What somebody should know of the clip, though the file is right."""
+    if order is None:
+        return
+    if order.converted_sound is not None and order.facts.sounds:
+        yield measured(
+            "Sound", f"written as {order.converted_sound}: {order.writing.kind.title} cannot keep it as it is"
+        )
+    damage = [finding_words(one, order.facts.rate) for one in order.facts.damage]
+    if damage:
+        more = f", and {len(damage) - MOST_NAMED} more" if len(damage) > MOST_NAMED else ""
+        yield measured("Damage in the source", "; ".join(damage[:MOST_NAMED]) + more)
 
 
 def _pixel_lines(path: Path, found: Facts, order: Order | None) -> Iterator[Line]:

@@ -87,6 +87,11 @@ class Writing:
         return self.kind.sounds[0] if asked == "keep" and asked not in self.kind.sounds else asked
 
     @property
+    def sound_encoded(self) -> SoundName:
+        """How sound is encoded that is not kept, or cannot be."""
+        return self.kind.sounds[0] if self.sound == "keep" else self.sound
+
+    @property
     def options(self) -> dict[str, str]:
         """The encoder's options."""
         asked, found = self.settings, dict(self.profile.options)

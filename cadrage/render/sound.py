@@ -29,6 +29,7 @@ LAYOUTS = {1: "mono", 2: "stereo", 3: "3.0", 4: "4.0", 5: "5.0", 6: "5.1", 8: "7
 LEAD_IN = Fraction(1)  # how much is decoded before and after a range, in seconds
 AHEAD = Fraction(1, 2)  # how far sound is written ahead of the picture, in seconds
 KEEPING = ("mov", "matroska")  # containers whose packets have stamps that another takes over as they are
+HOLDING = ("mp4", "mov")  # containers that say how much of a kept stream is not to be heard; for AAC, Matroska does not
 LATE = Fraction(-1, 1000)  # earlier than this sound begins before the picture, and is cut
 
 
@@ -143,7 +144,8 @@ def kept(order: Order, facts: SoundFacts) -> bool:
     settings, source = order.settings, order.facts
     mixed = settings.stereo and facts.channels != len(STEREO)
     damaged = any(one.kind in ("sound_damaged", "unreadable", "cut_short", "clock_jumps") for one in source.findings)
-    fits = order.writing.sound == "keep" and facts.codec == "aac" and not mixed
+    holds = order.writing.sound == "keep" and order.writing.kind.muxer in HOLDING
+    fits = holds and facts.codec == "aac" and not mixed
     return fits and source.container.split(",")[0] in KEEPING and facts.start >= LATE and not damaged
 
 

@@ -87,7 +87,7 @@ class Encoded:
     def __init__(
         self, stream: AudioStream, target: OutputContainer, trim: AudioTrim, order: Order, channels: str
     ) -> None:
-        coding = CODINGS[order.writing.sound]
+        coding = CODINGS[order.writing.sound_encoded]
         self._decoder = SoundDecoder(stream)
         self._rate = stream.rate if coding.any_rate and stream.rate in AAC_RATES else STUDIO_RATE
         layout = av.AudioLayout(channels)

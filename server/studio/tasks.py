@@ -3,7 +3,7 @@
 from django.conf import settings
 from django_tasks import task
 
-from server.studio.actions import footage, work
+from server.studio.actions import seeing, work
 
 BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
 # A render that was begun is finished before another is; a queue of their own in Redis needs no saying so.
@@ -25,4 +25,4 @@ def part_task(desk: str) -> None:
 @task(priority=BEFORE_RENDERS)
 def look_task(footage_id: int) -> None:
     """Look at the pictures of one clip."""
-    footage.look(footage_id)
+    seeing.look(footage_id)

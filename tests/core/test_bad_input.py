@@ -1,6 +1,9 @@
 """Files that are not what they say. Each is refused with a clear error and opens nothing else."""
 
+import json
 import subprocess
+import sys
+import time
 from fractions import Fraction
 
 import av
@@ -9,7 +12,10 @@ import pytest
 
 from cadrage.errors import MissingSource, NoPicture, RasterOutOfRange, UnreadableFile
 from cadrage.footage import ClipReader, probe
+from cadrage.footage.findings import Finding
 from tests.clips import write_clip
+from tests.corpus.making import Maker
+from tests.corpus.members import member
 
 
 def refused(path, kind):
@@ -40,7 +46,7 @@ def test_text_and_noise_named_mp4(tmp_path, content):
     refused(path, UnreadableFile)
 
 
-def test_a_file_cut_short(tmp_path, small_clip):
+def test_a_file_cut_short_before_its_index(tmp_path, small_clip):
     whole = small_clip.read_bytes()
     for share in (0.2, 0.5, 0.9):
         path = tmp_path / "cut.mp4"
@@ -48,14 +54,18 @@ def test_a_file_cut_short(tmp_path, small_clip):
         refused(path, UnreadableFile)
 
 
-def test_a_file_cut_short_behind_its_index(tmp_path, small_clip):
-    """With the index in front the header still promises every frame."""
+def test_of_a_file_cut_short_behind_its_index_is_read_what_is_there(tmp_path, small_clip):
+    """With the index in front the header still promises every frame; what is lost is told."""
     fast = tmp_path / "fast.mp4"
     command = ["ffmpeg", "-v", "error", "-i", str(small_clip), "-c", "copy", "-movflags", "+faststart", str(fast)]
     subprocess.run(command, check=True)
     path = tmp_path / "cut.mp4"
     path.write_bytes(fast.read_bytes()[: int(fast.stat().st_size * 0.6)])
-    assert "cut short" in refused(path, UnreadableFile).problem
+    facts = probe(path)
+    assert 5 < facts.frames < 20
+    assert "cut_short" in [one.kind for one in facts.damage]
+    with ClipReader(path, facts) as reader:
+        assert len(list(reader.frames())) == facts.frames
 
 
 def test_sound_only(tmp_path):
@@ -133,9 +143,34 @@ def test_an_unknown_rate_is_worked_out(tmp_path):
     assert facts.duration > 0
 
 
-def test_damage_in_the_middle_is_told_when_reading(tmp_path, small_clip):
+def test_another_size_of_the_same_shape_is_brought_to_the_first(tmp_path, small_clip):
     facts = probe(small_clip)
-    path = tmp_path / "other.mp4"
-    write_clip(path, size=(640, 360), frames=3)
-    with ClipReader(path, facts) as reader, pytest.raises(UnreadableFile, match="changes size"):
+    other = write_clip(tmp_path / "other.mp4", size=(640, 360), frames=3)
+    with ClipReader(other, facts) as reader:
+        assert {frame.planes.arrays[0].shape for frame in reader.frames()} == {(180, 320)}
+
+
+def test_another_shape_is_refused_since_it_would_be_squeezed(tmp_path, small_clip):
+    changes = (Finding(kind="size_changes", told="320×320"),)
+    facts = probe(small_clip).model_copy(update={"findings": changes})
+    other = write_clip(tmp_path / "other.mp4", size=(320, 320), frames=3)
+    with ClipReader(other, facts) as reader, pytest.raises(UnreadableFile, match="changes size"):
         list(reader.frames())
+
+
+def test_very_many_edits_are_refused_at_once(tmp_path):
+    """A library takes minutes for them, and cannot be interrupted."""
+    path = tmp_path / "edits.mp4"
+    member("very many edits").make(Maker(tmp_path / "made"), path)
+    began = time.monotonic()
+    assert "200,000" in refused(path, UnreadableFile).problem
+    assert time.monotonic() - began < 5
+
+
+def test_channels_that_are_listed_one_by_one_end_no_process(tmp_path):
+    path = tmp_path / "eight.mov"
+    member("MOV: pcm_s16le, 8 channels").make(Maker(tmp_path / "made"), path)
+    line = [sys.executable, "-m", "cadrage", "probe", str(path), "--json"]
+    run = subprocess.run(line, capture_output=True, check=False)
+    assert run.returncode == 0
+    assert json.loads(run.stdout)["sounds"][0]["channels"] == 8

@@ -8,17 +8,13 @@ import time
 import traceback
 from collections import Counter
 from collections.abc import Iterator
-from concurrent.futures import ThreadPoolExecutor
-from multiprocessing import Pipe, Process
-from multiprocessing.connection import Connection
 from pathlib import Path
-from queue import Queue
 
 from tests.corpus.checking import Verdict, check
 from tests.corpus.making import Maker, Member
 from tests.corpus.members import all_members
+from tests.corpus.pool import Died, done
 
-WORKERS = 2
 LONGEST_SECONDS = 60
 
 
@@ -31,61 +27,13 @@ def run(member: Member, place: Path) -> Verdict:
         return Verdict(member.group, member.name, "wrong", [traceback.format_exc()[-1500:]])
 
 
-def _serve(pipe: Connection, place: str) -> None:
-    while (number := pipe.recv()) is not None:
-        pipe.send(run(all_members()[number], Path(place)))
-
-
-class _Worker:
-    """A process that checks members, and is started anew when one of them ends it or takes too long."""
-
-    def __init__(self, place: str) -> None:
-        self._place = place
-        self._start()
-
-    def _start(self) -> None:
-        self._pipe, other = Pipe()
-        self._process = Process(target=_serve, args=(other, self._place), daemon=True)
-        self._process.start()
-        other.close()
-
-    def check(self, number: int) -> Verdict:
-        self._pipe.send(number)
-        member = all_members()[number]
-        try:
-            if self._pipe.poll(LONGEST_SECONDS):
-                found: Verdict = self._pipe.recv()
-                return found
-            problem = f"took longer than {LONGEST_SECONDS} s"
-        except EOFError:
-            problem = "ended the process"
-        self._process.kill()
-        self._process.join()
-        self._start()
-        return Verdict(member.group, member.name, "wrong", [problem])
-
-    def stop(self) -> None:
-        self._pipe.send(None)
-        self._process.join()
-
-
-def checked(numbers: list[int], place: str) -> Iterator[Verdict]:
+def checked(numbers: list[int], place: Path) -> Iterator[Verdict]:
     """Check members by their numbers, with two processes."""
-    workers: Queue[_Worker] = Queue()
-    for _ in range(WORKERS):
-        workers.put(_Worker(place))
-
-    def one(number: int) -> Verdict:
-        worker = workers.get()
-        try:
-            return worker.check(number)
-        finally:
-            workers.put(worker)
-
-    with ThreadPoolExecutor(WORKERS) as pool:
-        yield from pool.map(one, numbers)
-    while not workers.empty():
-        workers.get().stop()
+    members = [all_members()[number] for number in numbers]
+    found = done(numbers, lambda number: run(all_members()[number], place), LONGEST_SECONDS)
+    for member, verdict in zip(members, found, strict=True):
+        died = isinstance(verdict, Died)
+        yield Verdict(member.group, member.name, "wrong", [str(verdict)]) if died else verdict
 
 
 def main() -> int:
@@ -100,7 +48,7 @@ def main() -> int:
     began = time.monotonic()
     verdicts: list[Verdict] = []
     with tempfile.TemporaryDirectory(prefix="corpus-") as place:
-        for verdict in checked(numbers, place):
+        for verdict in checked(numbers, Path(place)):
             verdicts.append(verdict)
             if verdict.outcome == "wrong":
                 print(f"WRONG {verdict.group} / {verdict.name} {verdict.findings}", flush=True)

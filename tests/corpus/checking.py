@@ -230,5 +230,5 @@ class _Checks:
 
 
 def _apart(found: list[int | None], wanted: list[int | None]) -> str:
-    at = next((n for n, (a, b) in enumerate(zip(found, wanted)) if a != b), min(len(found), len(wanted)))
+    at = next((n for n, (a, b) in enumerate(zip(found, wanted, strict=False)) if a != b), len(wanted))
     return f"{len(found)} for {len(wanted)}, from {at} on {found[at : at + 4]} for {wanted[at : at + 4]}"

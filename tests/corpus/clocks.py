@@ -1,4 +1,4 @@
-"""Clocks that begin anywhere, wrap, jitter, stop and jump; cuts made without encoding; sound that begins early or late."""
+"""Clocks that begin anywhere, wrap, jitter and jump; cuts made without encoding; sound that begins early or late."""
 
 from collections.abc import Callable
 from fractions import Fraction
@@ -31,7 +31,7 @@ def _offsets() -> list[Member]:
         for suffix, video, audio in (("mkv", X264, "aac"), ("mp4", X264, "aac"), ("webm", VP9, "libopus")):
             more = ("-avoid_negative_ts", "disabled", "-output_ts_offset", str(seconds))
             make = copied(video, audio, suffix, *more)
-            # In Matroska such pictures have no stamp; the other reader makes up others for them, and so moves the sound.
+            # In Matroska such pictures have no stamp; the other reader makes up others, and so moves the sound.
             heard = (suffix, seconds) != ("mkv", -0.5)
             name = f"{suffix.upper()}: clock begins at {seconds} s"
             made.append(Member(name, CLOCKS, f"clip.{suffix}", make, sound=heard))

@@ -13,3 +13,8 @@ def all_members() -> tuple[Member, ...]:
     made = tuple(member for room in rooms for member in room.members())
     assert len({(one.group, one.name) for one in made}) == len(made)
     return made
+
+
+def member(name: str) -> Member:
+    """The one of a name."""
+    return next(one for one in all_members() if one.name == name)

@@ -33,7 +33,7 @@ RAW = (
 def _layouts() -> list[Member]:
     made = [Member(f"MKV: FFV1, {name}", LAYOUTS, "clip.mkv", encoded(f"ffv1 -pix_fmt {name}")) for name in PIXELS]
     for name in RAW:
-        more = "-f nut" if name not in ("nv12",) else ""
+        more = "-f nut" if name != "nv12" else ""
         suffix = "nut" if more else "mkv"
         made.append(
             Member(f"uncompressed {name}", LAYOUTS, f"clip.{suffix}", encoded(f"rawvideo -pix_fmt {name}", more=more))

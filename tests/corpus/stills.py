@@ -82,11 +82,13 @@ def _singles() -> list[Member]:
     for kind in ("tiff_lzw", "tiff_adobe_deflate", "packbits", "jpeg"):
         make = saved(lambda: _grey().convert("RGB"), compression=kind)
         made.append(Member(f"TIFF: {kind}", STILLS, "still.tif", make))
-    for layout in ("rgb48be", "rgba64be", "ya16be"):
-        made.append(Member(f"PNG: {layout}", STILLS, "still.png", by_ffmpeg(layout)))
+    made += [
+        Member(f"PNG: {layout}", STILLS, "still.png", by_ffmpeg(layout)) for layout in ("rgb48be", "rgba64be", "ya16be")
+    ]
     made.append(Member("TIFF: rgb48le", STILLS, "still.tif", by_ffmpeg("rgb48le")))
-    for orientation in range(1, 9):
-        made.append(Member(f"JPEG: Exif orientation {orientation}", STILLS, "still.jpg", _oriented(orientation)))
+    made += [
+        Member(f"JPEG: Exif orientation {number}", STILLS, "still.jpg", _oriented(number)) for number in range(1, 9)
+    ]
     made += [
         Member("PNG: cut off", STILLS, "still.png", _cut(saved(_grey)), "refused"),
         Member("JPEG: cut off", STILLS, "still.jpg", _cut(saved(_grey)), "refused"),

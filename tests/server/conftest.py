@@ -5,8 +5,8 @@ import pytest
 from django.conf import settings
 from django.test import Client
 
-from cadrage.formats import Frame
 from cadrage.files import remove
+from cadrage.formats import Frame
 from server.studio.actions.footage import adopt
 from server.studio.actions.framings import begin
 from server.studio.models import OrderedFrame, Project

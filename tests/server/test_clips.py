@@ -11,6 +11,7 @@ from django.utils import timezone
 from PIL import Image
 
 from server.studio.actions import footage as actions
+from server.studio.actions.seeing import look
 from server.studio.models import Footage
 from tests.bar_cases import LETTERBOX, Case
 from tests.clips import write_clip
@@ -79,7 +80,7 @@ def test_bars_and_fields_are_found_by_a_worker(ida, project, tmp_path):
     path = Case("letterbox", LETTERBOX).write(tmp_path)
     made = send(ida, f"/api/projects/{project.pk}/footage", path).json()
     assert (made["looked"], made["bars"]) == (False, None)
-    actions.look(made["id"])
+    look(made["id"])
     board = ida.get(f"/api/projects/{project.pk}").json()
     clip, cell = board["footage"][0], board["cells"][0]
     assert (clip["looked"], clip["bars"]["kind"]) == (True, "bars")

@@ -126,7 +126,7 @@ def test_words_are_judged_and_made_readable(ida, framing):
 
 
 def test_framings_begin_with_a_copy_that_is_calm(ida, project, framing):
-    from server.studio.actions.footage import look
+    from server.studio.actions.seeing import look
 
     Footage.objects.filter(pk=framing.footage_id).update(looked=False)
     look(framing.footage_id)

@@ -1,9 +1,11 @@
 """Ordering and doing renders."""
 
+import subprocess
 from fractions import Fraction
 
 import pytest
 
+from cadrage.files import unfinished_name
 from cadrage.footage import probe
 from cadrage.render.desk import locked
 from server.studio.actions import renders, work
@@ -88,8 +90,15 @@ def test_a_render_is_done_once(job):
     assert job.path.stat().st_mtime_ns == made
 
 
+def dead_part():
+    """What a worker called its half file that is not there any more."""
+    worker = subprocess.Popen(["true"])
+    worker.wait()
+    return f".{unfinished_name(worker.pid)}.part"
+
+
 def test_a_dead_worker_s_render_is_queued_again_then_given_up(job):
-    half = job.path.with_name(f".{job.path.name}.999.part")
+    half = job.path.with_name(dead_part())
     for in_vain, state in ((0, State.QUEUED), (work.MOST_IN_VAIN, State.FAILED)):
         half.write_bytes(b"half")
         Render.objects.filter(pk=job.pk).update(state=State.RUNNING, attempts=1, in_vain=in_vain)

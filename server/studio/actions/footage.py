@@ -4,6 +4,7 @@ import hashlib
 import secrets
 import shutil
 from collections.abc import Iterable
+from dataclasses import dataclass
 from datetime import timedelta
 from pathlib import Path, PurePath
 
@@ -12,16 +13,13 @@ from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.db import transaction
 from django.utils import timezone
 
-from cadrage.compose.quiet import Sample, quiet_copy
 from cadrage.errors import CadrageError, MissingSource
 from cadrage.footage import Facts, Interpretation, probe, read_as
-from cadrage.footage.baked import find_baked
-from cadrage.footage.fields import find_fields
-from cadrage.footage.sequences import grouped
+from cadrage.footage.sequences import Group, grouped
 from cadrage.plan import Range
 from cadrage.rules import format_key
 from server.studio.actions.looking import looker
-from server.studio.actions.rules import RuleBook
+from server.studio.actions.seeing import ask_to_look
 from server.studio.models import Footage, Project
 
 UNDO_TIME = timedelta(minutes=15)
@@ -46,30 +44,66 @@ def accept_stills(project: Project, uploads: list[tuple[str, TemporaryUploadedFi
         CadrageError: one of them is no still; none is kept.
     """
     arrived = {PurePath(name).name: Path(upload.temporary_file_path()) for name, upload in uploads}
-    taken: list[Footage] = []
-    with transaction.atomic():
+    taken: list[Arrived] = []
+    try:
         for group in grouped(arrived):
-            if len(group.names) == 1:
-                taken.append(adopt(project, group.names[0], arrived[group.names[0]]))
-                continue
-            folder = Path(settings.INCOMING_DIR) / secrets.token_hex(8)
-            folder.mkdir()
-            for name in group.names:
-                arrived[name].rename(folder / name)
-            try:
-                taken.append(adopt(project, group.title, folder))
-            except CadrageError:
-                shutil.rmtree(folder)
-                raise
-    return taken
+            taken.append(_arrived(group.title, _gathered(group, arrived)))  # noqa: PERF401 - what was taken is given up
+    except CadrageError:
+        for one in taken:
+            delete_file(Path(settings.FOOTAGE_DIR) / one.file)
+        raise
+    with transaction.atomic():  # nothing is decoded or hashed in it
+        return [_begin(project, one.name, one.facts, one.where) for one in taken]
+
+
+def _gathered(group: Group, arrived: dict[str, Path]) -> Path:
+    """A still, or a folder that the stills of a sequence were moved to."""
+    if len(group.names) == 1:
+        return arrived[group.names[0]]
+    folder = Path(settings.INCOMING_DIR) / secrets.token_hex(8)
+    folder.mkdir()
+    for name in group.names:
+        arrived[name].rename(folder / name)
+    return folder
 
 
 def adopt(project: Project, name: str, arrived: Path) -> Footage:
     """Make a file on the data folder's disk, or a folder of stills, a clip of a project. It is moved, not copied."""
+    one = _arrived(name, arrived)
+    return _begin(project, one.name, one.facts, one.where)
+
+
+@dataclass(frozen=True, slots=True)
+class Arrived:
+    """A file, or a folder of stills, that was found to be footage and moved to where such is kept."""
+
+    name: str
+    facts: Facts
+    file: str
+    size: int
+    digest: str
+
+    @property
+    def where(self) -> dict[str, object]:
+        """The same as fields of a row."""
+        return {"file": self.file, "linked": "", "size": self.size, "digest": self.digest}
+
+
+def _arrived(name: str, path: Path) -> Arrived:
+    """Take what has arrived in; what is no footage is not kept.
+
+    Raises:
+        CadrageError: it is none.
+    """
     clip = PurePath(name).name[:240] or "clip"
-    facts = _probed(arrived, clip)
-    kept, size, digest = _keep(arrived, clip)
-    return _begin(project, clip, facts, {"file": kept, "size": size, "digest": digest})
+    try:
+        facts = _probed(path, clip)
+    except CadrageError:
+        if path.is_dir():
+            shutil.rmtree(path)
+        raise
+    known = _size_and_digest(path)
+    return Arrived(clip, facts, take_in(path, clip), int(known["size"]), str(known["digest"]))
 
 
 def link(project: Project, path: Path) -> Footage:
@@ -83,8 +117,6 @@ def link(project: Project, path: Path) -> Footage:
 
 
 def _begin(project: Project, name: str, facts: Facts, where: dict[str, object]) -> Footage:
-    from server.studio.tasks import look_task  # noqa: PLC0415 - the task calls `look` below
-
     row = Footage.objects.create(
         project=project,
         name=_unlike(project, name),
@@ -92,7 +124,7 @@ def _begin(project: Project, name: str, facts: Facts, where: dict[str, object]) 
         format_key=format_key(facts),
         **where,
     )
-    transaction.on_commit(lambda: look_task.enqueue(row.pk))
+    ask_to_look(row)
     return row
 
 
@@ -102,12 +134,6 @@ def _probed(path: Path, clip: str) -> Facts:
     except CadrageError as error:
         error.clip = clip
         raise
-
-
-def _keep(arrived: Path, clip: str) -> tuple[str, int, str]:
-    """Move what has arrived to where footage is kept: its name there, its size and its digest."""
-    known = _size_and_digest(arrived)
-    return take_in(arrived, clip), int(known["size"]), str(known["digest"])
 
 
 def take_in(arrived: Path, name: str) -> str:
@@ -177,22 +203,6 @@ def mark(footage: Footage, part: Range) -> None:
     footage.save(update_fields=["range_json"])
 
 
-def look(footage_id: int) -> None:
-    """Look at a clip's pictures: bars in them, fields, and how quiet a copy must be. Called by a worker."""
-    footage = Footage.objects.filter(pk=footage_id, looked=False).select_related("project").first()
-    if footage is None:
-        return
-    try:
-        said = RuleBook.of(footage.project).said(footage)
-        footage.bars_json = find_baked(footage.path, footage.facts, said).model_dump(mode="json")
-        footage.fields_json = find_fields(footage.path, footage.facts).model_dump(mode="json")
-        taken = RuleBook.of(footage.project).interpretation(footage)
-        footage.copy_json = quiet_copy(Sample.of(taken, footage.facts, footage.path), taken).model_dump(mode="json")
-    finally:
-        footage.looked = True
-        footage.save(update_fields=["bars_json", "fields_json", "copy_json", "looked"])
-
-
 def rename(footage: Footage, name: str) -> Footage:
     """Give a clip another name."""
     if name != footage.name:
@@ -207,10 +217,8 @@ def replace(footage: Footage, name: str, upload: TemporaryUploadedFile) -> Foota
     Raises:
         CadrageError: it is no footage; nothing changes.
     """
-    arrived = Path(upload.temporary_file_path())
-    facts = _probed(arrived, PurePath(name).name)
-    kept, size, digest = _keep(arrived, name)
-    return _point(footage, facts, {"file": kept, "linked": "", "size": size, "digest": digest})
+    one = _arrived(name, Path(upload.temporary_file_path()))
+    return _point(footage, one.facts, one.where)
 
 
 def find_again(footage: Footage, path: Path) -> Footage:
@@ -220,8 +228,6 @@ def find_again(footage: Footage, path: Path) -> Footage:
 
 
 def _point(footage: Footage, facts: Facts, where: dict[str, object]) -> Footage:
-    from server.studio.tasks import look_task  # noqa: PLC0415 - as above
-
     old, ours = footage.path, not footage.linked
     changed = {
         **where,
@@ -232,11 +238,12 @@ def _point(footage: Footage, facts: Facts, where: dict[str, object]) -> Footage:
         "copy_json": None,
         "range_json": {},
         "looked": False,
+        "look_attempts": 0,
     }
     for field, value in changed.items():
         setattr(footage, field, value)
     footage.save(update_fields=list(changed))
-    transaction.on_commit(lambda: look_task.enqueue(footage.pk))
+    ask_to_look(footage)
     if ours:
         transaction.on_commit(lambda: delete_file(old))
     return Footage.objects.select_related("project").get(pk=footage.pk)

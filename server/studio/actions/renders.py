@@ -43,6 +43,7 @@ def order(framing: Framing) -> Render:
     plan = plan_of(framing)
     how = framing.frame.settings
     rendering.check_decided(how, plan.frame, framing.footage.name)
+    rendering.check_undamaged(how, framing.footage.facts, framing.footage.name)
     rendering.writing_of(how, rendering.frame_written(plan.frame, how), framing.footage.name)
     check_there(framing.footage)
     library = library_of(framing.footage, plan.interpretation)

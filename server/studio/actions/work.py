@@ -12,9 +12,9 @@ from cadrage.files import sweep
 from cadrage.render.desk import Desk, locked
 from cadrage.render.segments import finish, help_out
 from cadrage.render.sheet import digest_of
-from server.studio.actions.footage import look
 from server.studio.actions.materials import library_of
 from server.studio.actions.renders import adopt, end, follow_what_was_found, identity_of, save, wake
+from server.studio.actions.seeing import look
 from server.studio.models import Render
 
 State = Render.State

@@ -44,6 +44,8 @@ class Footage(models.Model):
     fields_json = models.JSONField(null=True, default=None)
     copy_json = models.JSONField(null=True, default=None)
     looked = models.BooleanField(default=False)
+    look_asked = models.DateTimeField(null=True, default=None)
+    look_attempts = models.PositiveSmallIntegerField(default=0)
     added = models.DateTimeField(auto_now_add=True)
     removed = models.DateTimeField(null=True, default=None)
 

@@ -1,5 +1,6 @@
 """`manage.py work`: a worker process."""
 
+import logging
 import threading
 import time
 from typing import Any
@@ -12,10 +13,12 @@ from django.db.utils import OperationalError
 
 from server.studio.actions.clearing import clear_due, sweep
 from server.studio.actions.footage import purge
+from server.studio.actions.seeing import look_again
 from server.studio.actions.work import pick_up
 
 PICK_UP_SECONDS = 2
 FORGET_DAYS = 1
+log = logging.getLogger(__name__)
 
 
 class Command(BaseCommand):
@@ -40,13 +43,25 @@ class Command(BaseCommand):
             return
         threading.Thread(target=_keep_house, name="house", daemon=True).start()
         names = "default" if settings.REDIS else "default,parts"
+        while _take_tasks(names):
+            time.sleep(PICK_UP_SECONDS)
+
+
+def _take_tasks(names: str) -> bool:
+    """Take tasks until told to stop; says whether to go on, since the database was locked for too long."""
+    try:
         call_command("db_worker", queue_name=names, interval=0.25, startup_delay=False, reload=False, verbosity=1)
+    except OperationalError as error:
+        log.warning("The database was busy, tasks are taken again soon: %s", error)
+        connection.close()
+        return True
+    return False
 
 
 def _keep_house() -> None:
     while True:
         try:
-            for chore in (pick_up, purge, clear_due, sweep, _forget_tasks):
+            for chore in (pick_up, look_again, purge, clear_due, sweep, _forget_tasks):
                 chore()
         except OperationalError:
             connection.close()  # the database was busy; there is another time
