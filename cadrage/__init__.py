@@ -2,6 +2,7 @@
 
 The rooms of the core, lowest first. A room may use those above it in this list, never those below it:
 
+    files       the one door through which files get out
     fields      what a control for a field needs to know
     geometry    exact sizes, rectangles, placement and what a placement costs
     formats     source formats, frames to deliver and guides, as data

@@ -213,6 +213,12 @@ def write_whole(path: Path, text: str) -> None:
     part.replace(path)
 
 
+def keep_newest(folder: Path, pattern: str, count: int) -> None:
+    """Take away all but the newest of our own files of a pattern."""
+    for old in sorted(folder.glob(pattern), key=lambda one: one.stat().st_mtime, reverse=True)[count:]:
+        old.unlink(missing_ok=True)
+
+
 def overwrite(path: Path, text: str) -> None:
     """Write a small file of our own, in one of our own folders."""
     path.write_text(text)

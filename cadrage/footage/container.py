@@ -1,8 +1,9 @@
 """Opening files that strangers send."""
 
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager, nullcontext
 from pathlib import Path
+from typing import Any
 
 import av
 from av.audio.stream import AudioStream
@@ -11,6 +12,7 @@ from av.video.stream import VideoStream
 
 from cadrage.errors import MissingSource, NoPicture, UnreadableFile
 from cadrage.footage.boxes import Movie, read_movie
+from cadrage.footage.clusters import FromCluster
 
 DEMUXERS = (
     *("mov", "matroska", "avi", "mpegts", "mpeg", "mxf", "dv", "yuv4mpegpipe", "ogg"),
@@ -26,8 +28,12 @@ COPY_AGAIN = "Copy it again from where it came, or export it anew."
 
 
 @contextmanager
-def opened(path: Path) -> Iterator[InputContainer]:
+def opened(path: Path, since: FromCluster | None = None) -> Iterator[InputContainer]:
     """Open a file for reading, with named demuxers and the file protocol only.
+
+    Args:
+        path: the file.
+        since: the same as something to be read, from where it shall be read; from its start where None.
 
     Raises:
         MissingSource: there is no such file.
@@ -40,14 +46,15 @@ def opened(path: Path) -> Iterator[InputContainer]:
     movie = _movie(path)
     limits = {"format_whitelist": _whitelist(), "protocol_whitelist": "file"}
     try:
-        container = av.open(f"file:{path.resolve()}", container_options=limits)
+        source: Any = f"file:{path.resolve()}" if since is None else since
+        container: InputContainer = av.open(source, "r", container_options=limits)
     except (av.FFmpegError, ValueError) as error:
         raise UnreadableFile(
             "This is no footage that can be read: it is damaged, cut short, or of another kind.",
             remedy=COPY_AGAIN,
             clip=path,
         ) from error
-    with container:
+    with container, closing(since) if since else nullcontext():
         _plain_layouts(container, movie)
         yield container
 

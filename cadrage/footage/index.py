@@ -7,25 +7,35 @@ the places of key pictures in the file, and by how many are shown before each.
 
 from __future__ import annotations  # Packet takes a parameter for the type checker only
 
+import json
 import threading
 from array import array
 from bisect import bisect_right
 from collections import OrderedDict
 from collections.abc import Iterator
+from contextlib import suppress
 from dataclasses import dataclass
+from hashlib import blake2b
 from itertools import chain
 from pathlib import Path
 
 from av.packet import Packet
 from av.video.stream import VideoStream
 
+from cadrage.files import keep_newest, write_whole
 from cadrage.footage.container import opened
 from cadrage.footage.decoding import Picture, PictureDecoder, step_of
 from cadrage.footage.facts import Facts
+from cadrage.footage.fingerprint import fingerprint
 from cadrage.footage.scan import COUNTED, Budget, scan
 from cadrage.footage.timing import evened
 
-KEPT = 16
+WITHOUT_ORDER = (
+    *("mjpeg", "dvvideo", "huffyuv", "ffvhuff", "ffv1", "rawvideo", "utvideo", "prores", "dnxhd", "png", "v210"),
+)
+"""Codecs whose pictures are shown in the order they are stored, so that nothing about their times is guessed."""
+KEPT, KEPT_ON_DISK = 16, 200
+SUFFIX = ".index"
 WITHOUT_DECODING = Budget(samples=0, bytes=2**62, packets=2**62)
 
 
@@ -77,39 +87,69 @@ class PictureIndex:
 
 def needs_index(facts: Facts) -> bool:
     """Whether pictures of a clip are found by counting. Where some are damaged, counting leads nowhere."""
-    counted = facts.container.split(",")[0] in COUNTED and facts.shown_by == "presentation"
-    return counted and not facts.damage and facts.seekable
+    return _stamps_guessed(facts) and not facts.damage and facts.seekable
 
 
 def seekable(facts: Facts) -> bool:
     """Whether pictures can be read from the middle of a clip; else they are read from its start."""
-    counted = facts.container.split(",")[0] in COUNTED and facts.shown_by == "presentation"
-    return facts.seekable and (needs_index(facts) or not counted)
+    return facts.seekable and (needs_index(facts) or not _stamps_guessed(facts))
+
+
+def _stamps_guessed(facts: Facts) -> bool:
+    counted = facts.container.split(",")[0] in COUNTED and facts.codec not in WITHOUT_ORDER
+    return counted and facts.shown_by == "presentation"
 
 
 class _Indexes:
-    """The indexes of clips used last; safe to share between threads."""
+    """The indexes of clips used last; safe to share between threads.
+
+    Attributes:
+        folder: where they are kept for other processes, and for after this one; nowhere where None.
+    """
 
     def __init__(self) -> None:
-        self._held: OrderedDict[tuple[Path, int, int], PictureIndex] = OrderedDict()
+        self.folder: Path | None = None
+        self._held: OrderedDict[str, PictureIndex] = OrderedDict()
         self._lock = threading.Lock()
 
     def of(self, path: Path, facts: Facts) -> PictureIndex:
-        state = path.stat()
-        key = (path.resolve(), state.st_mtime_ns, state.st_size)
+        key = blake2b(f"{path.resolve()} {fingerprint(path)}".encode(), digest_size=16).hexdigest()
         with self._lock:
             if key in self._held:
                 self._held.move_to_end(key)
                 return self._held[key]
-        made = _made(path, facts)
+        made = self._stored(key) or self._store(key, _made(path, facts))
         with self._lock:
             self._held[key] = made
             while len(self._held) > KEPT:
                 self._held.popitem(last=False)
         return made
 
+    def _stored(self, key: str) -> PictureIndex | None:
+        if self.folder is None:
+            return None
+        try:
+            given = json.loads((self.folder / f"{key}{SUFFIX}").read_text())
+            places = {int(place): number for place, number in given["places"].items()}
+            return PictureIndex(array("q", given["times"]), given["step"], places)
+        except (OSError, ValueError, KeyError, TypeError):
+            return None
+
+    def _store(self, key: str, made: PictureIndex) -> PictureIndex:
+        if self.folder is not None:
+            text = json.dumps({"times": list(made.times), "step": made.step, "places": made.places})
+            with suppress(OSError):
+                write_whole(self.folder / f"{key}{SUFFIX}", text)
+                keep_newest(self.folder, f"*{SUFFIX}", KEPT_ON_DISK)
+        return made
+
 
 _indexes = _Indexes()
+
+
+def keep_indexes_in(folder: Path) -> None:
+    """Keep indexes in a folder of our own, so that each is made once for all processes."""
+    _indexes.folder = folder
 
 
 def index_of(path: Path, facts: Facts) -> PictureIndex:

@@ -14,6 +14,7 @@ from av.video.frame import VideoFrame
 from av.video.stream import VideoStream
 
 from cadrage.errors import UnreadableFile
+from cadrage.footage.clusters import FromCluster, clusters_of
 from cadrage.footage.conforming import Conform
 from cadrage.footage.container import COPY_AGAIN, opened, picture_stream
 from cadrage.footage.decoding import Picture, PictureDecoder, step_of
@@ -60,6 +61,7 @@ class ClipReader(PictureReader):
         self._frame_length = 1 / taken_as(facts, said).rate
         self._conform = Conform(facts, self.path)
         self._index = index_of(self.path, facts) if needs_index(facts) else None
+        self._clusters = clusters_of(self.path) if facts.container.startswith("matroska") else None
         self._opened = ExitStack()
         self._open()
         self._origin: Fraction | None = None
@@ -67,10 +69,10 @@ class ClipReader(PictureReader):
         self._last: DecodedFrame | None = None
         self._next_one: DecodedFrame | None = None
 
-    def _open(self) -> None:
+    def _open(self, since: FromCluster | None = None) -> None:
         """Open the file, or open it anew, which is the one way back to its very beginning that all containers have."""
         self._opened.close()
-        self._container = self._opened.enter_context(opened(self.path))
+        self._container = self._opened.enter_context(opened(self.path, since))
         self._stream = picture_stream(self._container, self.path)
         # Several pictures at once, but for damage: how it is patched up must not depend on which was ready first.
         self._stream.thread_type = "SLICE" if self.facts.damage else "AUTO"
@@ -154,12 +156,16 @@ class ClipReader(PictureReader):
 
     def _seek(self, time: Fraction) -> bool:
         """Stand before the last key picture that does not come after a time, as far as the container knows."""
-        target = int((self.picture_start + time) / self._tick)
+        moment = self.picture_start + time
+        target = int(moment / self._tick)
         self._coming = iter(())
-        try:
-            self._container.seek(target, stream=self._stream)
-        except av.FFmpegError:
-            return False
+        if self._clusters is not None:
+            self._open(FromCluster(self._clusters, self._clusters.before(moment)))
+        else:
+            try:
+                self._container.seek(target, stream=self._stream)
+            except av.FFmpegError:
+                return False
         self._coming = self._decode(target)
         self._last = self._next_one = None
         return True

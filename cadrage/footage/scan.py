@@ -38,9 +38,9 @@ class Budget:
         bytes, packets: that are read.
     """
 
-    samples: int = 300_000_000
-    bytes: int = 192 * 2**20
-    packets: int = 60_000
+    samples: int = 200_000_000
+    bytes: int = 48 * 2**20
+    packets: int = 20_000
 
 
 @dataclass(slots=True)

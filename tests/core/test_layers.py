@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from cadrage.errors import BadRequest
+from cadrage.files import files_of
 from cadrage.finish import Edge, Finish, Grade
 from cadrage.finish.specification import Shadow
 from cadrage.footage import open_footage, probe
@@ -91,7 +92,7 @@ def test_numbered_stills_are_the_composed_frames(small_clip, tmp_path, depth):
     order = Order(PLANS[1], small_clip, order.facts, settings=settings)
     target = tmp_path / "out"
     finish(Desk.laid_out(tmp_path / "desk", order, seconds=F(1, 2)), target)
-    names = sorted(path.name for path in target.iterdir())
+    names = [path.name for path in files_of(target)]
     assert (len(names), names[0], names[-1]) == (25, "out.000001.png", "out.000025.png")
     with open_footage(small_clip, order.facts) as reader:
         first = reader.frame_at(F(0)).planes

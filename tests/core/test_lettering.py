@@ -1,5 +1,6 @@
 """Shipped fonts, lines of text, the ink they are drawn in, and captions."""
 
+import time
 import unicodedata
 from fractions import Fraction as F
 
@@ -9,6 +10,7 @@ from PIL import ImageFont
 
 from cadrage.errors import BadRequest
 from cadrage.lettering import FAMILIES, Ink, Lettered, read_captions, set_text
+from cadrage.lettering.captions import TAG
 from cadrage.lettering.fonts import FOLDER, axes_of, runs
 from cadrage.pixels.colour import Colour, codes_of
 from cadrage.pixels.planes import CHROMA_420, Layout, Planes
@@ -194,3 +196,28 @@ def test_ten_thousand_captions_are_read(tmp_path):
     cues = read_captions(written(tmp_path, text))
     assert len(cues) == 10_000
     assert cues[-1].end == 10_001
+
+
+@pytest.mark.parametrize("letter", ["<", "{", "{\\", "&", "a "])
+def test_captions_of_one_letter_many_times_are_read_in_no_time(tmp_path, letter):
+    """A pattern that looked at each letter once for each before it froze everybody for half a minute."""
+    path = tmp_path / "long.srt"
+    cues = (f"{n}\n00:00:{n:02},000 --> 00:00:{n:02},900\n{letter * 80_000}\n\n" for n in range(1, 4))
+    path.write_text("".join(cues))
+    began = time.monotonic()
+    with pytest.raises(BadRequest, match=r"Line 3: .*too long"):
+        read_captions(path)
+    assert time.monotonic() - began < 2
+    assert TAG.sub("", "<" * 200_000) == "<" * 200_000
+    assert time.monotonic() - began < 4
+
+
+@pytest.mark.parametrize(
+    ("text", "what"),
+    [("x" * 101, "a word of 101"), ("ab " * 334, "a line of 1,001"), ("\n".join(["ab " * 300] * 3), "the caption")],
+)
+def test_captions_that_nobody_could_read_are_refused(tmp_path, text, what):
+    path = tmp_path / "long.srt"
+    path.write_text(f"1\n00:00:01,000 --> 00:00:02,000\n{text}\n\n")
+    with pytest.raises(BadRequest, match=what):
+        read_captions(path)

@@ -2,16 +2,24 @@
 
 import io
 import shutil
+from contextlib import suppress
 from datetime import timedelta
+from fractions import Fraction
+from pathlib import Path
 
 import numpy as np
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.db.utils import OperationalError
 from django.utils import timezone
 from PIL import Image
 
+from cadrage.render.desk import locked
 from server.studio.actions import footage as actions
+from server.studio.actions import seeing
 from server.studio.actions.seeing import look
+from server.studio.management.commands import work as work_command
 from server.studio.models import Footage
 from tests.bar_cases import LETTERBOX, Case
 from tests.clips import write_clip
@@ -184,3 +192,92 @@ def test_a_missing_file_is_found_again(ida, project, shelf):
     body = {"path": str(inside / "moved.mp4")}
     found = ida.post(f"/api/footage/{made['id']}/find", body, content_type="application/json").json()
     assert (found["missing"], found["name"]) == (False, "tram.mp4")
+
+
+def test_nothing_is_decoded_or_hashed_inside_a_transaction(ida, project, monkeypatch, transactional_db):
+    """Forty photographs take a while; others must be able to write meanwhile."""
+    inside = []
+
+    def seen(real):
+        return lambda *given: inside.append(connection.in_atomic_block) or real(*given)
+
+    monkeypatch.setattr(actions, "probe", seen(actions.probe))
+    monkeypatch.setattr(actions, "_size_and_digest", seen(actions._size_and_digest))
+    files = [SimpleUploadedFile(f"photo {name}.png", still(name)) for name in (3, 5, 8)]
+    assert ida.post(f"/api/projects/{project.pk}/stills", {"files": files}).status_code == 200
+    assert inside == [False] * 6
+
+
+def test_of_stills_that_are_not_taken_nothing_is_left(ida, project, settings):
+    before = set(Path(settings.FOOTAGE_DIR).iterdir())
+    files = [SimpleUploadedFile("a.png", still(1)), SimpleUploadedFile("z.png", b"\x89PNG\r\n\x1a\nno")]
+    assert ida.post(f"/api/projects/{project.pk}/stills", {"files": files}).status_code == 422
+    assert set(Path(settings.FOOTAGE_DIR).iterdir()) == before
+
+
+def test_a_clip_whose_worker_died_is_looked_at_again(framing, monkeypatch):
+    footage = framing.footage
+    asked = []
+    monkeypatch.setattr(seeing, "ask_to_look", lambda row: asked.append(row.pk))
+    Footage.objects.update(looked=False, look_asked=timezone.now())
+    seeing.look_again()
+    assert asked == []  # somebody may be about to
+    Footage.objects.update(look_asked=timezone.now() - timedelta(minutes=1))
+    with locked(seeing._lock(footage.pk)):
+        seeing.look_again()
+    assert asked == []  # somebody is at it
+    seeing.look_again()
+    assert asked == [footage.pk]
+    look(footage.pk)
+    footage.refresh_from_db()
+    assert footage.looked
+    seeing.look_again()
+    assert asked == [footage.pk]
+
+
+def test_a_clip_that_kills_its_workers_is_left_alone_in_the_end(framing, monkeypatch):
+    tried = []
+
+    def killing(*_):
+        tried.append(1)
+        raise KeyboardInterrupt  # as a process that ends in the middle: nothing is saved behind it
+
+    monkeypatch.setattr(seeing, "find_baked", killing)
+    for _ in range(seeing.MOST_ATTEMPTS + 2):
+        monkeypatch.setattr(Footage, "save", saving_only_attempts)
+        with suppress(KeyboardInterrupt):
+            look(framing.footage_id)
+    assert len(tried) == seeing.MOST_ATTEMPTS
+    assert Footage.objects.get().looked
+
+
+REAL_SAVE = Footage.save
+
+
+def saving_only_attempts(self, *given, update_fields=None, **more):
+    """A dead process saves nothing; only what was saved before it died counts."""
+    if update_fields is None or "bars_json" not in update_fields:
+        REAL_SAVE(self, *given, update_fields=update_fields, **more)
+
+
+def test_a_clip_that_was_estimated_is_counted_by_a_worker(framing):
+    footage = framing.footage
+    facts = footage.facts.model_copy(update={"counted": "estimated", "frames": 7, "duration": Fraction(7, 25)})
+    Footage.objects.update(facts_json=facts.model_dump(mode="json"), look_asked=None)
+    seeing.look_again()
+    look(footage.pk)
+    exact = Footage.objects.get().facts
+    assert (exact.counted, exact.frames, exact.duration) == ("decoded", 25, 1)
+
+
+def test_a_worker_goes_on_when_the_database_was_busy(monkeypatch):
+    asked = iter([OperationalError("database is locked"), None])
+
+    def taking(name, **_):
+        error = next(asked)
+        if error is not None:
+            raise error
+
+    monkeypatch.setattr(work_command, "call_command", taking)
+    assert work_command._take_tasks("default")
+    assert not work_command._take_tasks("default")

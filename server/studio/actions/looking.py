@@ -12,8 +12,10 @@ from cadrage.compose import Previewer
 from cadrage.compose.palette import suggested_colours
 from cadrage.compose.quiet import Sample
 from cadrage.footage import Facts, Interpretation
+from cadrage.footage.index import keep_indexes_in
 from server.studio.models import Footage
 
+keep_indexes_in(Path(settings.CACHE_DIR))
 looker = Previewer()
 """Decoded pictures and compositors, shared by all requests of this process."""
 

@@ -12,6 +12,7 @@ from cadrage.compose.quiet import Sample, quiet_copy
 from cadrage.footage import probe
 from cadrage.footage.baked import find_baked
 from cadrage.footage.fields import find_fields
+from cadrage.footage.index import index_of, needs_index
 from cadrage.render.desk import locked
 from cadrage.rules import format_key
 from server.studio.actions.rules import RuleBook
@@ -32,7 +33,7 @@ def ask_to_look(footage: Footage) -> None:
 
 
 def _lock(footage_id: int) -> Path:
-    return Path(settings.RENDERS_DIR) / f".look-{footage_id}"
+    return Path(settings.CACHE_DIR) / f".look-{footage_id}"
 
 
 def look(footage_id: int) -> None:
@@ -76,6 +77,8 @@ def _count(footage: Footage) -> None:
     footage.look_attempts = 0
     footage.save(update_fields=["facts_json", "format_key", "look_attempts"])
     footage.__dict__.pop("facts", None)  # it is read from JSON once for a row
+    if needs_index(facts):
+        index_of(footage.path, facts)  # kept on disk, so that the first picture from the middle does not wait for it
 
 
 def look_again() -> None:

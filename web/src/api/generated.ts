@@ -2221,7 +2221,12 @@ export interface components {
          *         chroma: chroma format, such as "4:2:0".
          *         matrix, primaries, transfer: ITU-T H.273 code points; 2 is unspecified.
          *         full_range: whether the stream is flagged full range.
-         *         sounds: the audio streams.
+         *         sounds: the audio streams that can be decoded.
+         *         counted: whether pictures were decoded one by one, counted by their packets, or, of a file too long to be gone
+         *             through while somebody waits, estimated.
+         *         shown_by: which time stamps say when a picture is shown.
+         *         seekable: whether pictures can be read from the middle; where the clock jumps they are read from the start.
+         *         findings: damage, and what is not as one would expect.
          */
         Facts: {
             /** Chroma */
@@ -2230,6 +2235,12 @@ export interface components {
             codec: string;
             /** Container */
             container: string;
+            /**
+             * Counted
+             * @default decoded
+             * @enum {string}
+             */
+            counted: "decoded" | "packets" | "estimated";
             /** Depth */
             depth: number;
             /**
@@ -2242,6 +2253,11 @@ export interface components {
              * @enum {string}
              */
             field_order: "unknown" | "progressive" | "upper first" | "lower first";
+            /**
+             * Findings
+             * @default []
+             */
+            findings: components["schemas"]["Finding"][];
             /** Frames */
             frames: number;
             /** Full Range */
@@ -2292,10 +2308,21 @@ export interface components {
              */
             rotation_flag: number;
             /**
+             * Seekable
+             * @default true
+             */
+            seekable: boolean;
+            /**
              * Shortest Frame
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             shortest_frame: string;
+            /**
+             * Shown By
+             * @default presentation
+             * @enum {string}
+             */
+            shown_by: "presentation" | "decoding";
             /** Sounds */
             sounds: components["schemas"]["SoundFacts"][];
             /** Stream Aspect */
@@ -2381,6 +2408,42 @@ export interface components {
             aspect: string;
             /** Name */
             name: string;
+        };
+        /**
+         * Finding
+         * @description One thing that was noticed.
+         *
+         *     Attributes:
+         *         kind: what it is.
+         *         start, end: the stretch it is about, in seconds from the first picture; the end is None for a moment, or for
+         *             all of the file.
+         *         count: how many pictures or streams it is about; 0 where that says nothing.
+         *         told: a value that goes with it, such as a size.
+         */
+        Finding: {
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+            /** End */
+            end?: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "leading" | "undecodable" | "concealed" | "missing" | "held" | "unreadable" | "cut_short" | "sound_damaged" | "clock_jumps" | "size_changes" | "samples_change" | "pixel_aspect_changes" | "turned_askew" | "other_pictures" | "sound_unknown";
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            start: string;
+            /**
+             * Told
+             * @default
+             */
+            told: string;
         };
         /**
          * Finish
@@ -2633,6 +2696,7 @@ export interface components {
              *       "bars": "undecided",
              *       "by": "quality",
              *       "ceiling": 0,
+             *       "damage": "read past",
              *       "depth": null,
              *       "kind": "mp4-h264",
              *       "layer": "everything",
@@ -4067,7 +4131,7 @@ export interface components {
          *         ceiling: highest rate, in the same; 0 for none.
          *         passes: how often a clip is gone through where a rate is asked for: with 2 it is measured first, so that
          *             each part gets its share. Kinds that cannot do so go through it once.
-         *         sound: kept as it is where the kind can hold it, encoded anew, or left out.
+         *         sound: kept as it is where the kind can hold it, else written the kind's usual way; encoded anew; or left out.
          *         stereo: whether sound of more or fewer channels is mixed to two.
          *         rate_change: how a clip fits a frame's own rate: whole frames are repeated and dropped, neighbours are
          *             blended, or it runs faster or slower with the pitch of its sound kept.
@@ -4075,6 +4139,7 @@ export interface components {
          *         layer: what is drawn; the picture alone comes with its coverage.
          *         bars: with an active picture, the whole frame with its bars, or exactly the active picture. Nothing is
          *             rendered of such a frame before somebody has said which; see `check_decided`.
+         *         damage: whether what is damaged in a clip is read past, the last good picture staying, or stops the render.
          *         names: of files, as a pattern; see `names`.
          */
         Settings: {
@@ -4095,6 +4160,12 @@ export interface components {
              * @default 0
              */
             ceiling: number;
+            /**
+             * Damage
+             * @default read past
+             * @enum {string}
+             */
+            damage: "read past" | "stop";
             /** Depth */
             depth?: (8 | 10 | 16) | null;
             /**
@@ -4299,7 +4370,8 @@ export interface components {
          *         rate: samples a second.
          *         channels: number of channels.
          *         start: seconds from the first picture to the first sound; negative where sound comes first.
-         *         duration: seconds, or None where the file does not say.
+         *         duration: seconds, or None where nothing says so.
+         *         stream: its number among all streams of the file; None in what was stored by older versions.
          */
         SoundFacts: {
             /** Channels */
@@ -4315,6 +4387,8 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             start: string;
+            /** Stream */
+            stream?: number | null;
         };
         /**
          * SoundOffer

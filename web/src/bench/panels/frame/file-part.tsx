@@ -90,6 +90,12 @@ export function FilePart({ row, framing, set }: Props) {
           Mixed to stereo
         </TickRow>
       )}
+      <TickRow
+        ticked={settings.damage === "stop"}
+        onChange={(stop) => set({ damage: stop ? "stop" : "read past" })}
+      >
+        Stop at damage, rather than let the last good picture stay
+      </TickRow>
       <LayerRows {...{ file, settings, set }} />
       <BarsChoice {...{ row, set }} />
       <WordsRow
