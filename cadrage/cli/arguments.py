@@ -10,6 +10,7 @@ from cadrage.errors import BadRequest, CadrageError
 from cadrage.footage import Interpretation
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
+from cadrage.geometry.placement import MAX_TIGHTNESS
 from cadrage.plan import Plan, Range, read_plan
 from cadrage.render import Settings
 from cadrage.surrounds import KINDS, Surround
@@ -109,7 +110,7 @@ def _placement(options: Options) -> Placement:
     except ValueError as error:
         raise BadRequest(
             f"Placement {text!r} with offset {offset!r} and angle {angle!r} cannot be read: {error}.",
-            remedy=f"Placement is {', '.join(SIZES)}, a tightness from 0 to 2, or a scale such as 56%; "
+            remedy=f"Placement is {', '.join(SIZES)}, a tightness from 0 to {MAX_TIGHTNESS}, or a scale such as 56%; "
             "an offset is X,Y in frame pixels.",
         ) from error
     return Placement.model_validate({**size, "offset_x": x, "offset_y": y, "angle": turn, "mirror": options["mirror"]})

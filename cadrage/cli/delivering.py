@@ -65,7 +65,8 @@ def _notes(plan: Plan, facts: Facts, order: rendering.Order) -> None:
     if end is not None and end > lasts and plan.range.start < lasts:
         note(f"The range ends at {float(end):g} s and the clip at {float(lasts):g} s; it is delivered to its end.")
     if order.converted_sound is not None and facts.sounds:
-        note(f"{order.writing.kind.title} cannot hold sound as it is; it is written as {order.converted_sound}.")
+        how = "left out" if order.writing.sound == "none" else f"written as {order.converted_sound}"
+        note(f"{order.writing.kind.title}: cannot hold sound as it is; it is {how}.")
     for finding in facts.damage:
         note(f"{order.source.name}: {finding_words(finding, facts.rate)}.")
 

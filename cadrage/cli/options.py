@@ -8,6 +8,8 @@ from typing import Annotated, Any
 
 import typer
 
+from cadrage.geometry.placement import MAX_TIGHTNESS
+
 Json = Annotated[bool, typer.Option("--json", help="Print the result as JSON.")]
 SettingsName = Annotated[
     str | None,
@@ -58,8 +60,8 @@ def plan_options(
         str,
         typer.Option(
             "--placement",
-            help="whole, fill, fit-width, fit-height, native, cover, stretch, a tightness such as 0.4, "
-            "or a scale such as 56%.",
+            help="whole, fill, fit-width, fit-height, native, cover, stretch, a tightness such as 0.4 "
+            f"(0 to {MAX_TIGHTNESS}), or a scale such as 56%.",
         ),
     ] = "whole",
     offset: Annotated[

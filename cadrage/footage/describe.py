@@ -8,7 +8,7 @@ from cadrage.footage.facts import Facts, SoundFacts
 from cadrage.footage.findings import Finding, FindingKind
 from cadrage.footage.interpretation import Interpretation, colour_of, read_as
 from cadrage.formats.words import aspect_name
-from cadrage.values import Value, format_exact
+from cadrage.values import Exact, Value, format_exact
 
 MATRIX_NAMES = {"bt601": "BT.601", "bt709": "BT.709", "bt2020": "BT.2020"}
 
@@ -36,8 +36,28 @@ def describe(facts: Facts) -> tuple[Fact, ...]:
     ]
     if not facts.sounds and facts.kind == "clip":
         lines.append(("Sound", "none"))
-    lines += [("Damage" if one.damage else "Note", finding_words(one, facts.rate)) for one in facts.findings]
     return tuple(Fact(name=name, says=says) for name, says in lines)
+
+
+class Notice(Value):
+    """Something that was noticed about a file, said to people.
+
+    Attributes:
+        says: what.
+        damage: whether something is lost.
+        start: where it begins, in seconds from the first picture.
+    """
+
+    says: str
+    damage: bool
+    start: Exact
+
+
+def notices(facts: Facts) -> tuple[Notice, ...]:
+    """What was noticed about a file, in the order of time."""
+    return tuple(
+        Notice(says=finding_words(one, facts.rate), damage=one.damage, start=one.start) for one in facts.findings
+    )
 
 
 def _turn_words(facts: Facts) -> str:

@@ -63,14 +63,30 @@ def stretches(kind: FindingKind, moments: Iterable[Fraction], length: Fraction) 
         moments: when each begins, in seconds.
         length: how long each lasts, in seconds.
     """
+    return together(Finding(kind=kind, start=moment, end=moment + length, count=1) for moment in sorted(moments))
+
+
+def together(findings: Iterable[Finding]) -> list[Finding]:
+    """Findings of one kind, in the order of time, those in one that lie close to one another."""
     found: list[Finding] = []
-    for moment in sorted(moments):
+    for one in findings:
         last = found[-1] if found else None
-        if last is not None and last.end is not None and moment - last.end <= TOGETHER:
-            found[-1] = last.model_copy(update={"end": max(last.end, moment + length), "count": last.count + 1})
+        if last is not None and last.end is not None and one.end is not None and one.start - last.end <= TOGETHER:
+            both = {"end": max(last.end, one.end), "count": last.count + one.count}
+            found[-1] = last.model_copy(update=both)
         else:
-            found.append(Finding(kind=kind, start=moment, end=moment + length, count=1))
+            found.append(one)
     return found
+
+
+def places(findings: Iterable[Finding]) -> int:
+    """In how many places a clip is damaged: what is wrong with picture and sound at one place counts once."""
+    count, until = 0, None
+    for one in sorted((one for one in findings if one.damage), key=lambda one: one.start):
+        if until is None or one.start - until > TOGETHER:
+            count += 1
+        until = max(until or one.start, one.end or one.start)
+    return count
 
 
 def limited(found: list[Finding]) -> tuple[Finding, ...]:

@@ -4,7 +4,7 @@ from fractions import Fraction
 
 from av.container import InputContainer
 
-from cadrage.footage.findings import Finding, FindingKind, limited, stretches
+from cadrage.footage.findings import Finding, FindingKind, limited, stretches, together
 from cadrage.footage.scan import Scan
 from cadrage.footage.timing import Timing
 from cadrage.footage.turning import DisplayTurn
@@ -40,7 +40,7 @@ def _damage(container: InputContainer, found: Scan, timing: Timing, duration: Fr
     made += stretches("undecodable", _seconds(found, found.errors), length)
     made += stretches("concealed", _seconds(found, sorted(set(found.concealed))), length)
     kind: FindingKind = "held" if container.format.name in HOLDING and not found.errors else "missing"
-    made += [_hole(kind, number, count, found, timing) for number, count in timing.holes]
+    made += together(_hole(kind, number, count, found, timing) for number, count in timing.holes)
     for span in found.sounds:
         since = found.times[0] * found.tick
         made += stretches("sound_damaged", [time - since for time in span.errors if time >= since], length)

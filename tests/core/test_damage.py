@@ -8,8 +8,8 @@ import pytest
 
 from cadrage.errors import UnreadableFile
 from cadrage.footage import ClipReader, probe
-from cadrage.footage.describe import describe, finding_words, timecode
-from cadrage.footage.findings import MOST_TOLD, Finding, limited, stretches
+from cadrage.footage.describe import finding_words, notices, timecode
+from cadrage.footage.findings import MOST_TOLD, Finding, limited, places, stretches
 from cadrage.footage.scan import Budget
 from cadrage.formats import Frame
 from cadrage.plan import Plan
@@ -96,7 +96,7 @@ def test_damage_can_stop_a_render(made, tmp_path):
 def test_damage_is_listed_with_time_codes(made):
     path = made("TS: every 40th packet lost")
     facts = probe(path)
-    lines = [fact.says for fact in describe(facts) if fact.name == "Damage"]
+    lines = [one.says for one in notices(facts) if one.damage]
     assert len(lines) == len(facts.damage)
     assert all("00:00:0" in line for line in lines)
     assert "damaged" in cadrage("probe", path).stdout
@@ -134,6 +134,8 @@ def test_moments_of_damage_that_lie_together_are_told_as_one():
     length = Fraction(1, 25)
     found = stretches("concealed", [Fraction(1), Fraction(11, 10), Fraction(5)], length)
     assert [(one.start, one.end, one.count) for one in found] == [(1, Fraction(57, 50), 2), (5, 5 + length, 1)]
+    both = [*found, Finding(kind="sound_damaged", start=Fraction(51, 50), end=Fraction(2)), Finding(kind="leading")]
+    assert places(both) == 2
     many = [Finding(kind="missing", start=Fraction(n), end=Fraction(n), count=1) for n in range(MOST_TOLD + 50)]
     told = limited(many)
     assert len(told) == MOST_TOLD + 1

@@ -2582,6 +2582,8 @@ export interface components {
             /** Candidates */
             candidates: components["schemas"]["Candidate"][];
             copy_to_begin_with: components["schemas"]["Blurred"];
+            /** Damaged Places */
+            damaged_places: number;
             /** Described */
             described: components["schemas"]["Fact"][];
             facts: components["schemas"]["Facts"];
@@ -2599,6 +2601,8 @@ export interface components {
             missing: boolean;
             /** Name */
             name: string;
+            /** Noticed */
+            noticed: components["schemas"]["NoticeOut"][];
             /** Own */
             own: boolean;
             range: components["schemas"]["Marks"] | null;
@@ -3568,6 +3572,18 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             offset_y: string;
+        };
+        /**
+         * NoticeOut
+         * @description Something that was noticed about a clip: damage, or what one would not expect; and the frame it begins at.
+         */
+        NoticeOut: {
+            /** Damage */
+            damage: boolean;
+            /** Frame */
+            frame: number;
+            /** Says */
+            says: string;
         };
         /**
          * OwnFrameOut

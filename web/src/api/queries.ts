@@ -27,7 +27,11 @@ export const boardQuery = (projectId: number) =>
       answered(api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } })),
     // While clips are still being looked at, what is found shows by itself.
     refetchInterval: ({ state }) =>
-      state.data?.footage.some(({ looked, missing }) => !looked && !missing) ? A_SECOND * 1.5 : false,
+      state.data?.footage.some(
+        ({ looked, missing, facts }) => !missing && (!looked || facts.counted === "estimated"),
+      )
+        ? A_SECOND * 1.5
+        : false,
   });
 
 export const framingQuery = (framingId: number) =>

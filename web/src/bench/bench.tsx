@@ -135,7 +135,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
         <aside className="grid w-[312px] shrink-0 content-start gap-5 overflow-y-auto border-l border-rule p-4">
           <ProblemNote error={error ?? order.error} />
           {step !== "source" && step !== "check" && <CostPanel measure={changer.measure} />}
-          {step === "source" && <SourcePanel footage={footage} time={time} />}
+          {step === "source" && <SourcePanel footage={footage} time={time} go={transport.go} />}
           {step === "frame" && <FramePanel board={board} framing={framing} measure={changer.measure} />}
           {step === "placement" && (
             <PlacementPanel

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { answered, api, type Footage, sent } from "../api/client";
 import { refreshFramings } from "../api/queries";
+import { damagedIn } from "../bench/panels/source/noticed";
 import { Menu } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
 import { FolderDialog } from "./folder-dialog";
@@ -87,9 +88,10 @@ export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
 }
 
 function Notes({ footage }: { footage: Footage }) {
-  const { bars, looked, missing, twin } = footage;
+  const { bars, looked, missing, twin, damaged_places: places } = footage;
   return (
     <>
+      {places > 0 && <p className="text-rust">{damagedIn(places)}.</p>}
       {missing && <p className="text-rust">The file is missing. Replace it, or find it again.</p>}
       {twin && <p className="text-rust">The same file as {twin.replace(/\.[^.]+$/, "")}.</p>}
       {!looked && !missing && <p className="text-soft">Looking for bars and fields …</p>}

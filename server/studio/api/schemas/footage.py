@@ -7,7 +7,9 @@ from pydantic import Field
 
 from cadrage.footage import Candidate, Fact, Facts, Interpretation, candidates, describe, taken_as
 from cadrage.footage.baked import BakedBars
+from cadrage.footage.describe import notices
 from cadrage.footage.fields import FieldsFound
+from cadrage.footage.findings import places
 from cadrage.plan import Range
 from cadrage.rules import format_words
 from cadrage.surrounds import Blurred
@@ -46,6 +48,14 @@ class Marks(Schema):
         return Range(start=self.first / taken.rate, end=end)
 
 
+class NoticeOut(Schema):
+    """Something that was noticed about a clip: damage, or what one would not expect; and the frame it begins at."""
+
+    says: str
+    damage: bool
+    frame: int
+
+
 class FootageOut(Schema):
     """A clip of a project.
 
@@ -63,6 +73,8 @@ class FootageOut(Schema):
     words: str
     format: str
     described: list[Fact]
+    noticed: list[NoticeOut]
+    damaged_places: int
     said: Interpretation
     interpretation: Interpretation
     own: bool
@@ -91,6 +103,11 @@ class FootageOut(Schema):
             words=facts.words,
             format=format_words(facts),
             described=list(describe(facts)),
+            noticed=[
+                NoticeOut(says=one.says, damage=one.damage, frame=min(floor(one.start * taken.rate), taken.frames - 1))
+                for one in notices(facts)
+            ],
+            damaged_places=places(facts.findings),
             said=book.said(row),
             interpretation=interpretation,
             own=row.interpretation_json is not None,

@@ -3,18 +3,28 @@ import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import { ProblemNote } from "../../ui/problem-note";
 import { BakedBars } from "./source/baked-bars";
+import { Noticed } from "./source/noticed";
 import { PixelShapes } from "./source/pixel-shapes";
 import { Colour, Fields, StillTime, Turning } from "./source/reading";
 import { useInterpretation } from "./source/use-interpretation";
 
 /** What the clip really is, why, and what it is taken to be. */
-export function SourcePanel({ footage, time }: { footage: Footage; time: string }) {
+export function SourcePanel({
+  footage,
+  time,
+  go,
+}: {
+  footage: Footage;
+  time: string;
+  go: (frame: number) => void;
+}) {
   const { say, sayForFormat, obey, error } = useInterpretation(footage);
   const part = { footage, say };
   return (
     <section aria-label="Source" className="grid gap-3">
       <h2 className="font-semibold">Source</h2>
       <ProblemNote error={error} />
+      <Noticed notices={footage.noticed} places={footage.damaged_places} go={go} />
       <PixelShapes {...part} time={time} />
       <BakedBars {...part} />
       <Fields {...part} />

@@ -1,0 +1,37 @@
+import type { Footage } from "../../../api/client";
+
+/** Damage, and what is not as one would expect, each with the moment it begins at a press away. */
+export function Noticed({
+  notices,
+  go,
+}: {
+  notices: Footage["noticed"];
+  places: number;
+  go: (frame: number) => void;
+}) {
+  if (notices.length === 0) return null;
+  return (
+    <section aria-label="Noticed" className="grid gap-1 border-l-[3px] border-rust bg-sheet py-2 pr-2 pl-3">
+      <h3 className="font-semibold">{places ? damagedIn(places) : "Noticed in this file"}</h3>
+      <ul className="grid gap-1">
+        {notices.map(({ says, damage, frame }) => (
+          <li key={says}>
+            <button
+              type="button"
+              title="Go there"
+              className={`text-left break-words underline decoration-rule underline-offset-4 hover:decoration-ochre ${damage ? "text-rust" : "text-soft"}`}
+              onClick={() => go(frame)}
+            >
+              {says}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** In how many places a clip is damaged. */
+export function damagedIn(places: number): string {
+  return places === 1 ? "Damaged in 1 place" : `Damaged in ${places} places`;
+}
