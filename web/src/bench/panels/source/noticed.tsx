@@ -1,14 +1,13 @@
 import type { Footage } from "../../../api/client";
 
-/** Damage, and what is not as one would expect, each with the moment it begins at a press away. */
-export function Noticed({
-  notices,
-  go,
-}: {
+interface NoticedProps {
   notices: Footage["noticed"];
   places: number;
   go: (frame: number) => void;
-}) {
+}
+
+/** Damage, and what is not as one would expect, each with the moment it begins at a press away. */
+export function Noticed({ notices, places, go }: NoticedProps) {
   if (notices.length === 0) return null;
   return (
     <section aria-label="Noticed" className="grid gap-1 border-l-[3px] border-rust bg-sheet py-2 pr-2 pl-3">
