@@ -1,5 +1,6 @@
 """A file's facts, said to people."""
 
+from collections import Counter
 from fractions import Fraction
 from math import floor
 
@@ -36,6 +37,9 @@ def describe(facts: Facts) -> tuple[Fact, ...]:
     ]
     if not facts.sounds and facts.kind == "clip":
         lines.append(("Sound", "none"))
+    if facts.others:
+        counts = Counter(facts.others)
+        lines.append(("Besides", ", ".join(f"{counts[kind]} × {kind}" for kind in sorted(counts)) + ", not used"))
     return tuple(Fact(name=name, says=says) for name, says in lines)
 
 

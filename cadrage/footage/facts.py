@@ -69,6 +69,7 @@ class Facts(Value):
         shown_by: which time stamps say when a picture is shown.
         seekable: whether pictures can be read from the middle; where the clock jumps they are read from the start.
         findings: damage, and what is not as one would expect.
+        others: kinds of the streams that are neither picture nor sound, as its demuxer calls them.
     """
 
     kind: Literal["clip", "still", "sequence"] = "clip"
@@ -101,6 +102,7 @@ class Facts(Value):
     shown_by: ShownBy = "presentation"
     seekable: bool = True
     findings: tuple[Finding, ...] = ()
+    others: tuple[str, ...] = ()
 
     @property
     def damage(self) -> tuple[Finding, ...]:

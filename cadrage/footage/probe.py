@@ -13,7 +13,7 @@ from cadrage.footage.facts import FIELD_ORDER_OF_CODE, Facts, SoundFacts
 from cadrage.footage.noticed import noticed
 from cadrage.footage.scan import COUNTED, Budget, Scan, SoundSpan, scan
 from cadrage.footage.stills import is_still, probe_sequence, probe_still
-from cadrage.footage.timing import CONSTANT, Timing, evened, timing_of
+from cadrage.footage.timing import BINDING, CONSTANT, Timing, evened, timing_of
 from cadrage.footage.turning import turn_of_display
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 
@@ -40,14 +40,20 @@ def probe(path: Path | str, *, thorough: bool = False) -> Facts:
     return _probed(path, budget, shuffled=True)[0] if shuffled else facts
 
 
-def picture_times(path: Path) -> list[Fraction]:
+def picture_times(path: Path, facts: Facts) -> list[Fraction]:
     """When each picture of a clip comes, in seconds from the first.
+
+    Args:
+        path: the file.
+        facts: what it is.
 
     Raises:
         MissingSource, UnreadableFile: see `probe`.
     """
     with opened(path) as container:
-        found = scan(container, path, "presentation")
+        found = scan(container, path, facts.shown_by)
+        if container.format.name.split(",")[0] in COUNTED:
+            found.times = evened(found.times, found.tick, facts.rate)
         return [(time - found.times[0]) * found.tick for time in found.times]
 
 
@@ -85,6 +91,7 @@ def _stated(stream: VideoStream) -> dict[str, object]:
         "primaries": int(context.color_primaries or 2),
         "transfer": int(context.color_trc or 2),
         "full_range": int(context.color_range) == 2,
+        "others": tuple(one.type for one in stream.container.streams if one.type not in ("video", "audio")),
     }
 
 
@@ -139,7 +146,8 @@ def _timing(container: InputContainer, found: Scan, stated: list[Fraction]) -> T
     damaged = bool(found.errors or found.concealed or found.failed)
     if name in COUNTED and stated:
         found.times = evened(found.times, found.tick, stated[0])
-    return timing_of(found.times, found.tick, stated, fill=name in CONSTANT or damaged)
+    fill, binding = name in CONSTANT or damaged, name in BINDING and bool(stated)
+    return timing_of(found.times, found.tick, stated, fill=fill, binding=binding)
 
 
 def _length(container: InputContainer, found: Scan, timing: Timing) -> tuple[int, Fraction]:

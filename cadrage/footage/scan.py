@@ -26,6 +26,8 @@ COUNTED = ("mpeg", "avi", "mpegvideo", "h264", "hevc")
 GUESSED = ("h264", "hevc")
 """Codecs whose order of pictures an AVI says nothing of; when they are shown is guessed, and better by decoding."""
 FOR_GOOD = 8  # pictures of another shape; fewer are damage (tried out)
+ONE_EACH = ("mov", "matroska")  # containers that hold one picture in each packet
+SHOWN = ("h264", "hevc", "mpeg4", "mpeg2video")  # codecs in which every packet is then shown
 EDITED = ("mov",)  # containers whose header says how long a stream is heard (ISO/IEC 14496-12, edit list)
 
 
@@ -245,6 +247,10 @@ class _Pass:
         if not found.decoded:
             found.times = array("q", (stamp for stamp in self._stamps if stamp >= first))
             found.last_length = self._last[1]
+        elif by_presentation and self._source.format in ONE_EACH and found.stream.codec_context.name in SHOWN:
+            # A decoder may leave a picture out without a word.
+            lost = {stamp for stamp in self._stamps if stamp > first}.difference(found.times, found.errors)
+            found.errors += sorted(lost)
         shown = found.times if self._counted else set(found.times)
         found.times = array("q", sorted(shown))
 

@@ -7,6 +7,8 @@ from fractions import Fraction
 from itertools import pairwise
 from statistics import median
 
+import numpy as np
+
 FALLBACK_RATE = Fraction(25)  # a file of one frame that states no rate; common practice, no source
 NTSC = Fraction(1000, 1001)
 KNOWN = tuple(
@@ -15,8 +17,12 @@ KNOWN = tuple(
     for slower in ((1, NTSC) if rate % 25 else (1,))
 )
 """Rates of television and film (SMPTE ST 12-1 and ST 2036-1; from memory) and their doubles."""
+BINDING = ("avi", "mxf", "gxf", "dv")  # of these, those whose header states it
 CONSTANT = ("avi", "mpegts", "mpeg", "mxf", "dv", "gxf")
 """Containers of one rate throughout: a picture that is missing was dropped or lost, and the one before it stays."""
+MILLISECOND = Fraction(1, 1000)
+MOST_ROUNDED = Fraction(1, 4)  # of a picture's length that rounding may take; a coarser clock tells no rate
+FLOAT_ERROR = 1e-6  # seconds, of sums over hours
 MOSTLY = Fraction(3, 4)  # of the gaps between pictures must be those of a rate for the others to be mended (tried out)
 LOOSEST = Fraction(1, 100)  # of a picture's length, besides one tick, that may be rounded off
 
@@ -39,7 +45,9 @@ class Timing:
     longest: Fraction
 
 
-def timing_of(times: Sequence[int], tick: Fraction, stated: Sequence[Fraction], *, fill: bool) -> Timing:
+def timing_of(
+    times: Sequence[int], tick: Fraction, stated: Sequence[Fraction], *, fill: bool, binding: bool = False
+) -> Timing:
     """Find the rate that fits some time stamps.
 
     Args:
@@ -47,15 +55,16 @@ def timing_of(times: Sequence[int], tick: Fraction, stated: Sequence[Fraction], 
         tick: seconds.
         stated: rates that the file states, the best first; may be empty.
         fill: whether pictures may be missing from a constant rate; else a gap means that the rate varies.
+        binding: whether the first rate that is stated is that of the container, however many pictures are missing.
     """
     if len(times) < 2:
         rate = stated[0] if stated else FALLBACK_RATE
         return Timing(rate, varies=False, holes=(), shortest=1 / rate, longest=1 / rate)
     gaps = [later - earlier for earlier, later in pairwise(times)]
     usual = Fraction(median(gaps)) * tick
-    for rate in _candidates(times, tick, stated):
-        if abs(1 / rate - usual) <= tick + LOOSEST / rate:
-            holes = _holes(gaps, tick, rate, fill=fill)
+    for rate, loose in _candidates(times, tick, stated):
+        if abs(1 / rate - usual) <= loose or (binding and rate == stated[0]):
+            holes = _holes(gaps, tick, rate, loose, fill=fill)
             if holes is not None:
                 return Timing(rate, varies=False, holes=holes, shortest=1 / rate, longest=1 / rate)
     mean = len(gaps) / ((times[-1] - times[0]) * tick)
@@ -63,28 +72,40 @@ def timing_of(times: Sequence[int], tick: Fraction, stated: Sequence[Fraction], 
     return Timing(rate, varies=True, holes=(), shortest=min(gaps) * tick, longest=max(gaps) * tick)
 
 
-def _candidates(times: Sequence[int], tick: Fraction, stated: Sequence[Fraction]) -> list[Fraction]:
-    """Stated rates that are known ones, known ones near to them or to what the stamps say, then what else is stated."""
+def _candidates(times: Sequence[int], tick: Fraction, stated: Sequence[Fraction]) -> list[tuple[Fraction, Fraction]]:
+    """Rates that may be, each with the seconds by which stamps may be off.
+
+    First stated ones whose pictures last a whole number of ticks, so that nothing is rounded off; then stated ones that
+    are known, known ones near to these or to the stamps, and what else is stated.
+    """
     mean = (len(times) - 1) / ((times[-1] - times[0]) * tick)
     about = [*stated, mean]
     known = sorted(KNOWN, key=lambda rate: min(abs(rate - one) for one in about))
-    first = [rate for rate in stated if rate in KNOWN]
-    exact = [rate for rate in stated if tick <= Fraction(1, 10_000) and rate not in KNOWN]
-    return [*first, *exact, *known, *stated, mean.limit_denominator(1001)]
+    exact = [(rate, Fraction(0)) for rate in stated if (1 / (rate * tick)).denominator == 1]
+    rounded = [*(rate for rate in stated if rate in KNOWN), *known, *stated, mean.limit_denominator(1001)]
+    return [*exact, *((rate, _rounded_off(rate, tick)) for rate in rounded)]
 
 
-def _holes(gaps: Sequence[int], tick: Fraction, rate: Fraction, *, fill: bool) -> tuple[tuple[int, int], ...] | None:
-    """Where pictures are missing from a rate; None where the gaps are not of that rate."""
+def _rounded_off(rate: Fraction, tick: Fraction) -> Fraction:
+    """Seconds by which stamps may be off: by a tick, or the milliseconds that recorders count in."""
+    return min(max(tick, MILLISECOND), MOST_ROUNDED / rate) + LOOSEST / rate
+
+
+def _holes(
+    gaps: Sequence[int], tick: Fraction, rate: Fraction, loose: Fraction, *, fill: bool
+) -> tuple[tuple[int, int], ...] | None:
+    """Where pictures are missing from a rate; None where the stamps are not of that rate."""
     missing: dict[int, int] = {}
     for gap in set(gaps):
         count = max(1, round(gap * tick * rate))
-        if abs(gap * tick - count / rate) > tick + LOOSEST / rate or (count > 1 and not fill):
+        if abs(gap * tick - count / rate) > loose or (count > 1 and not fill):
             return None
         missing[gap] = count - 1
     found = tuple((number, missing[gap]) for number, gap in enumerate(gaps) if missing[gap])
-    # Where the last picture is far from where the rate would have it, it is another rate, only near to it.
-    length = (len(gaps) + sum(count for _, count in found)) / rate
-    return found if abs(sum(gaps) * tick - length) <= tick + LOOSEST / rate else None
+    # Where a picture is far from where the rate would have it, it is another rate, only near to it.
+    slots = np.cumsum([1 + missing[gap] for gap in gaps])
+    off = np.abs(np.cumsum(gaps) * float(tick) - slots / float(rate)).max()
+    return found if off <= float(loose) + FLOAT_ERROR else None
 
 
 def evened(times: "array[int]", tick: Fraction, rate: Fraction) -> "array[int]":

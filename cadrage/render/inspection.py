@@ -79,7 +79,7 @@ def _pixel_lines(path: Path, found: Facts, order: Order | None) -> Iterator[Line
     if order is not None and order.writing.format.alpha:
         yield _coverage_line(path, found, looked, order)
     if order is not None and order.pace.kept and order.pace.varies:
-        yield _times_line(path, order)
+        yield _times_line(path, found, order)
     seen = watch(path, found)
     said = str(found.frames) if order else None
     yield same("Frames decoded", said, str(seen.frames), "Render again; some cannot be shown.")
@@ -149,9 +149,9 @@ def _strange_lines(seen: Watched, order: Order | None) -> Iterator[Line]:
         yield line(name, "none that the clip does not have", _numbered(numbers), not numbers, remedy)
 
 
-def _times_line(path: Path, order: Order) -> Line:
+def _times_line(path: Path, found: Facts, order: Order) -> Line:
     """Of a rate that varies, whether each picture comes when it comes in the clip."""
-    shown, pace = picture_times(path), order.pace
+    shown, pace = picture_times(path, found), order.pace
     asked = [time - pace.start for time in order.picture_times or [] if time < pace.start + pace.facts.duration]
     # The one that is on screen as a range begins comes at its start.
     since = max((number for number, time in enumerate(asked) if time <= 0), default=0)

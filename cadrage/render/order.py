@@ -68,7 +68,7 @@ class Order:
     @property
     def picture_times(self) -> list[Fraction] | None:
         """When each picture of the clip comes, in seconds from the first; None where they last equally long."""
-        return picture_times(self.source) if self.pace.varies else None
+        return picture_times(self.source, self.facts) if self.pace.varies else None
 
     @property
     def wanted(self) -> Facts:

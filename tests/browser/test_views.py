@@ -8,6 +8,8 @@ from playwright.sync_api import Page, expect
 from tests.bar_cases import LETTERBOX, Case
 from tests.browser.hands import enter, open_bench, other_than, settled_pixels, steps
 from tests.clips import write_clip
+from tests.corpus.making import Maker
+from tests.corpus.members import member as corpus_member
 
 pytestmark = pytest.mark.timeout(240)
 
@@ -118,3 +120,19 @@ def test_the_surround_goes_on_outside_the_active_picture(page: Page, wide):
     assert bars[top].mean() < 3
     assert filled[top].mean() > 15
     page.get_by_label("Active picture", exact=True).select_option("")
+
+
+def test_damage_is_told_and_a_press_away(page: Page, tmp_path):
+    member = corpus_member("TS: every 150th packet lost")
+    path = tmp_path / "reception.ts"
+    member.make(Maker(tmp_path / "made"), path)
+    open_bench(page, "Reception", path, "Source")
+    noticed = page.get_by_role("region", name="Noticed")
+    expect(noticed.get_by_role("heading")).to_have_text(re.compile("Damaged in [0-9]+ place"))
+    line = noticed.get_by_role("button").first
+    expect(line).to_have_text(re.compile("00:00:0[0-9]:[0-9]{2}"))
+    begins = re.search("00:00:[0-9]{2}:[0-9]{2}", line.inner_text()).group()
+    line.click()
+    expect(page.get_by_test_id("timecode")).to_have_text(begins)
+    page.get_by_role("link", name="Reception").click()
+    expect(page.get_by_role("row").filter(has_text="reception")).to_contain_text("Damaged in")

@@ -64,3 +64,21 @@ def test_stamps_of_stretched_film_stay():
     for number in range(20):
         times.append(times[-1] + (4504 if number % 2 else 3003))
     assert evened(times, Fraction(1, 90_000), 30 * NTSC) is times
+
+
+def test_a_clock_as_coarse_as_the_pictures_tells_only_what_is_stated():
+    """An AVI counts in pictures: of ten in a second, 30000/1001 is within a tick, and wrong."""
+    found = timing_of(range(50), Fraction(1, 10), [Fraction(10)], fill=True, binding=True)
+    assert (found.rate, found.holes) == (10, ())
+
+
+def test_most_pictures_may_be_left_out_of_a_container_that_states_its_rate():
+    found = timing_of([0, 7, 14, 20, 27], Fraction(1, 15), [Fraction(15)], fill=True, binding=True)
+    assert (found.rate, found.varies) == (15, False)
+    assert [count for _, count in found.holes] == [6, 6, 5, 6]
+
+
+def test_milliseconds_in_a_finer_clock_are_what_recorders_count_in():
+    times = [round(number * 1001 / 30) * 1000 for number in range(300)]
+    found = timing_of(times, Fraction(1, 1_000_000), [Fraction(30000, 1001)], fill=False)
+    assert (found.rate, found.varies) == (30 * NTSC, False)

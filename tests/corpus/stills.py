@@ -79,7 +79,7 @@ def _singles() -> list[Member]:
             saved(lambda: _grey().point(lambda code: 255 * (code > 127)).convert("1"), compression="group4"),
         ),
     ]
-    for kind in ("tiff_lzw", "tiff_adobe_deflate", "packbits", "jpeg"):
+    for kind in ("tiff_lzw", "tiff_deflate", "packbits", "jpeg"):
         make = saved(lambda: _grey().convert("RGB"), compression=kind)
         made.append(Member(f"TIFF: {kind}", STILLS, "still.tif", make))
     made += [
