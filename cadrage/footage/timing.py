@@ -57,7 +57,7 @@ def timing_of(
         fill: whether pictures may be missing from a constant rate; else a gap means that the rate varies.
         binding: whether the first rate that is stated is that of the container, however many pictures are missing.
     """
-    if len(times) < 2:
+    if len(times) < 2 or times[-1] <= times[0]:
         rate = stated[0] if stated else FALLBACK_RATE
         return Timing(rate, varies=False, holes=(), shortest=1 / rate, longest=1 / rate)
     gaps = [later - earlier for earlier, later in pairwise(times)]
@@ -83,7 +83,7 @@ def _candidates(times: Sequence[int], tick: Fraction, stated: Sequence[Fraction]
     known = sorted(KNOWN, key=lambda rate: min(abs(rate - one) for one in about))
     exact = [(rate, Fraction(0)) for rate in stated if (1 / (rate * tick)).denominator == 1]
     rounded = [*(rate for rate in stated if rate in KNOWN), *known, *stated, mean.limit_denominator(1001)]
-    return [*exact, *((rate, _rounded_off(rate, tick)) for rate in rounded)]
+    return [*exact, *((rate, _rounded_off(rate, tick)) for rate in rounded if rate > 0)]
 
 
 def _rounded_off(rate: Fraction, tick: Fraction) -> Fraction:

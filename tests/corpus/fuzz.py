@@ -7,10 +7,12 @@ than a gibibyte and a half.
 import argparse
 import random
 import resource
+import shutil
 import sys
 import tempfile
 import time
 import traceback
+from collections import Counter
 from datetime import UTC, datetime
 from fractions import Fraction
 from pathlib import Path
@@ -68,8 +70,8 @@ def seeds(folder: Path) -> list[Path]:
 def flipped(data: bytes, chance: random.Random) -> bytes:
     """The same with some bytes changed, a piece left out or put in twice, or the end cut off."""
     found = bytearray(data)
-    for _ in range(chance.choice((1, 2, 4, 16, 64))):
-        reach = chance.choice((64, 1024, len(found)))  # headers are where it matters
+    for _ in range(chance.choice((1, 1, 2, 4, 16, 64))):
+        reach = chance.choice((256, 2048, len(found), len(found), len(found)))  # headers matter most
         found[chance.randrange(min(reach, len(found)))] = chance.choice((0, 255, chance.randrange(256)))
     if chance.random() < 0.15:
         at, size = chance.randrange(len(found)), chance.randrange(1, 200)
@@ -96,6 +98,22 @@ def tried(path: Path, folder: Path, *, whole: bool) -> None:
         target.unlink()
 
 
+def _outcome(path: Path, folder: Path, *, whole: bool) -> tuple[str, str]:
+    """Whether a file was read, refused in words, or something is wrong; and what."""
+    outcome = "read"
+    try:
+        tried(path, folder, whole=whole)
+    except CadrageError:
+        outcome = "refused"
+    except Exception:  # noqa: BLE001 - told
+        return "wrong", traceback.format_exc()[-1500:]
+    left = sorted(found.name for found in folder.iterdir() if found != path)
+    if left:
+        return "wrong", f"left behind: {left}"
+    most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+    return ("wrong", f"{most // 1024} MiB of memory") if most > MOST_MEMORY else (outcome, "")
+
+
 def main() -> int:
     """Run, and print what went wrong, with what it takes to see it again."""
     parser = argparse.ArgumentParser(prog="fuzz", description=__doc__)
@@ -103,38 +121,28 @@ def main() -> int:
     parser.add_argument("--seed", type=int, default=int(datetime.now(UTC).strftime("%Y%m%d")))
     given = parser.parse_args()
     print(f"{given.count} inputs, seed {given.seed}")
-    began, wrong = time.monotonic(), 0
+    began, counts = time.monotonic(), Counter[str]()
     with tempfile.TemporaryDirectory(prefix="fuzz-") as place:
         root = Path(place)
         files = seeds(root)
 
-        def one(number: int) -> str:
-            chance = random.Random(given.seed * 1_000_003 + number)
-            seed = files[number % len(files)]
+        def one(number: int) -> tuple[str, str]:
+            seed, chance = files[number % len(files)], random.Random(given.seed * 1_000_003 + number)
             folder = root / f"run-{number}"
             folder.mkdir()
             path = folder / f"clip{seed.suffix}"
             path.write_bytes(flipped(seed.read_bytes(), chance))
-            try:
-                tried(path, folder, whole=number % 5 == 0)
-            except CadrageError:
-                pass
-            except Exception:  # noqa: BLE001 - told
-                return traceback.format_exc()[-1500:]
-            left = sorted(found.name for found in folder.iterdir() if found != path)
-            path.unlink()
-            if left:
-                return f"left behind: {left}"
-            most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
-            return f"{most // 1024} MiB of memory" if most > MOST_MEMORY else ""
+            outcome = _outcome(path, folder, whole=number % 5 == 0)
+            shutil.rmtree(folder)
+            return outcome
 
-        for number, told in enumerate(done(range(given.count), one, LONGEST_SECONDS)):
-            if told:
-                wrong += 1
-                text = str(told) if isinstance(told, Died) else told
-                print(f"WRONG {number} ({files[number % len(files)].name}): {text}", flush=True)
-    print(f"{given.count} inputs in {time.monotonic() - began:.0f} s, {wrong} wrong")
-    return 1 if wrong else 0
+        for number, found in enumerate(done(range(given.count), one, LONGEST_SECONDS)):
+            outcome, told = ("wrong", str(found)) if isinstance(found, Died) else found
+            counts[outcome] += 1
+            if outcome == "wrong":
+                print(f"WRONG {number} ({files[number % len(files)].name}): {told}", flush=True)
+    print(f"{given.count} inputs in {time.monotonic() - began:.0f} s: {dict(counts)}")
+    return 1 if counts["wrong"] else 0
 
 
 if __name__ == "__main__":
