@@ -27,7 +27,7 @@ from cadrage.footage.container import opened
 from cadrage.footage.decoding import Picture, PictureDecoder, step_of
 from cadrage.footage.facts import Facts
 from cadrage.footage.fingerprint import fingerprint
-from cadrage.footage.scan import COUNTED, Budget, scan
+from cadrage.footage.scan import COUNTED, WITHOUT_DECODING, scan
 from cadrage.footage.timing import evened
 
 WITHOUT_ORDER = (
@@ -36,7 +36,6 @@ WITHOUT_ORDER = (
 """Codecs whose pictures are shown in the order they are stored, so that nothing about their times is guessed."""
 KEPT, KEPT_ON_DISK = 16, 200
 SUFFIX = ".index"
-WITHOUT_DECODING = Budget(samples=0, bytes=2**62, packets=2**62)
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,7 @@ from cadrage.errors import RasterOutOfRange, UnreadableFile
 from cadrage.footage.container import COPY_AGAIN, moving_pictures, opened, picture_stream
 from cadrage.footage.facts import FIELD_ORDER_OF_CODE, Facts, SoundFacts
 from cadrage.footage.noticed import noticed
-from cadrage.footage.scan import COUNTED, Budget, Scan, SoundSpan, scan
+from cadrage.footage.scan import COUNTED, WITHOUT_DECODING, Budget, Scan, SoundSpan, scan
 from cadrage.footage.stills import is_still, probe_sequence, probe_still
 from cadrage.footage.timing import BINDING, CONSTANT, Timing, evened, timing_of
 from cadrage.footage.turning import turn_of_display
@@ -20,12 +20,13 @@ from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 WHILE_WAITING = Budget()
 
 
-def probe(path: Path | str, *, thorough: bool = False) -> Facts:
+def probe(path: Path | str, *, thorough: bool = False, counted: bool = False) -> Facts:
     """Find out what a file is.
 
     All of it is gone through and its pictures decoded as long as that takes no more than a second or two. Of longer
     files pictures are counted by their packets, and of very long ones their number is estimated, unless asked to be
-    thorough; `Facts.counted` says which it was. A folder is taken as a sequence of numbered stills.
+    thorough, or asked that they be counted; `Facts.counted` says which it was. A folder is taken as a sequence of
+    numbered stills.
 
     Raises:
         MissingSource, UnreadableFile, NoPicture, RasterOutOfRange: see each.
@@ -35,7 +36,7 @@ def probe(path: Path | str, *, thorough: bool = False) -> Facts:
         return probe_sequence(path)
     if path.is_file() and is_still(path):
         return probe_still(path)
-    budget = None if thorough else WHILE_WAITING
+    budget = None if thorough else WITHOUT_DECODING if counted else WHILE_WAITING
     facts, shuffled = _probed(path, budget, shuffled=False)
     return _probed(path, budget, shuffled=True)[0] if shuffled else facts
 
@@ -51,7 +52,9 @@ def picture_times(path: Path, facts: Facts) -> list[Fraction]:
         MissingSource, UnreadableFile: see `probe`.
     """
     with opened(path) as container:
-        found = scan(container, path, facts.shown_by)
+        # Packets tell as well, unless some cannot be decoded.
+        decoded = bool(facts.findings) or facts.shown_by == "decoding"
+        found = scan(container, path, facts.shown_by, None if decoded else WITHOUT_DECODING)
         if container.format.name.split(",")[0] in COUNTED:
             found.times = evened(found.times, found.tick, facts.rate)
         return [(time - found.times[0]) * found.tick for time in found.times]

@@ -45,6 +45,10 @@ class Budget:
     packets: int = 20_000
 
 
+WITHOUT_DECODING = Budget(samples=0, bytes=2**62, packets=2**62)
+"""All packets are counted, and only the first picture is decoded."""
+
+
 @dataclass(slots=True)
 class SoundSpan:
     """Where one stream of sound lies, in seconds on the file's clock.

@@ -106,14 +106,21 @@ def plan_written(plan: Plan, facts: Facts, settings: Settings) -> Plan:
     return without_bars(plan, facts) if settings.bars == "active picture only" else plan
 
 
-def facts_to_render(source: Path) -> Facts:
+def facts_to_render(source: Path, *, whole: bool = True) -> Facts:
     """What a clip is, known well enough to render it: its pictures are counted to the last.
 
-    Those of containers that have a complete index are counted by it; damage in them is read past when it is met.
+    Those of containers that have a complete index are counted by it, and of a clip of which only a part is delivered by
+    its packets; damage in them is read past when it is met.
+
+    Args:
+        source: the clip.
+        whole: whether all of it is delivered.
 
     Raises:
         MissingSource, UnreadableFile: see `probe`.
     """
     facts = probe(source)
-    trusted = facts.counted == "packets" and facts.container.split(",")[0] in INDEXED
-    return facts if facts.counted == "decoded" or trusted else probe(source, thorough=True)
+    by_packets = not whole or facts.container.split(",")[0] in INDEXED
+    if facts.counted == "decoded" or (facts.counted == "packets" and by_packets):
+        return facts
+    return probe(source, thorough=not by_packets, counted=by_packets)

@@ -2,14 +2,14 @@
 
 from functools import cache
 
-from tests.corpus import clocks, containers, damage, hostile, samples, stills, streams
+from tests.corpus import clocks, containers, damage, hostile, mixed, samples, stills, streams
 from tests.corpus.making import Member
 
 
 @cache
 def all_members() -> tuple[Member, ...]:
     """Every member; each has a name of its own within its group."""
-    rooms = (containers, clocks, streams, samples, damage, stills, hostile)
+    rooms = (containers, clocks, streams, samples, mixed, damage, stills, hostile)
     made = tuple(member for room in rooms for member in room.members())
     assert len({(one.group, one.name) for one in made}) == len(made)
     return made
