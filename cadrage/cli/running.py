@@ -15,6 +15,7 @@ from cadrage.cli.telling import BAD_INPUT, JSON_OPTION, RIGHT, said, tell
 from cadrage.errors import BadRequest
 
 STOPPED = 128  # and the number of the signal, as shells have it
+UNTIL_STOPPED = ("parts",)  # commands that end in no other way
 SEE_HELP = "See --help."
 
 
@@ -53,6 +54,8 @@ def _status(app: typer.Typer, arguments: list[str]) -> int:
     except typer.Exit as end:
         return end.exit_code
     except (typer.Abort, KeyboardInterrupt, _Stopped) as end:
+        if arguments[0] in UNTIL_STOPPED:
+            return RIGHT
         return said("Stopped.", STOPPED + getattr(end, "number", signal.SIGINT))
     except TyperException as error:
         return tell(BadRequest(_sentence(error), remedy=SEE_HELP), as_json=JSON_OPTION in arguments)

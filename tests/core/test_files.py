@@ -170,6 +170,19 @@ def test_a_signal_leaves_nothing_or_the_next_run_takes_it_away(tmp_path, sent):
     assert list(out.iterdir()) == list(scratch.iterdir()) == []
 
 
+def test_a_helper_that_is_stopped_says_nothing(tmp_path):
+    line = [sys.executable, "-m", "cadrage", "parts", str(tmp_path)]
+    started = subprocess.Popen(line, stdout=subprocess.PIPE, stderr=subprocess.PIPE)
+    for _ in range(600):
+        caught = Path(f"/proc/{started.pid}/status").read_text().split("SigCgt:")[1].split()[0]
+        if int(caught, 16) >> (signal.SIGTERM - 1) & 1:  # now it listens
+            break
+        time.sleep(0.05)
+    started.send_signal(signal.SIGTERM)
+    assert started.communicate(timeout=30) == (b"", b"")
+    assert started.returncode == 0
+
+
 def test_what_others_are_writing_is_not_swept(tmp_path):
     theirs = [tmp_path / name for name in (".film.mp4.part", "cadrage-notes", ".cadrage-00000000-1-00000000.part")]
     for path in theirs:

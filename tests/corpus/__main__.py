@@ -15,7 +15,7 @@ from tests.corpus.making import Maker, Member
 from tests.corpus.members import all_members
 from tests.corpus.pool import Died, done
 
-LONGEST_SECONDS = 60
+LONGEST_SECONDS = 120
 
 
 def run(member: Member, place: Path) -> Verdict:
