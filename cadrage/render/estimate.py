@@ -1,6 +1,7 @@
 """How large a file will be, before it is rendered: some frames are really composed and encoded, and counted."""
 
 import os
+from contextlib import closing
 
 import av
 
@@ -57,7 +58,8 @@ def _sizes(drawing: Drawing, cut: Cut) -> list[int]:
     """Bytes of each picture of a cut, the largest first: the key frame."""
     with av.open(os.devnull, "w", format="null") as container:
         stream = drawing.track(container)
-        found = [packet.size for one in drawing.encoded(stream, cut) for packet in one.packets]
+        with closing(drawing.encoded(stream, cut)) as coded:
+            found = [packet.size for one in coded for packet in one.packets]
     return sorted(found, reverse=True) if found else [0]
 
 

@@ -1,6 +1,6 @@
 """From a plan to a finished file, in one go."""
 
-from collections.abc import Iterator
+from collections.abc import Generator
 from functools import partial
 from pathlib import Path
 
@@ -67,5 +67,5 @@ def render(
         write_file(target, drawing, partial(_drawn, drawing, cut), meter, share, replace=replace)
 
 
-def _drawn(drawing: Drawing, cut: Cut, stream: VideoStream) -> Iterator[Encoded]:
+def _drawn(drawing: Drawing, cut: Cut, stream: VideoStream) -> Generator[Encoded, None, None]:
     return drawing.encoded(stream, cut)

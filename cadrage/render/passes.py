@@ -2,6 +2,7 @@
 
 import os
 from collections.abc import Sequence
+from contextlib import closing
 from pathlib import Path
 
 import av
@@ -20,10 +21,11 @@ def measured(drawing: Drawing, cut: Cut, stats: Path, meter: Meter) -> int:
     bits = 0
     with av.open(os.devnull, "w", format="null") as container:
         stream = drawing.track(container, Share(1, stats))
-        for one in drawing.encoded(stream, cut):
-            bits += 8 * sum(packet.size for packet in one.packets)
-            if one.time is not None:
-                meter.count()
+        with closing(drawing.encoded(stream, cut)) as coded:
+            for one in coded:
+                bits += 8 * sum(packet.size for packet in one.packets)
+                if one.time is not None:
+                    meter.count()
     return bits
 
 

@@ -26,6 +26,7 @@ class _Producer(Generic[Item]):
         self.items = items
         self.waiting: Queue[Item | _End] = Queue(DEPTH)
         self.stopped = threading.Event()
+        self.over = threading.Event()
 
     def put(self, item: Item | _End) -> None:
         while not self.stopped.is_set():
@@ -45,6 +46,8 @@ class _Producer(Generic[Item]):
             self.put(_End(error))
         else:
             self.put(_End(None))
+        finally:
+            self.over.set()
 
     def stop(self) -> None:
         self.stopped.set()
@@ -62,15 +65,16 @@ def ahead(items: Iterable[Item]) -> Generator[Item, None, None]:
     """
     producer = _Producer(items)
     thread = threading.Thread(target=producer.run, name="ahead", daemon=True)
-    thread.start()
     try:
+        thread.start()  # a signal may end even this, with the thread at work
         while not isinstance(item := producer.waiting.get(), _End):
             yield item
         if item.error is not None:
             raise item.error
     finally:
         producer.stop()
-        thread.join()
+        if thread in threading.enumerate():
+            producer.over.wait()
 
 
 def each(items: Iterable[Item], work: Callable[[Item], Made]) -> Generator[Made, None, None]:

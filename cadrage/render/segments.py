@@ -3,7 +3,7 @@
 import json
 import shutil
 import time
-from collections.abc import Iterator
+from collections.abc import Generator
 from contextlib import closing
 from functools import partial
 from pathlib import Path
@@ -171,7 +171,7 @@ def _share(desk: Desk, number: int) -> Share | None:
     return Share(2, desk.path("measure", number, ".stats"), shares[number])
 
 
-def _joined(desk: Desk, stream: VideoStream) -> Iterator[Encoded]:
+def _joined(desk: Desk, stream: VideoStream) -> Generator[Encoded, None, None]:
     """The packets of all parts, with the times they have in the whole."""
     tick = tick_of(desk.order.wanted)
     last = None

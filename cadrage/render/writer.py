@@ -1,8 +1,8 @@
 """The finished file: packets of picture and sound put together, under its name only once it is complete."""
 
 import os
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable, Generator, Iterator
+from contextlib import closing, contextmanager
 from pathlib import Path
 
 import av
@@ -18,7 +18,7 @@ from cadrage.render.sound import SoundCarrier
 
 MARKED_AS = ("comment", "product_name")
 """Where containers have a place for our mark; the second is MXF's."""
-Pictures = Callable[[VideoStream], Iterator[Encoded]]
+Pictures = Callable[[VideoStream], Generator[Encoded, None, None]]
 """Gives every coded picture in the order written, once there is a stream for them."""
 
 
@@ -71,8 +71,10 @@ def _write_container(part: Path, drawing: Drawing, pictures: Pictures, meter: Me
     with av.open(f"file:{part}", "w", format=muxer, options=options) as container:
         container.metadata.update(dict.fromkeys(MARKED_AS, MARK))
         stream = drawing.track(container, share)
-        with SoundCarrier(drawing.order, container, drawing.reader.picture_start) as sound:
-            for one in pictures(stream):
+        sounding = SoundCarrier(drawing.order, container, drawing.reader.picture_start)
+        # Closed before anything else is, since threads draw for it.
+        with sounding as sound, closing(pictures(stream)) as made:
+            for one in made:
                 container.mux(one.packets)
                 sound.carry_to(one.time)
                 if one.time is not None:
@@ -82,9 +84,8 @@ def _write_container(part: Path, drawing: Drawing, pictures: Pictures, meter: Me
 
 def _write_stills(folder: Path, name: str, drawing: Drawing, pictures: Pictures, meter: Meter) -> None:
     written = 0
-    with av.open(os.devnull, "w", format="null") as container:
-        stream = drawing.track(container)
-        for one in pictures(stream):
+    with av.open(os.devnull, "w", format="null") as container, closing(pictures(drawing.track(container))) as made:
+        for one in made:
             for packet in one.packets:
                 written += 1
                 files.add(folder, f"{name}.{written:06}.png", bytes(packet))
