@@ -136,7 +136,7 @@ def test_a_varying_rate_comes_out_constant_and_in_step_within_half_a_frame(tmp_p
         assert at - 0.02 <= moment < until + 0.02
     inspection = inspect_file(target, Order(plan, path, facts))
     assert inspection.right, [line for line in inspection.lines if line.verdict == "wrong"]
-    changes = fitted(pace_of(plan, facts), picture_times(path))
+    changes = fitted(pace_of(plan, facts), picture_times(path, facts))
     line = next(line for line in inspection.lines if line.name == "Fitted to the rate")
     assert line.found.startswith(f"frames repeated: {len(changes.repeated)}: ")
 

@@ -2227,6 +2227,7 @@ export interface components {
          *         shown_by: which time stamps say when a picture is shown.
          *         seekable: whether pictures can be read from the middle; where the clock jumps they are read from the start.
          *         findings: damage, and what is not as one would expect.
+         *         others: kinds of the streams that are neither picture nor sound, as its demuxer calls them.
          */
         Facts: {
             /** Chroma */
@@ -2282,6 +2283,11 @@ export interface components {
              * @default false
              */
             mirrored: boolean;
+            /**
+             * Others
+             * @default []
+             */
+            others: string[];
             /** Pixel Aspect */
             pixel_aspect: string | null;
             /** Pixel Format */
