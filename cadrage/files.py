@@ -208,9 +208,8 @@ def make_folder(path: Path) -> None:
 
 def write_whole(path: Path, text: str) -> None:
     """Write a file of our own so that nobody ever sees half of it."""
-    part = path.with_name(f".{path.name}.{os.getpid()}")
-    part.write_text(text)
-    part.replace(path)
+    with part_of(path) as part:
+        part.write_text(text)
 
 
 def keep_newest(folder: Path, pattern: str, count: int) -> None:

@@ -149,6 +149,8 @@ class ClipReader(PictureReader):
         return time
 
     def _restart(self) -> None:
+        if self._origin is None:
+            return  # nothing was read yet
         self._coming = iter(())
         self._open()
         self._coming = self._decode(None)

@@ -15,7 +15,7 @@ from av.container import InputContainer, OutputContainer
 from av.packet import Packet
 
 from cadrage.footage import SoundFacts, taken_as
-from cadrage.footage.container import opened, picture_stream
+from cadrage.footage.container import LAYOUTS, opened, picture_stream
 from cadrage.footage.packets import Packets
 from cadrage.footage.soundtrack import sound_streams
 from cadrage.render.order import Order
@@ -23,8 +23,7 @@ from cadrage.render.sound_placing import AudioTrim
 from cadrage.render.sound_tracks import Encoded, Kept
 
 STEREO = ("left", "right")
-LAYOUTS = {1: "mono", 2: "stereo", 3: "3.0", 4: "4.0", 5: "5.0", 6: "5.1", 8: "7.1"}
-"""Channel configurations of ISO/IEC 14496-3, table 1.19; from memory. Other counts are mixed to stereo."""
+MIXED = 7  # channels, for which ISO/IEC 14496-3, table 1.19, has no configuration (from memory): mixed to stereo
 
 LEAD_IN = Fraction(1)  # how much is decoded before and after a range, in seconds
 AHEAD = Fraction(1, 2)  # how far sound is written ahead of the picture, in seconds
@@ -121,7 +120,8 @@ class SoundCarrier:
         if self._whole and kept(order, facts):
             return Kept(stream, self._target, self._trim.start)
         channels = stream.codec_context.channels
-        layout = "stereo" if order.settings.stereo else LAYOUTS.get(channels, "stereo")
+        mixed = order.settings.stereo or channels == MIXED
+        layout = "stereo" if mixed else LAYOUTS.get(channels, "stereo")
         return Encoded(stream, self._target, self._trimmed(facts), order, layout)
 
     def _trimmed(self, facts: SoundFacts) -> AudioTrim:
