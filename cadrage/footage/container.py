@@ -13,6 +13,7 @@ from av.video.stream import VideoStream
 from cadrage.errors import MissingSource, NoPicture, UnreadableFile
 from cadrage.footage.boxes import Movie, read_movie
 from cadrage.footage.clusters import FromCluster
+from cadrage.footage.facts import first_name
 
 DEMUXERS = (
     *("mov", "matroska", "avi", "mpegts", "mpeg", "mxf", "dv", "yuv4mpegpipe", "ogg"),
@@ -76,6 +77,11 @@ def _plain_layouts(container: InputContainer, movie: Movie) -> None:
         stream = container.streams[number]
         if channels and isinstance(stream, AudioStream) and stream.codec_context is not None:
             stream.codec_context.layout = LAYOUTS.get(channels, f"{channels} channels")
+
+
+def demuxer_of(container: InputContainer) -> str:
+    """The first of the names that a container format goes by."""
+    return first_name(container.format.name)
 
 
 def picture_stream(container: InputContainer, path: Path) -> VideoStream:

@@ -32,7 +32,7 @@ def describe(facts: Facts) -> tuple[Fact, ...]:
         *_time_lines(facts),
         ("Samples", f"{facts.chroma}, {facts.depth} bit, {'full' if facts.full_range else 'limited'} range"),
         ("Colour", _colour_words(facts)),
-        ("File", f"{facts.codec} in {facts.container.split(',')[0]}"),
+        ("File", f"{facts.codec} in {facts.demuxer}"),
         *(("Sound", _sound_words(sound)) for sound in facts.sounds),
     ]
     if not facts.sounds and facts.kind == "clip":

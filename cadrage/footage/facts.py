@@ -18,6 +18,11 @@ FIELD_ORDER_OF_CODE: dict[int, FieldOrder] = {
 """libavcodec's AVFieldOrder. 4 and 5 are stored in the other order than shown; what is shown first counts here."""
 
 
+def first_name(names: str) -> str:
+    """The first of the names of a container format, as its demuxer gives them: "mov" of "mov,mp4,m4a,3gp,3g2,mj2"."""
+    return names.split(",", maxsplit=1)[0]
+
+
 class SoundFacts(Value):
     """One audio stream.
 
@@ -103,6 +108,11 @@ class Facts(Value):
     seekable: bool = True
     findings: tuple[Finding, ...] = ()
     others: tuple[str, ...] = ()
+
+    @property
+    def demuxer(self) -> str:
+        """The first of the container's names."""
+        return first_name(self.container)
 
     @property
     def damage(self) -> tuple[Finding, ...]:

@@ -95,7 +95,7 @@ def seekable(facts: Facts) -> bool:
 
 
 def _stamps_guessed(facts: Facts) -> bool:
-    counted = facts.container.split(",")[0] in COUNTED and facts.codec not in WITHOUT_ORDER
+    counted = facts.demuxer in COUNTED and facts.codec not in WITHOUT_ORDER
     return counted and facts.shown_by == "presentation"
 
 

@@ -4,6 +4,7 @@ from fractions import Fraction
 
 from av.container import InputContainer
 
+from cadrage.footage.container import demuxer_of
 from cadrage.footage.findings import Finding, FindingKind, limited, stretches, together
 from cadrage.footage.scan import Scan
 from cadrage.footage.timing import Timing
@@ -39,7 +40,7 @@ def _damage(container: InputContainer, found: Scan, timing: Timing, duration: Fr
         made.append(Finding(kind="leading", count=found.leading))
     made += stretches("undecodable", _seconds(found, found.errors), length)
     made += stretches("concealed", _seconds(found, sorted(set(found.concealed))), length)
-    kind: FindingKind = "held" if container.format.name in HOLDING and not found.errors else "missing"
+    kind: FindingKind = "held" if demuxer_of(container) in HOLDING and not found.errors else "missing"
     made += together(_hole(kind, number, count, found, timing) for number, count in timing.holes)
     for span in found.sounds:
         since = found.times[0] * found.tick
@@ -64,7 +65,7 @@ def _hole(kind: FindingKind, number: int, count: int, found: Scan, timing: Timin
 
 def _missing_end(container: InputContainer, found: Scan, duration: Fraction) -> Fraction | None:
     """Seconds that are missing at the end of a file, by its header; None where it is all there."""
-    if not found.complete or container.format.name.split(",")[0] not in STATED or not container.duration:
+    if not found.complete or demuxer_of(container) not in STATED or not container.duration:
         return None
     begins = Fraction(container.start_time or 0, 1_000_000)
     ends = [found.times[0] * found.tick + duration, *(span.end for span in found.sounds if span.end is not None)]

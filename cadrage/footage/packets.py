@@ -12,6 +12,8 @@ from av.container import InputContainer
 from av.packet import Packet
 from av.video.stream import VideoStream
 
+from cadrage.footage.container import demuxer_of
+
 Track = AudioStream | VideoStream
 
 JUMPING = ("mpegts", "mpeg")
@@ -78,7 +80,7 @@ class Packets:
 
     def __init__(self, container: InputContainer, streams: Sequence[Track]) -> None:
         self._container, self._streams = container, streams
-        self.format = container.format.name.split(",")[0]
+        self.format = demuxer_of(container)
         strict = streams[0].index if self.format in STRICT else None
         self.clock = Clock(strict) if self.format in JUMPING else None
         self.failed = False

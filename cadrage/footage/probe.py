@@ -8,7 +8,7 @@ from av.video.frame import VideoFrame
 from av.video.stream import VideoStream
 
 from cadrage.errors import RasterOutOfRange, UnreadableFile
-from cadrage.footage.container import COPY_AGAIN, moving_pictures, opened, picture_stream
+from cadrage.footage.container import COPY_AGAIN, demuxer_of, moving_pictures, opened, picture_stream
 from cadrage.footage.facts import FIELD_ORDER_OF_CODE, Facts, SoundFacts
 from cadrage.footage.noticed import noticed
 from cadrage.footage.scan import COUNTED, WITHOUT_DECODING, Budget, Scan, SoundSpan, scan
@@ -55,7 +55,7 @@ def picture_times(path: Path, facts: Facts) -> list[Fraction]:
         # Packets tell as well, unless some cannot be decoded.
         decoded = bool(facts.findings) or facts.shown_by == "decoding"
         found = scan(container, path, facts.shown_by, None if decoded else WITHOUT_DECODING)
-        if container.format.name.split(",")[0] in COUNTED:
+        if demuxer_of(container) in COUNTED:
             found.times = evened(found.times, found.tick, facts.rate)
         return [(time - found.times[0]) * found.tick for time in found.times]
 
@@ -145,7 +145,7 @@ def _counted(found: Scan) -> str:
 
 def _timing(container: InputContainer, found: Scan, stated: list[Fraction]) -> Timing:
     """The rate; damage does not make it vary."""
-    name = container.format.name.split(",")[0]
+    name = demuxer_of(container)
     damaged = bool(found.errors or found.concealed or found.failed)
     if name in COUNTED and stated:
         found.times = evened(found.times, found.tick, stated[0])

@@ -120,7 +120,7 @@ def facts_to_render(source: Path, *, whole: bool = True) -> Facts:
         MissingSource, UnreadableFile: see `probe`.
     """
     facts = probe(source)
-    by_packets = not whole or facts.container.split(",")[0] in INDEXED
+    by_packets = not whole or facts.demuxer in INDEXED
     if facts.counted == "decoded" or (facts.counted == "packets" and by_packets):
         return facts
     return probe(source, thorough=not by_packets, counted=by_packets)

@@ -146,7 +146,7 @@ def kept(order: Order, facts: SoundFacts) -> bool:
     damaged = any(one.kind in ("sound_damaged", "unreadable", "cut_short", "clock_jumps") for one in source.findings)
     holds = order.writing.sound == "keep" and order.writing.kind.muxer in HOLDING
     fits = holds and facts.codec == "aac" and not mixed
-    return fits and source.container.split(",")[0] in KEEPING and facts.start >= LATE and not damaged
+    return fits and source.demuxer in KEEPING and facts.start >= LATE and not damaged
 
 
 def _wanted(source: InputContainer, facts: Iterable[SoundFacts]) -> Iterator[tuple[AudioStream, SoundFacts]]:

@@ -97,7 +97,7 @@ class Encoded:
             context.bit_rate = coding.bits * max(2, layout.nb_channels) // 2
         context.open()
         placed = PACKED.get(context.format.name, context.format.name)
-        steady = order.facts.container.split(",")[0] in ROUGH
+        steady = order.facts.demuxer in ROUGH
         self._placer = SoundPlacer(self._rate, channels, placed, trim, steady=steady)
         self._speed = _Speed(self._rate, channels, placed, trim.speed) if trim.speed != 1 else None
         # Frames as the encoder wants them; rate and channels are right already.
