@@ -9,55 +9,56 @@ TEST_SET_UP := .venv/.set-up-tests
 NODE := web/node_modules/.package-lock.json
 PAGE := web/dist/index.html
 
-.PHONY: demo test lint web bench corpus fuzz screenshots api lock clean
+.PHONY: help demo test lint web bench corpus fuzz screenshots api lock clean
 
-demo: $(SET_UP) $(PAGE)
+help: ## say what there is to do
+	@sed -n 's/^\([a-z]*\):.*## \(.*\)/  make \1~\2/p' $(MAKEFILE_LIST) | column -t -s '~'
+
+demo: $(SET_UP) $(PAGE) ## start Cadrage with demonstration data
 	@CADRAGE_DEMO=1 $(BIN)/python manage.py migrate --verbosity 0
 	@CADRAGE_DEMO=1 $(BIN)/python manage.py demo
 	@echo "Cadrage is starting at http://127.0.0.1:$(PORT)/ (stop with Ctrl-C)"
 	@CADRAGE_DEMO=1 PORT=$(PORT) PATH="$(CURDIR)/$(BIN):$$PATH" $(BIN)/honcho start
 
-test: $(TEST_SET_UP) $(PAGE) system-tools
+test: $(TEST_SET_UP) $(PAGE) system-tools ## run every test
 	$(BIN)/python -m pytest -n auto --dist loadfile --no-loadscope-reorder
 	cd web && npm run --silent test
 
-lint: $(TEST_SET_UP) $(NODE)
+lint: $(TEST_SET_UP) $(NODE) ## check style, types, and the doors between rooms
 	$(BIN)/ruff format --check .
 	$(BIN)/ruff check .
 	$(BIN)/mypy
 	$(BIN)/lint-imports --no-logo
 	cd web && npm run --silent check
 
-bench: $(TEST_SET_UP) system-tools
+bench: $(TEST_SET_UP) system-tools ## measure speed, and write docs/performance.md
 	$(BIN)/python -m benchmarks
 
 # Inputs as people have them, against an independent reader: all of them, and bytes flipped in small ones.
-corpus: $(TEST_SET_UP) system-tools
+corpus: $(TEST_SET_UP) system-tools ## hold Cadrage against an independent reader, all inputs
 	$(BIN)/python -m tests.corpus --page docs/footage.md
 
-fuzz: $(TEST_SET_UP) system-tools
+fuzz: $(TEST_SET_UP) system-tools ## read files with flipped bytes
 	$(BIN)/python -m tests.corpus.fuzz
 
-screenshots: $(TEST_SET_UP) $(PAGE) system-tools
+screenshots: $(TEST_SET_UP) $(PAGE) system-tools ## renew the pictures in docs/screenshots
 	$(BIN)/python -m docs.shots
 
 # The contract between server and page, and the page's types made from it.
-api: $(SET_UP) $(NODE)
+api: $(SET_UP) $(NODE) ## renew the contract with the page, and published schemas
 	$(BIN)/python manage.py schema
 	cd web && npm run --silent types
 
-lock: $(TEST_SET_UP)
-	$(BIN)/pip-compile --quiet --generate-hashes --strip-extras --no-emit-index-url --no-emit-find-links --output-file requirements.lock requirements.in
+lock: $(TEST_SET_UP) ## renew the lock files
+	$(BIN)/pip-compile --quiet --generate-hashes --strip-extras --no-emit-index-url --no-emit-find-links --extra build --output-file requirements.lock pyproject.toml
 	$(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --strip-extras --no-emit-index-url --no-emit-find-links --output-file requirements-dev.lock requirements-dev.in
 	sed -i 's/^#    pip-compile.*/#    make lock/' requirements.lock requirements-dev.lock
 
-web: $(PAGE)
-
-$(SET_UP): requirements.lock
+web: $(PAGE) ## build the page
+$(SET_UP): requirements.lock pyproject.toml
 	$(PYTHON) -m venv .venv
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
-	@echo "$(CURDIR)" > "$$($(BIN)/python -c 'import sysconfig; print(sysconfig.get_path("purelib"))')/cadrage.pth"
-	@printf '#!/bin/sh\nexec "%s/.venv/bin/python" -m cadrage "$$@"\n' "$(CURDIR)" > $(BIN)/cadrage && chmod +x $(BIN)/cadrage
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
 	@touch $@
 
 $(TEST_SET_UP): $(SET_UP) requirements-dev.lock
@@ -81,5 +82,5 @@ system-tools:
 	  else echo "Missing:$$missing. Install them with: sudo apt-get install chromium ffmpeg redis-server"; exit 1; fi; \
 	fi
 
-clean:
+clean: ## take away all that was made
 	rm -rf .venv web/node_modules web/dist var

@@ -101,7 +101,7 @@ process in one go already decodes, composes and encodes at once.
 
 def kinds_page(each: list[KindFigure]) -> str:
     """The table of surrounds and finishes."""
-    rows = [f"| {one.name} | {one.ratio:.3f} | ≤ {MOVING if one.moves else STILL:.2f} |" for one in each]
+    rows = [f"| {one.name} | {one.ratio:.3f} | ≤ {MOVING if one.animated else STILL:.2f} |" for one in each]
     return f"""
 ## Each surround and each finish
 

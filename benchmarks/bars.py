@@ -5,8 +5,8 @@ import subprocess
 import tempfile
 from pathlib import Path
 
+from cadrage.analysis.burned_in_bars import find_bars
 from cadrage.footage import probe
-from cadrage.footage.baked import find_baked
 from tests.bar_cases import CASES, HEIGHT, WIDTH, Case
 
 TARGET = Path(__file__).resolve().parent.parent / "docs" / "baked-bars.md"
@@ -27,7 +27,7 @@ Sides = tuple[int, int, int, int]
 
 def ours(path: Path) -> tuple[Sides, int]:
     """What Cadrage finds, and how sure it is in percent."""
-    found = find_baked(path, probe(path))
+    found = find_bars(path, probe(path))
     edges = found.edges
     sides = (int(edges.left), int(edges.right), int(edges.top), int(edges.bottom))
     return (sides if found.kind == "bars" else (0, 0, 0, 0)), found.confidence_percent

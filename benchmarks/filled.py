@@ -10,18 +10,18 @@ import shutil
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from cadrage.formats import Frame
-from server.studio.actions.footage import adopt
+from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin_all
-from server.studio.models import Footage, OrderedFrame, Project
+from server.studio.models import Footage, ProjectFrame, Project
 
 owner = get_user_model().objects.create(username="museum")
 project = Project.objects.create(owner=owner, name="Filled")
 for width, height in {frames!r}:
-    OrderedFrame.from_value(project, Frame(width=width, height=height)).save()
+    ProjectFrame.from_value(project, Frame(width=width, height=height)).save()
 for number in range({clips}):
     copy = Path(settings.INCOMING_DIR) / f"{{number}}.mp4"
     shutil.copyfile({source!r}, copy)
-    adopt(project, f"Clip {{number:02d}}.mp4", copy)
+    import_file(project, f"Clip {{number:02d}}.mp4", copy)
 Footage.objects.update(looked=True)
 begin_all(project)
 """

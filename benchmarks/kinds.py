@@ -11,7 +11,7 @@ from cadrage.finish import Finish, Title, offered_parts
 from cadrage.footage import ClipReader, Material, library_of_files, probe
 from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
-from cadrage.surrounds import KINDS, Plain
+from cadrage.surrounds import SURROUND_KINDS, Plain
 
 FIRST = Fraction(17, 20)  # of a loop with a crossfade of one second, as much is measured in it as it has in ten
 FRAMES, IN_TEN_SECONDS = 45, 300
@@ -37,21 +37,24 @@ class KindFigure:
 
 def kinds(clip: Path, floor: float) -> list[KindFigure]:
     """Every one in turn. `floor` is the processor time, in seconds, of decoding and encoding one frame."""
-    facts = probe(clip)
-    with ClipReader(clip, facts) as reader:
+    info = probe(clip)
+    with ClipReader(clip, info) as reader:
         pictures = [frame for frame, _ in zip(reader.frames(), range(FRAMES), strict=False)]
-    plans = {f"surround: {kind.title.lower()}": PLAN.model_copy(update={"surround": kind()}) for kind in KINDS.values()}
+    plans = {
+        f"surround: {kind.title.lower()}": PLAN.model_copy(update={"surround": kind()})
+        for kind in SURROUND_KINDS.values()
+    }
     plain = PLAN.model_copy(update={"surround": Plain()})
     for part in offered_parts():
         finish = Finish.model_validate({part.name: part.example})
         plans[f"finish: {part.title.lower()}"] = plain.model_copy(update={"finish": finish})
     plans["finish: a title"] = plain.model_copy(update={"finish": Finish(titles=(Title(text="Number 7"),))})
-    library = library_of_files(Material(clip, facts))
+    library = library_of_files(Material(clip, info))
     found: dict[str, list[float]] = {name: [] for name in plans}
     for _ in range(REPEATS):
         for name, plan in plans.items():
             begun = time.process_time()
-            compositor = Compositor(plan, pictures[0].planes.layout, facts, library=library)
+            compositor = Compositor(plan, pictures[0].planes.layout, info, library=library)
             canvas = Planes.empty(compositor.layout)
             compositor.compose(pictures[0].planes, canvas, FIRST)  # whatever must be found first is found
             made = time.process_time()
@@ -63,4 +66,4 @@ def kinds(clip: Path, floor: float) -> list[KindFigure]:
 
 
 def _moves(plan: Plan) -> bool:
-    return plan.surround.moves or plan.finish.moves
+    return plan.surround.animated or plan.finish.animated

@@ -28,19 +28,19 @@ def _waits(taken: list[float]) -> Waits:
 
 def previews(source: Path) -> tuple[Waits, Waits]:
     """At a time whose picture is held, with the surround changed each time as a slider does; and at new times."""
-    facts, random, previewer = probe(source), Random(4), Previewer()
+    info, random, previewer = probe(source), Random(4), Previewer()
     held, new = [], []
-    moment = facts.duration / 2
-    previewer.image(PLAN, source, facts, moment, WIDTH)
+    moment = info.duration / 2
+    previewer.image(PLAN, source, info, moment, WIDTH)
     for number in range(TIMES):
         surround = PLAN.surround.model_copy(update={"softness": 1 + number / 10})
         plan = PLAN.model_copy(update={"surround": surround})
         began = time.perf_counter()
-        previewer.image(plan, source, facts, moment, WIDTH)
+        previewer.image(plan, source, info, moment, WIDTH)
         held.append(time.perf_counter() - began)
     for _ in range(TIMES):
-        moment = facts.duration * Fraction(random.randrange(10_000), 10_000)
+        moment = info.duration * Fraction(random.randrange(10_000), 10_000)
         began = time.perf_counter()
-        previewer.image(PLAN, source, facts, moment, WIDTH)
+        previewer.image(PLAN, source, info, moment, WIDTH)
         new.append(time.perf_counter() - began)
     return _waits(held), _waits(new)

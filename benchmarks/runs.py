@@ -9,7 +9,7 @@ from pathlib import Path
 from statistics import median
 
 from benchmarks.plan import FFMPEG_FILTER
-from cadrage.render.kinds import X264
+from cadrage.output.kinds import X264
 
 REPEATS = 3
 

@@ -17,15 +17,15 @@ import numpy as np
 
 from benchmarks.plan import PLAN
 from cadrage import render as rendering
+from cadrage.batch import DESK, helpers
 from cadrage.compose import Compositor
 from cadrage.footage import ClipReader, probe
+from cadrage.output.settings import DEFAULT, encoder_config
 from cadrage.pixels.planes import Layout
-from cadrage.render import Order
-from cadrage.render.batch import DESK, helpers
-from cadrage.render.desk import Desk
+from cadrage.render import RenderRequest
 from cadrage.render.encoder import blank, picture_track, tick_of
 from cadrage.render.segments import finish
-from cadrage.render.settings import DEFAULT, writing_of
+from cadrage.render.workspace import RenderWorkspace
 
 
 def render(source: str, target: str) -> None:
@@ -43,23 +43,23 @@ def decode(source: str) -> None:
 
 def dump(source: str, raw: str) -> None:
     """Compose every frame and write its samples to a file."""
-    facts = probe(source)
-    with ClipReader(source, facts) as reader, Path(raw).open("wb") as file:
+    info = probe(source)
+    with ClipReader(source, info) as reader, Path(raw).open("wb") as file:
         compositor = None
         for decoded in reader.frames():
-            compositor = compositor or Compositor(PLAN, decoded.planes.layout, facts)
+            compositor = compositor or Compositor(PLAN, decoded.planes.layout, info)
             file.writelines(plane.tobytes() for plane in compositor.compose(decoded.planes).arrays)
 
 
 def encode(source: str, raw: str, target: str) -> None:
     """Encode composed frames from a raw file as the render does."""
-    facts = probe(source)
+    info = probe(source)
     with av.open(target, "w", format="mp4") as container:
-        with ClipReader(source, facts) as reader:
-            layout = Compositor(PLAN, reader.frame_at(Fraction(0)).planes.layout, facts).layout
-        writing = writing_of(DEFAULT, PLAN.frame)
-        stream = picture_track(container, PLAN, layout, facts, writing)
-        tick = tick_of(facts)
+        with ClipReader(source, info) as reader:
+            layout = Compositor(PLAN, reader.frame_at(Fraction(0)).planes.layout, info).layout
+        writing = encoder_config(DEFAULT, PLAN.frame)
+        stream = picture_track(container, PLAN, layout, info, writing)
+        tick = tick_of(info)
         for number, samples in enumerate(_raw_frames(Path(raw), layout)):
             frame, planes = blank(layout, number * tick, tick, writing)
             at = 0
@@ -80,10 +80,12 @@ def _raw_frames(raw: Path, layout: Layout) -> Iterator[np.ndarray]:
 def parts(source: str, target: str, workers: str) -> None:
     """The whole job in parts, by some processes."""
     path = Path(target)
-    desk = Desk.laid_out(path.parent / f"{DESK}{path.name}", Order(PLAN, Path(source), probe(source)))
+    workspace = RenderWorkspace.create_or_resume(
+        path.parent / f"{DESK}{path.name}", RenderRequest(PLAN, Path(source), probe(source))
+    )
     with helpers(path.parent, int(workers) - 1):
-        finish(desk, path)
-    desk.clear()
+        finish(workspace, path)
+    workspace.clear()
 
 
 WORK = {"render": render, "decode": decode, "dump": dump, "encode": encode, "parts": parts}

@@ -46,6 +46,18 @@ class SourceChanged(CadrageError):
     """A file is not the one any more that a render was ordered of."""
 
 
+class Stale(CadrageError):
+    """What was to be changed is not as it was when somebody began to change it.
+
+    Attributes:
+        changed: what happened to it in between, in order.
+    """
+
+    def __init__(self, problem: str, *, remedy: str, changed: tuple[str, ...], clip: str | None = None) -> None:
+        super().__init__(problem, remedy=remedy, clip=clip)
+        self.changed = changed
+
+
 class BadRequest(CadrageError):
     """A value that was asked for cannot be used: a number out of range, a colour that is none."""
 

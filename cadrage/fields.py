@@ -4,7 +4,8 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
-from cadrage.values import Value
+from cadrage.values import Value, parse_exact
+from cadrage.wording import wording
 
 Named = Literal["picture", "clip", "logo", "captions"]
 
@@ -13,8 +14,10 @@ LONGEST_CLIP = 86400  # seconds
 
 
 def _number(low: float, high: float, default: float, label: str, unit: str, step: float) -> Any:  # noqa: ANN401 - what Field returns
-    extra: dict[str, Any] = {"unit": unit, "step": step}
-    return Field(default=default, ge=low, le=high, title=label, json_schema_extra=extra)
+    """A field of an exact number. The literals it is declared with mean the decimals that they are written as."""
+    least, most, usual = (parse_exact(number) for number in (low, high, default))
+    extra: dict[str, Any] = {"unit": unit, "step": step, "low": low, "high": high}
+    return Field(default=usual, ge=least, le=most, title=label, json_schema_extra=extra)
 
 
 def percent(low: float, high: float, default: float, label: str, step: float = 1) -> Any:  # noqa: ANN401 - as above
@@ -57,6 +60,13 @@ def named(label: str, what: Named) -> Any:  # noqa: ANN401 - as above
     return Field(default="", max_length=4096, title=label, json_schema_extra={"unit": what})
 
 
+class Choice(Value):
+    """One thing that a choice can be: its value, and what people call it."""
+
+    value: str
+    title: str
+
+
 class Control(Value):
     """One thing that can be set.
 
@@ -77,8 +87,8 @@ class Control(Value):
     low: float = 0
     high: float = 0
     step: float = 0
-    default: float | str | bool | dict[str, Any]
-    choices: tuple[str, ...] = ()
+    default: str | bool | dict[str, Any]
+    choices: tuple[Choice, ...] = ()
 
 
 def controls_of(
@@ -86,27 +96,33 @@ def controls_of(
 ) -> tuple[Control, ...]:
     """The controls of a value's fields, in order; some of them before, and some after all others."""
     properties: dict[str, dict[str, Any]] = kind.model_json_schema()["properties"]
+    usual = kind().model_dump(mode="json")
     names = [name for name in properties if name != "kind"]
     middle = [name for name in names if name not in first + last]
     ordered = [*(name for name in first if name in names), *middle, *(name for name in last if name in names)]
-    return tuple(_control(name, properties[name]) for name in ordered)
+    return tuple(_control(name, properties[name], usual[name]) for name in ordered)
 
 
-def _control(name: str, field: dict[str, Any]) -> Control:
+def _control(name: str, field: dict[str, Any], usual: Any) -> Control:  # noqa: ANN401 - as JSON holds it
     known = {"name": name, "label": field["title"]}
     if "enum" in field:
-        return Control(**known, unit="choice", default=field["default"], choices=tuple(field["enum"]))
+        return Control(
+            **known,
+            unit="choice",
+            default=usual,
+            choices=tuple(Choice(value=one, title=wording(one)) for one in field["enum"]),
+        )
     if field.get("type") == "boolean":
-        return Control(**known, unit="tick", default=field["default"])
+        return Control(**known, unit="tick", default=usual)
     if "discriminator" in field:
-        return Control(**known, unit="surround", default=field["default"])
+        return Control(**known, unit="surround", default=usual)
     if "anyOf" in field:
-        return Control(**known, unit="colour or none", default=field["default"] or "")
+        return Control(**known, unit="colour or none", default=usual or "")
     return Control(
         **known,
         unit=field.get("unit", field.get("format", "")),
-        low=field.get("minimum", 0),
-        high=field.get("maximum", 0),
+        low=field.get("low", 0),
+        high=field.get("high", 0),
         step=field.get("step", 0),
-        default=field["default"],
+        default=usual,
     )

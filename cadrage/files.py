@@ -11,7 +11,7 @@ import shutil
 import socket
 import tempfile
 import uuid
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from contextlib import contextmanager, suppress
 from hashlib import blake2b
 from pathlib import Path
@@ -22,6 +22,7 @@ from cadrage.marking import MARK, marked
 
 NOTE = ".cadrage"
 """In a folder that is ours: the names of our files in it, after a line with the mark."""
+PIECE = 2**20  # bytes that are read at once
 LOOKED_AT = 4 * 2**20  # bytes at either end of a file that are searched for the mark
 UNFINISHED = re.compile(r"\.?cadrage-([0-9a-f]{8})-(\d+)-[0-9a-f]{8}(\.part)?")
 
@@ -122,8 +123,7 @@ def written(
     check_apart(target, sources)
     check_target(target, folder=folder, replace=replace)
     sweep(target.parent)
-    part = target.with_name(f".{unfinished_name()}.part")
-    try:
+    with _beside(target) as part:
         if folder:
             part.mkdir()
         yield part
@@ -132,17 +132,22 @@ def written(
             _into(part, target)
         else:
             part.replace(target)
-    finally:
-        remove(part)
 
 
 @contextmanager
 def part_of(path: Path) -> Iterator[Path]:
     """A new name beside one of our own files, which takes its place once all went well."""
+    with _beside(path) as part:
+        yield part
+        part.replace(path)
+
+
+@contextmanager
+def _beside(path: Path) -> Iterator[Path]:
+    """A new name beside a path; what still has it in the end goes."""
     part = path.with_name(f".{unfinished_name()}.part")
     try:
         yield part
-        part.replace(path)
     finally:
         remove(part)
 
@@ -194,6 +199,14 @@ def files_of(path: Path) -> list[Path]:
     return sorted(one for one in path.iterdir() if not one.name.startswith("."))
 
 
+def pieces_of(path: Path) -> Iterator[bytes]:
+    """All bytes of a file, or of a folder's files one behind the other, a piece at a time."""
+    for part in files_of(path):
+        with part.open("rb") as file:
+            while piece := file.read(PIECE):
+                yield piece
+
+
 def make_folder(path: Path) -> None:
     """Make a folder that is there for results, unless it is there.
 
@@ -210,12 +223,6 @@ def write_whole(path: Path, text: str) -> None:
     """Write a file of our own so that nobody ever sees half of it."""
     with part_of(path) as part:
         part.write_text(text)
-
-
-def keep_newest(folder: Path, pattern: str, count: int) -> None:
-    """Take away all but the newest of our own files of a pattern."""
-    for old in sorted(folder.glob(pattern), key=lambda one: one.stat().st_mtime, reverse=True)[count:]:
-        old.unlink(missing_ok=True)
 
 
 def overwrite(path: Path, text: str) -> None:
@@ -241,6 +248,18 @@ def begin_folder(path: Path) -> None:
     remove_folder(path)
     path.mkdir(parents=True)
     (path / NOTE).write_text(MARK)
+
+
+def keep_folder(path: Path, texts: Mapping[str, str]) -> None:
+    """Keep a folder of our own with some files, so that nobody ever sees half of it. One that is there stays."""
+    path.parent.mkdir(parents=True, exist_ok=True)
+    with _beside(path) as part:
+        part.mkdir()
+        (part / NOTE).write_text(MARK)
+        for name, text in texts.items():
+            (part / name).write_text(text)
+        with suppress(OSError):  # another made the same meanwhile
+            part.rename(path)
 
 
 def remove_folder(path: Path) -> None:

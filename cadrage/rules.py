@@ -2,12 +2,12 @@
 
 from fractions import Fraction
 
-from cadrage.finish import Finish
-from cadrage.footage import Facts
+from cadrage.footage import MediaInfo
 from cadrage.formats import Frame
 from cadrage.geometry import Picture, Placement, cost_of, place
+from cadrage.plan import Design
 from cadrage.surrounds import Blurred, Surround
-from cadrage.values import Value, format_exact
+from cadrage.values import format_exact
 
 NEARLY_ALL = Fraction(95)
 """Percent of the picture that filling must keep to be done unasked: it then hides what is no more than a rim."""
@@ -16,32 +16,22 @@ NEARLY_ALL = Fraction(95)
 COPY = Blurred()
 
 
-class Rule(Value):
-    """How clips of one source format go into one frame.
-
-    Attributes:
-        placement: where the picture sits and how large.
-        surround: what is seen where it is not.
-        finish: what is laid over the join and over all.
-    """
-
-    placement: Placement = Placement()
-    surround: Surround = Blurred()
-    finish: Finish = Finish()
+class Rule(Design):
+    """How clips of one source format go into one frame."""
 
 
-def format_key(facts: Facts) -> str:
+def format_key(info: MediaInfo) -> str:
     """What makes clips one source format: stored size, pixel shape as stated, the way they are turned, kind."""
-    aspect = "" if facts.pixel_aspect is None else format_exact(facts.pixel_aspect)
-    return f"{facts.width}x{facts.height} {aspect or 'unstated'} {facts.rotation}{'m' if facts.mirrored else ''}"
+    aspect = "" if info.pixel_aspect is None else format_exact(info.pixel_aspect)
+    return f"{info.width}x{info.height} {aspect or 'unstated'} {info.rotation}{'m' if info.mirrored else ''}"
 
 
-def format_words(facts: Facts) -> str:
+def format_words(info: MediaInfo) -> str:
     """A source format in words: "720×576, 12:11 pixels"."""
-    turned = f" turned {facts.rotation}°" if facts.rotation else ""
-    aspect = facts.pixel_aspect or Fraction(1)
+    turned = f" turned {info.rotation}°" if info.rotation else ""
+    aspect = info.pixel_aspect or Fraction(1)
     pixels = "" if aspect == 1 else f", {aspect.numerator}:{aspect.denominator} pixels"
-    return f"{facts.width}×{facts.height}{turned}{pixels}"
+    return f"{info.width}×{info.height}{turned}{pixels}"
 
 
 def sensible_rule(picture: Picture, frame: Frame, copy: Surround = COPY) -> Rule:

@@ -9,37 +9,26 @@ from pydantic import Field
 from cadrage.finish import Finish
 from cadrage.finish.specification import Edge, Grade, Grain, Shadow, Vignette
 from cadrage.geometry import Placement
-from cadrage.plan import Plan
-from cadrage.surrounds import Blurred, Carried, Drift, Gradient, Graphic, Loop, Mirrored, Plain, Surround
-from cadrage.values import Value, named_or_read, read_form
-
-Part = Literal["placement", "surround", "finish"]
-PARTS: tuple[Part, ...] = ("placement", "surround", "finish")
+from cadrage.plan import PARTS, Design, Part, Plan
+from cadrage.surrounds import AnimatedPattern, Blurred, EdgeExtend, Gradient, Graphic, Loop, Mirrored, Plain
+from cadrage.values import named_or_read, read_form
 
 
-class Treatment(Value):
+class Treatment(Design):
     """One treatment.
 
     Attributes:
-        version: of this form, 1.
+        version: of this form, 2; treatments of version 1 are read as well.
         name: what it is called.
-        placement, surround, finish: what it gives a framing.
     """
 
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     name: Annotated[str, Field(min_length=1, max_length=80)]
-    placement: Placement = Placement()
-    surround: Surround = Blurred()
-    finish: Finish = Finish()
 
     @classmethod
     def of(cls, name: str, plan: Plan) -> "Treatment":
         """What a plan does, under a name."""
         return cls(name=name, placement=plan.placement, surround=plan.surround, finish=plan.finish)
-
-    def on(self, plan: Plan) -> Plan:
-        """A plan with this treatment; its clip and its frame stay."""
-        return plan.model_copy(update={part: getattr(self, part) for part in PARTS})
 
     def differences(self, plan: Plan) -> tuple[Part, ...]:
         """In which parts a plan differs from this treatment; none where it follows it."""
@@ -91,7 +80,7 @@ SHIPPED = (
         surround=Gradient(first="#2c3a40", last="#12171b"),
         finish=Finish(shadow=Shadow(opacity=60, distance=0.5, softness=2)),
     ),
-    Treatment(name="Carried edges", surround=Carried(softness=6, brightness=75)),
+    Treatment(name="Carried edges", surround=EdgeExtend(softness=6, brightness=75)),
     Treatment(
         name="Mirrored, dim",
         surround=Mirrored(brightness=45, saturation=60),
@@ -99,7 +88,7 @@ SHIPPED = (
     ),
     Treatment(
         name="Drifting clouds",
-        surround=Drift(pattern="clouds", first="#1b262d", second="#4d666c"),
+        surround=AnimatedPattern(pattern="clouds", first="#1b262d", second="#4d666c"),
         finish=Finish(shadow=Shadow(opacity=60)),
     ),
     Treatment(name="Itself, slow and soft", surround=Loop(speed=40, softness=6, brightness=45)),

@@ -19,6 +19,7 @@ from pydantic import (
 )
 
 from cadrage.errors import BadRequest
+from cadrage.upgrade import VERSION, upgraded
 
 LONGEST_SIZE = 20
 NUMBER = re.compile(r"[-+]?\d{1,24}(\.\d{1,24}([eE][-+]?\d{1,2})?|[eE][-+]?\d{1,2}|/\d{1,24})?")
@@ -92,6 +93,25 @@ Exact = Annotated[
 ]
 """An exact rational number; in JSON the text that `format_exact` makes."""
 
+NTSC_RATES = tuple(Fraction(rate * 1000, 1001) for rate in (24, 30, 48, 60, 120))
+"""SMPTE ST 12-1: rates that people write as 23.976 or 23.98, 29.97, 47.95, 59.94 and 119.88."""
+
+
+def parse_rate(given: Any) -> Fraction:  # noqa: ANN401 - see `parse_exact`
+    """Read frames a second. What is a rate of NTSC rounded to two or three places, or cut off there, means that rate.
+
+    Raises:
+        ValueError: see `parse_exact`.
+    """
+    value = parse_exact(given)
+    for rate in NTSC_RATES:
+        if any(
+            abs(value - rate) < Fraction(1, 10**places) and (value * 10**places).denominator == 1 for places in (2, 3)
+        ):
+            return rate
+    return value
+
+
 COLOUR = re.compile(r"#?[0-9a-fA-F]{6}")
 
 
@@ -107,9 +127,11 @@ ColourText = Annotated[
 """A colour as # and six hexadecimal digits, R'G'B'."""
 
 PositiveExact = Annotated[Exact, Field(gt=0)]
+Rate = Annotated[PositiveExact, BeforeValidator(parse_rate), Field(ge=1, le=240)]
+"""Frames a second; see `parse_rate`."""
 
 
-FORM_VERSION = 1
+FORM_VERSION = VERSION
 Form = TypeVar("Form", bound=Value)
 
 
@@ -125,7 +147,7 @@ def read_form(form: type[Form], given: dict[str, Any], what: str) -> Form:
             f"This {what} is of version {version}; version {FORM_VERSION} can be read.", remedy="Use a newer Cadrage."
         )
     try:
-        return form.model_validate(given)
+        return form.model_validate(upgraded(given) if version == 1 else given)
     except ValidationError as error:
         first = error.errors()[0]
         where = " ".join(str(part) for part in first["loc"])

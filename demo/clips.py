@@ -67,7 +67,7 @@ CLIPS = (
     Clip(
         "relay.mp4",
         "Express to the harbour, field tape",
-        Film(720, 576, Fraction(25), 4, pixel_aspect=SAMPLED_625, colour=5, fields="upper first"),
+        Film(720, 576, Fraction(25), 4, pixel_aspect=SAMPLED_625, colour=5, fields="upper_first"),
         scenes.relay_crew,
     ),
     Clip(

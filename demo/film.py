@@ -38,7 +38,7 @@ class Film:
     pixel_aspect: Fraction = Fraction(1)
     rotation: int = 0
     colour: int = 1
-    fields: Literal["", "upper first"] = ""
+    fields: Literal["", "upper_first"] = ""
 
     @property
     def frames(self) -> int:

@@ -22,6 +22,8 @@ SIZE = {"width": 1280, "height": 800}
 FRAMES = 3
 SHEET_WIDTH = 1280
 DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, WAITING = range(8)
+# What a render can be asked, while it waits or works and once it is done.
+RENDERING = re.compile("Cancel|Download")
 
 
 class Demonstration(Application):
@@ -29,16 +31,17 @@ class Demonstration(Application):
 
     def prepare(self) -> None:
         """Draw and load, which takes a while."""
+        self.manage("migrate", "--verbosity", "0")
         self.manage("demo")
 
 
 def of_treatments(drawn: Path) -> None:
     """Every treatment that comes with Cadrage, on a demonstration clip."""
     path = drawn / "depot.mp4"
-    facts = probe(path)
+    info = probe(path)
     plan = Plan(frame=Frame(width=1920, height=1080))
     ways = tuple(Alternative(name=one.name, plan=one.on(plan)) for one in SHIPPED)
-    data = sheet(ways, path, facts, Fraction(5, 2), library_of_files(Material(path, facts)))
+    data = sheet(ways, path, info, Fraction(5, 2), library_of_files(Material(path, info)))
     whole = Image.open(BytesIO(data))
     whole.resize((SHEET_WIDTH, round(whole.height * SHEET_WIDTH / whole.width))).save(FOLDER / "treatments.png")
 
@@ -157,7 +160,7 @@ def of_results(page: Page, board: str) -> None:
         page.goto(board)
         open_cell(page, clip, frame)
         page.get_by_role("banner").get_by_role("button", name="Render").click()
-        page.wait_for_timeout(300)
+        page.get_by_role("button", name=RENDERING).first.wait_for()
     page.get_by_role("link", name="Renders").click()
     page.get_by_text("frames/s").first.wait_for(timeout=60_000)
     page.locator("main li").nth(3).wait_for()

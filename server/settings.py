@@ -4,6 +4,7 @@ CADRAGE_DATA           folder for the database, footage and results; default `va
 CADRAGE_MEDIA          folder for footage and results, where it is another: one that several machines share
 CADRAGE_REDIS          address of a Redis server, through which workers on other machines take parts of renders
 CADRAGE_DELIVERIES     folders that results may be written to, separated by colons; default none
+CADRAGE_CACHE_GB       how much is kept of pictures that were shown, in gigabytes; default 2
 CADRAGE_PART_SECONDS   how long the parts are that a render is cut into; default 8
 CADRAGE_HOSTS          names the server answers to, separated by commas; default this machine only
 CADRAGE_DEMO           1 signs visitors on this machine in to the demonstration account
@@ -22,13 +23,15 @@ FOOTAGE_DIR = MEDIA_DIR / "footage"
 RENDERS_DIR = MEDIA_DIR / "renders"
 CACHE_DIR = DATA_DIR / "cache"
 INCOMING_DIR = MEDIA_DIR / "incoming"
+ANALYSES_DIR = MEDIA_DIR / "analyses"
 WEB_DIR = BASE_DIR / "web" / "dist"
-for folder in (DATA_DIR, FOOTAGE_DIR, RENDERS_DIR, CACHE_DIR, INCOMING_DIR):
+for folder in (DATA_DIR, FOOTAGE_DIR, RENDERS_DIR, CACHE_DIR, INCOMING_DIR, ANALYSES_DIR):
     folder.mkdir(parents=True, exist_ok=True)
 
 FOOTAGE_FOLDERS = [folder for folder in os.environ.get("CADRAGE_FOLDERS", "").split(os.pathsep) if folder]
 DELIVERY_FOLDERS = [folder for folder in os.environ.get("CADRAGE_DELIVERIES", "").split(os.pathsep) if folder]
 REDIS = os.environ.get("CADRAGE_REDIS", "")
+CACHE_BYTES = round(float(os.environ.get("CADRAGE_CACHE_GB", "2")) * 1e9)
 PART_SECONDS = float(os.environ.get("CADRAGE_PART_SECONDS", "8"))
 DEMO = os.environ.get("CADRAGE_DEMO") == "1"
 DEMO_USER = "museum"
@@ -50,9 +53,11 @@ INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
+    "django.contrib.staticfiles",
     "django_tasks",
     "django_tasks_db",
-    "server.studio",
+    "ninja",  # its browser of the API comes with it
+    "server.studio.apps.Studio",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
@@ -102,6 +107,7 @@ LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "/"
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB_DIR if WEB_DIR.exists() else None
+WHITENOISE_USE_FINDERS = True
 
 # Uploads go to disk as they arrive, in the folder they stay in, so that accepting one is a rename.
 FILE_UPLOAD_HANDLERS = ["django.core.files.uploadhandler.TemporaryFileUploadHandler"]

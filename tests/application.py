@@ -14,6 +14,8 @@ from typing import Self
 
 ROOT = Path(__file__).resolve().parent.parent
 BEGIN = """
+from django.core.management import call_command
+call_command("migrate", verbosity=0)
 from django.contrib.auth import get_user_model
 get_user_model().objects.create(username="museum")
 """
@@ -37,7 +39,6 @@ class Application:
         self.worker: subprocess.Popen[bytes] | None = None
 
     def __enter__(self) -> Self:
-        self.manage("migrate", "--verbosity", "0")
         self.prepare()
         command = "gunicorn server.wsgi --workers 1 --threads 8 --no-control-socket --log-level error --bind"
         self.web = self._start(
@@ -48,7 +49,7 @@ class Application:
         return self
 
     def prepare(self) -> None:
-        """Make the account that visitors are signed in to."""
+        """Make the database and the account that visitors are signed in to, in one process."""
         self.manage("shell", "--verbosity", "0", "-c", BEGIN)
 
     def __exit__(

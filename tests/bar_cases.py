@@ -134,10 +134,28 @@ def subtitled(frame: Image, number: int) -> Image:
     return frame
 
 
+def straddling(frame: Image, number: int) -> Image:
+    """Two lines of text, one of them across the edge of the lower bar."""
+    if number % 24 < 18:
+        for text, up in (("The last car leaves the depot", 38), ("at a quarter past eleven", 14)):
+            cv2.putText(frame, text, (90, HEIGHT - up), cv2.FONT_HERSHEY_SIMPLEX, 0.85, (240, 240, 240), 2, cv2.LINE_AA)
+    return frame
+
+
+def ticker(frame: Image, number: int) -> Image:
+    """A band of running text over the whole width, inside the lower bar."""
+    frame[HEIGHT - 59 : HEIGHT - 33] = (30, 40, 120)
+    text = "Depot news: the centenary parade begins at noon. " * 4
+    place = (-9 * number, HEIGHT - 40)
+    cv2.putText(frame, text, place, cv2.FONT_HERSHEY_SIMPLEX, 0.7, (240, 240, 240), 2, cv2.LINE_AA)
+    return frame
+
+
 LETTERBOX, SCOPE, NARROW = (0, 0, 46, 46), (0, 0, 30, 30), (0, 0, 13, 13)
 PILLARBOX, UPRIGHT = (80, 80, 0, 0), (218, 218, 0, 0)
 BOTH, UNEVEN, ONE = (80, 80, 45, 45), (0, 0, 24, 61), (0, 0, 0, 40)
 BLANKING = (7, 9, 0, 0)
+DEEP = (0, 0, 92, 92)
 SHAPES = {
     "letterbox": LETTERBOX,
     "scope": SCOPE,
@@ -161,6 +179,12 @@ CASES: tuple[Case, ...] = (
     ),
     Case("letterbox, logo in the bar", LETTERBOX, "camera", over=logo),
     Case("letterbox, subtitles in the bar", LETTERBOX, "astronaut", over=subtitled),
+    Case("letterbox, text across the edge", LETTERBOX, "astronaut", over=straddling),
+    Case("letterbox, text across the edge, noise 3", LETTERBOX, "chelsea", noise=3, over=straddling),
+    Case("deep letterbox, ticker", DEEP, "coffee", over=ticker),
+    Case("deep letterbox, ticker, noise 3", DEEP, "chelsea", noise=3, over=ticker),
+    Case("none, ticker", photo="coffee", over=ticker),
+    Case("none, text across", photo="astronaut", over=straddling),
     Case("letterbox, logo, subtitles, noise 3", LETTERBOX, noise=3, over=lambda f, n: subtitled(logo(f, n), n)),
     Case("letterbox, fades", LETTERBOX, "chelsea", scene=fading),
     Case("pillarbox, fades", PILLARBOX, scene=fading),

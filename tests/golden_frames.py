@@ -3,24 +3,30 @@
 `python -m tests.golden_frames` draws them anew. Look at what has changed before keeping it.
 """
 
+import json
+import sys
 import tempfile
 from fractions import Fraction
+from hashlib import blake2b
 from pathlib import Path
 
 import numpy as np
 from PIL import Image
 
 from cadrage.compose import Compositor
+from cadrage.compose.identity import ENGINE_VERSION
 from cadrage.finish import Captions, Finish, Title, offered_parts
 from cadrage.footage import ClipReader, Material, library_of_files, probe
 from cadrage.formats import Frame
 from cadrage.pixels.rgb import to_rgb
 from cadrage.plan import Plan
-from cadrage.surrounds import KINDS, Drift, Plain, Sides
-from cadrage.surrounds.drift import PATTERNS
+from cadrage.surrounds import SURROUND_KINDS, AnimatedPattern, Plain, Sides
+from cadrage.surrounds.animated_pattern import PATTERNS
+from cadrage.wording import wording
 from tests.clips import write_clip
 
 FOLDER = Path(__file__).resolve().parent / "goldens"
+NOTE = FOLDER / "engine.json"
 FRAME = Frame(width=240, height=136)
 TIME = Fraction(1, 5)
 
@@ -42,9 +48,13 @@ def plans(folder: Path) -> dict[str, Plan]:
     captions = folder / "words.srt"
     captions.write_text("1\n00:00:00,000 --> 00:00:09,000\nAll aboard\n")
     plain = Plan(frame=FRAME, surround=Plain(colour="#9098a0"))
-    made = {f"surround {name}": Plan(frame=FRAME, surround=kind()) for name, kind in KINDS.items()}
-    made |= {f"drift {name}": Plan(frame=FRAME, surround=Drift(pattern=name)) for name in PATTERNS if name != "clouds"}
-    made["surround sides"] = Plan(frame=FRAME, surround=Sides(second=Drift()))
+    made = {f"surround {name}": Plan(frame=FRAME, surround=kind()) for name, kind in SURROUND_KINDS.items()}
+    made |= {
+        f"drift {wording(name)}": Plan(frame=FRAME, surround=AnimatedPattern(pattern=name))
+        for name in PATTERNS
+        if name != "clouds"
+    }
+    made["surround sides"] = Plan(frame=FRAME, surround=Sides(second=AnimatedPattern()))
     for part in offered_parts():
         made[f"finish {part.name}"] = plain.model_copy(
             update={"finish": Finish.model_validate({part.name: part.example})}
@@ -59,24 +69,35 @@ def plans(folder: Path) -> dict[str, Plan]:
 def drawn(folder: Path) -> dict[str, np.ndarray]:
     """All of them, as R'G'B'."""
     path = write_clip(folder / "scene.mp4", size=(100, 160), frames=25, paint=scene, sound=None)
-    facts = probe(path)
-    library = library_of_files(Material(path, facts))
-    with ClipReader(path, facts) as reader:
+    info = probe(path)
+    library = library_of_files(Material(path, info))
+    with ClipReader(path, info) as reader:
         stored = reader.frame_at(TIME).planes
     return {
-        name: to_rgb(Compositor(plan, stored.layout, facts, library=library).compose(stored, time=TIME))
+        name: to_rgb(Compositor(plan, stored.layout, info, library=library).compose(stored, time=TIME))
         for name, plan in plans(folder).items()
     }
 
 
+def kept_of() -> dict[str, object]:
+    """The version of the engine and what stands for all goldens."""
+    digest = blake2b(digest_size=16)
+    for path in sorted(FOLDER.glob("*.png")):
+        digest.update(path.name.encode() + path.read_bytes())
+    return {"engine": ENGINE_VERSION, "goldens": digest.hexdigest()}
+
+
 def main() -> None:
-    """Draw them anew."""
+    """Draw them anew, under a version of the engine that has none yet."""
+    if json.loads(NOTE.read_text())["engine"] == ENGINE_VERSION:
+        sys.exit("Raise ENGINE_VERSION first: what was made with this version must not be shown for the new one.")
     FOLDER.mkdir(exist_ok=True)
     for old in FOLDER.glob("*.png"):
         old.unlink()
     with tempfile.TemporaryDirectory() as folder:
         for name, image in drawn(Path(folder)).items():
             Image.fromarray(image).save(FOLDER / f"{name}.png", optimize=True)
+    NOTE.write_text(json.dumps(kept_of()) + "\n")
 
 
 if __name__ == "__main__":

@@ -9,6 +9,7 @@ if "PYTEST_XDIST_WORKER" in os.environ:  # it has its own database, and so must 
     os.environ["CADRAGE_DATA"] = tempfile.mkdtemp(prefix="cadrage-tests-")
     os.environ["OPENCV_FOR_THREADS_NUM"] = "1"  # there is a worker for every core already
 os.environ.setdefault("CADRAGE_DATA", tempfile.mkdtemp(prefix="cadrage-tests-"))
+os.environ["XDG_CACHE_HOME"] = os.environ["CADRAGE_DATA"]  # what the command line finds out is not kept for later
 
 from server.settings import *  # noqa: F403
 

@@ -14,7 +14,7 @@ from typer.core import TyperGroup
 from cadrage import __version__
 from cadrage.cli.telling import JSON_OPTION, tell
 from cadrage.errors import BadRequest, CadrageError
-from cadrage.footage import Facts, Library, Material, library_of_files
+from cadrage.footage import Library, Material, MediaInfo, library_of_files
 from cadrage.plan import Plan
 from cadrage.values import Value, parse_exact
 
@@ -78,14 +78,14 @@ def told(as_json: bool, **what: object) -> None:
         print(json.dumps(what))
 
 
-def library_for(plan: Plan, source: Path, facts: Facts) -> Library:
+def library_for(plan: Plan, source: Path, info: MediaInfo) -> Library:
     """What plans name on the command line: paths, and the clip itself."""
-    return library_of_files(Material(source, facts, plan.interpretation))
+    return library_of_files(Material(source, info, plan.interpretation))
 
 
 def used_by(plan: Plan, source: Path) -> list[Path]:
     """Every file that a plan's pictures are made of."""
-    return [source, *(Path(name) for name in plan.names if name)]
+    return [source, *(Path(name) for name in plan.asset_refs if name)]
 
 
 def seconds(text: str) -> Fraction:

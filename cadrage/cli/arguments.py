@@ -1,22 +1,27 @@
 """Reading what was typed."""
 
+from collections.abc import Sequence
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal, get_args, get_origin
 
 from pydantic import ValidationError
 
 from cadrage.cli.options import Options
 from cadrage.errors import BadRequest, CadrageError
+from cadrage.finish import Title
 from cadrage.footage import Interpretation
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.geometry.placement import MAX_TIGHTNESS
+from cadrage.output import Settings
 from cadrage.plan import Plan, Range, read_plan
-from cadrage.render import Settings
-from cadrage.surrounds import KINDS, Surround
+from cadrage.surrounds import SURROUND_KINDS, Surround
 from cadrage.treatments import find_treatment
-from cadrage.values import parse_exact, parse_size
+from cadrage.upgrade import KEYS
+from cadrage.values import Value, parse_exact, parse_size
+from cadrage.wording import wording
 
+LOWEST, RISE = 85.0, 12.0  # percent of the frame's height at which the last title stands, and for each above it
 SEE_HELP = "See --help for what each option takes."
 SIZES: dict[str, dict[str, Any]] = {
     "whole": {"tightness": 0},
@@ -40,15 +45,31 @@ def build_plan(source: Path, options: Options) -> Plan:
     try:
         plan = Plan(
             source=str(source),
-            interpretation=_interpretation(options["pixel_aspect"], options["taken_as"]),
-            frame=read_frame(options["frame"], options["active"], options["rate"], options["outside"]),
+            interpretation=read_interpretation(options["pixel_aspect"], options["taken_as"]),
+            frame=frame_asked(options["frame"], options),
             placement=_placement(options),
             surround=_surround(options["surround"]),
-            range=_range(options["part"]),
+            range=read_range(options["part"]),
         )
-        return plan if options["treatment"] is None else find_treatment(options["treatment"]).on(plan)
+        if options["treatment"] is not None:
+            plan = find_treatment(options["treatment"]).on(plan)
+        return with_words(plan, options["captions"], options["title"] or ())
     except ValidationError as error:
         raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
+
+
+def frame_asked(size: str, options: Options) -> Frame:
+    """A frame with what several commands let one say of it.
+
+    Raises:
+        BadRequest: see `read_frame`.
+    """
+    more = {"rate": options["rate"], "outside": options["outside"], "colour": options["colour"]}
+    more |= {
+        "fields": str(_meant(Frame, "fields", options["frame_fields"])),
+        "pixel_aspect": options["frame_pixel_aspect"],
+    }
+    return read_frame(size, options["active"], **more)
 
 
 def first_problem(error: ValidationError) -> str:
@@ -70,35 +91,46 @@ def read_size(text: str) -> tuple[int, int]:
         raise BadRequest(f"{error}.", remedy="Write it like 1920x1080.") from error
 
 
-def read_frame(size: str, active: str | None, rate: str | None = None, outside: str = "bars") -> Frame:
+def read_frame(size: str, active: str | None, **more: str | None) -> Frame:
     """A frame as it was typed.
+
+    Args:
+        size: width and height.
+        active: aspect of an active picture.
+        more: other fields of a frame; None and "" leave one as it usually is.
 
     Raises:
         BadRequest: a part of it cannot be read, or is out of range.
     """
     width, height = read_size(size)
-    given = {"width": width, "height": height, "active": active or None, "rate": rate or None, "outside": outside}
+    given = {"width": width, "height": height, "active": active or None}
+    given |= {name: value for name, value in more.items() if value}
     try:
         return Frame.model_validate(given)
     except ValidationError as error:
         raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
 
 
-def _interpretation(pixel_aspect: str | None, taken_as: str) -> Interpretation:
+def read_interpretation(pixel_aspect: str | None, taken_as: str) -> Interpretation:
+    """What a clip is taken to be, as it was typed.
+
+    Raises:
+        BadRequest: it cannot be read.
+    """
     given: dict[str, Any] = _pairs("--as", taken_as)
+    given = {name: _meant(Interpretation, name, value) for name, value in given.items()}
     if pixel_aspect is not None:
         given["pixel_aspect"] = pixel_aspect
-    for name in ("fields", "deinterlace"):
-        if name in given:
-            given[name] = given[name].replace("-", " ")
-    if "rotation" in given and given["rotation"].isdecimal():
-        given["rotation"] = int(given["rotation"])
-    if "baked" in given:
-        sides = given["baked"].split("/")
+    if "burned_in_bars" in given:
+        bars = given["burned_in_bars"]
+        sides = bars.split("/")
         if len(sides) != 4:
-            raise BadRequest(f"{given['baked']!r} is no set of bars.", remedy="Write left/right/top/bottom in pixels.")
-        given["baked"] = dict(zip(("left", "right", "top", "bottom"), sides, strict=True))
-    return Interpretation.model_validate(given)
+            raise BadRequest(f"{bars!r} is no set of bars.", remedy="Write left/right/top/bottom in pixels.")
+        given["burned_in_bars"] = dict(zip(("left", "right", "top", "bottom"), sides, strict=True))
+    try:
+        return Interpretation.model_validate(given)
+    except ValidationError as error:
+        raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
 
 
 def _placement(options: Options) -> Placement:
@@ -116,31 +148,73 @@ def _placement(options: Options) -> Placement:
     return Placement.model_validate({**size, "offset_x": x, "offset_y": y, "angle": turn, "mirror": options["mirror"]})
 
 
-def _range(text: str) -> Range:
+def read_range(text: str) -> Range:
+    """A part of a clip, as it was typed.
+
+    Raises:
+        BadRequest: it cannot be read.
+    """
     start, _, end = text.partition(",")
-    return Range.model_validate({"start": start or 0, "end": end or None})
+    try:
+        return Range.model_validate({"start": start or 0, "end": end or None})
+    except ValidationError as error:
+        raise BadRequest(first_problem(error), remedy="Write seconds like 1.5,4.") from error
+
+
+def with_words(plan: Plan, captions: Path | None, titles: Sequence[str]) -> Plan:
+    """A plan with captions of a file, and words one above the other, besides what it has.
+
+    Raises:
+        BadRequest: there are too many words.
+    """
+    change: dict[str, object] = {}
+    if captions is not None:
+        change["captions"] = plan.finish.captions.model_copy(update={"of": str(captions)})
+    if titles:
+        made = (Title(text=text, y=LOWEST - RISE * number) for number, text in enumerate(reversed(titles)))
+        change["titles"] = (*plan.finish.titles, *made)
+    return plan.model_copy(update={"finish": plan.finish.model_copy(update=change)}) if change else plan
 
 
 def read_written(settings: Settings, text: str, *, stop_at_damage: bool = False) -> Settings:
-    """Settings with what was typed in the place of some of their fields; a hyphen stands for a space.
+    """Settings with what was typed in the place of some of their fields.
 
     Args:
         settings: to begin with.
-        text: what was typed, like "kind=mov-prores,quality=draft".
+        text: what was typed, like "kind=mov-prores,depth=10,bars=active-picture-only": values with hyphens for spaces.
         stop_at_damage: whether a damaged clip is refused.
 
     Raises:
         BadRequest: they cannot be read.
     """
-    given = settings.model_dump(mode="json") | _pairs("--write", text.replace("-", " "))
+    said = {name: _meant(Settings, name, value) for name, value in _pairs("--write", text).items()}
+    given = settings.model_dump(mode="json") | said
     if stop_at_damage:
         given["damage"] = "stop"
-    if "kind" in given:
-        given["kind"] = given["kind"].replace(" ", "-")
     try:
-        return Settings.model_validate(given | {"sound": given["sound"].replace(" ", "-")})
+        return Settings.model_validate(given)
     except ValidationError as error:
         raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
+
+
+def _meant(form: type[Value], name: str, value: str) -> object:
+    """What a typed word means for a field: one of those it can be, whatever stands for its spaces; else as it is."""
+    known = form.model_fields.get(name)
+    for one in _choices(known.annotation) if known else ():
+        if _bare(value) in (_bare(str(one)), _bare(wording(str(one)))):
+            return one
+    return value
+
+
+def _bare(text: str) -> str:
+    return text.replace("-", "_").replace(" ", "_").lower()
+
+
+def _choices(annotation: Any) -> tuple[Any, ...]:  # noqa: ANN401 - a type as it is written
+    """All that a field can be, where that is said."""
+    if get_origin(annotation) is Literal:
+        return get_args(annotation)
+    return tuple(one for part in get_args(annotation) for one in _choices(part))
 
 
 def _number_size(text: str) -> dict[str, Any]:
@@ -152,9 +226,9 @@ def _number_size(text: str) -> dict[str, Any]:
 
 def _surround(text: str) -> Surround:
     kind, _, rest = text.partition(":")
-    if kind not in KINDS:
-        raise BadRequest(f"{kind!r} is no kind of surround.", remedy=f"Choose from {', '.join(KINDS)}.")
-    made: Surround = KINDS[kind](**_pairs(kind, rest))
+    if kind not in SURROUND_KINDS:
+        raise BadRequest(f"{kind!r} is no kind of surround.", remedy=f"Choose from {', '.join(SURROUND_KINDS)}.")
+    made: Surround = SURROUND_KINDS[kind](**_pairs(kind, rest))
     return made
 
 
@@ -164,7 +238,7 @@ def _pairs(what: str, text: str) -> dict[str, Any]:
         key, equals, value = part.partition("=")
         if not equals:
             raise BadRequest(f"{part!r} says nothing.", remedy=f"Write it like {what}:key=value,key=value.")
-        given[key.strip()] = value.strip()
+        given[KEYS.get(key.strip(), key.strip())] = value.strip()
     return given
 
 

@@ -5,33 +5,21 @@ from pathlib import Path
 from rich.console import Console
 from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
 
-from cadrage.cli.arguments import read_frame
+from cadrage.batch import Batch, Delivered, Failed, helpers, write_sheet
 from cadrage.errors import BadRequest
 from cadrage.files import make_folder
 from cadrage.footage.sequences import FOOTAGE_SUFFIXES
-from cadrage.render import Settings
-from cadrage.render.batch import Batch, Delivered, Failed, helpers, write_sheet
 from cadrage.render.progress import Progress as Done
-from cadrage.treatments import find_treatment
 
 
-def run_batch(
-    folder: Path, frames: list[str], treatment: str | None, settings: Settings, out: Path, workers: int
-) -> tuple[list[Delivered], list[Failed]]:
+def run_batch(folder: Path, batch: Batch, workers: int) -> tuple[list[Delivered], list[Failed]]:
     """Do all of it, with a progress bar on a terminal, and write the sheet.
 
     Raises:
-        BadRequest: the folder holds no footage, or an option cannot be read.
+        BadRequest: the folder holds no footage.
         CannotWrite: there is no place for results.
     """
-    clips = clips_of(folder)
-    batch = Batch(
-        frames=tuple(read_frame(frame, None) for frame in frames),
-        settings=settings,
-        folder=out,
-        treatment=None if treatment is None else find_treatment(treatment),
-        project=folder.resolve().name,
-    )
+    clips, out = clips_of(folder), batch.folder
     make_folder(out)
     made: list[Delivered] = []
     failed: list[Failed] = []

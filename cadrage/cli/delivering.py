@@ -4,6 +4,7 @@ import json
 import sys
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from functools import cache
 from pathlib import Path
 from typing import Annotated
 
@@ -12,18 +13,37 @@ from rich.console import Console
 from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
 from rich.table import Table
 
+from cadrage import output
 from cadrage import render as rendering
+from cadrage.batch import Batch, help_in
+from cadrage.cli.analysing import as_seen, looked_at
 from cadrage.cli.app import Replace, Source, app, examples, library_for, show
-from cadrage.cli.arguments import build_plan, described, read_written
+from cadrage.cli.arguments import (
+    build_plan,
+    described,
+    frame_asked,
+    read_interpretation,
+    read_range,
+    read_written,
+)
 from cadrage.cli.batch import run_batch
 from cadrage.cli.endings import settings_for
-from cadrage.cli.options import Json, Options, SettingsName, StopAtDamage, Written, takes_plan
+from cadrage.cli.options import (
+    Json,
+    Options,
+    SettingsName,
+    StopAtDamage,
+    Written,
+    takes_plan,
+    takes_plan_of_many,
+)
 from cadrage.cli.telling import BAD_INPUT, WRONG, note
 from cadrage.files import check_apart, check_target
-from cadrage.footage import Facts, probe, taken_as
+from cadrage.footage import MediaInfo, effective_timing, probe
 from cadrage.footage.describe import finding_words
+from cadrage.inspection import Inspection, inspect_file
 from cadrage.plan import Plan, read_plan
-from cadrage.render.batch import help_in
+from cadrage.treatments import find_treatment
 
 
 @app.command(
@@ -45,41 +65,43 @@ def convert_command(
     as_json: Json = False,
 ) -> None:
     """Render a clip into a frame, then inspect the file."""
-    how = read_written(rendering.find_settings(settings), write, stop_at_damage=stop_at_damage)
+    how = read_written(output.find_settings(settings), write, stop_at_damage=stop_at_damage)
     how = settings_for(target, how, said=settings is not None or "kind=" in write)
     check_apart(target, [source])
-    check_target(target, folder=rendering.KINDS[how.kind].folder, replace=replace)
+    check_target(target, folder=output.OUTPUT_FORMATS[how.kind].folder, replace=replace)
     made = build_plan(source, options)
-    facts = rendering.facts_to_render(source, whole=made.range.whole)
-    library = library_for(made, source, facts)
-    order = rendering.Order(made, source, facts, library, how)
-    rendering.check_decided(how, made.frame, source.name)
-    _notes(made, facts, order)
-    with _bar(rendering.delivered(made, facts, how).frames) as report:
-        rendering.render(made, source, target, facts, settings=how, library=library, report=report, replace=replace)
+    info = rendering.info_to_render(source, whole=made.range.whole)
+    made = looked_at(made, source, info)
+    library = library_for(made, source, info)
+    order = rendering.RenderRequest(made, source, info, library, how)
+    output.check_decided(how, made.frame, source.name)
+    _notes(made, info, order)
+    with _bar(rendering.delivered(made, info, how).frames) as report:
+        rendering.render(made, source, target, info, settings=how, library=library, report=report, replace=replace)
     _report(target, order, as_json)
 
 
-def _notes(plan: Plan, facts: Facts, order: rendering.Order) -> None:
+def _notes(plan: Plan, info: MediaInfo, order: rendering.RenderRequest) -> None:
     """What somebody should know of a file that is right all the same."""
-    lasts, end = taken_as(facts, plan.interpretation).duration, plan.range.end
+    lasts, end = effective_timing(info, plan.interpretation).duration, plan.range.end
     if end is not None and end > lasts and plan.range.start < lasts:
         note(f"The range ends at {float(end):g} s and the clip at {float(lasts):g} s; it is delivered to its end.")
-    if order.converted_sound is not None and facts.sounds:
-        how = "left out" if order.writing.sound == "none" else f"written as {order.converted_sound}"
-        note(f"{order.writing.kind.title}: cannot hold sound as it is; it is {how}.")
-    for finding in facts.damage:
-        note(f"{order.source.name}: {finding_words(finding, facts.rate)}.")
+    if order.converted_sound is not None and info.sounds:
+        how = "left out" if order.encoder_config.sound == "none" else f"written as {order.converted_sound}"
+        note(f"{order.encoder_config.kind.title}: cannot hold sound as it is; it is {how}.")
+    for finding in info.damage:
+        note(f"{order.source.name}: {finding_words(finding, info.rate)}.")
 
 
 @app.command(
     "batch", epilog=examples("batch reels --out delivered --frame 1920x1080 --frame 1080x1920 --treatment 'Calm blur'")
 )
+@takes_plan_of_many
 def batch_command(
     folder: Annotated[Path, typer.Argument(help="A folder of clips and stills.", show_default=False)],
     out: Annotated[Path, typer.Option("--out", help="The folder to write to.", show_default=False)],
+    options: Options,
     frame: Annotated[list[str] | None, typer.Option("--frame", help="A frame to deliver; may be given again.")] = None,
-    treatment: Annotated[str | None, typer.Option("--treatment", help="What every clip is given.")] = None,
     settings: SettingsName = None,
     write: Written = "",
     workers: Annotated[int, typer.Option("--workers", min=1, help="Processes that draw at once.")] = 1,
@@ -91,8 +113,19 @@ def batch_command(
     Nothing is replaced. A clip that cannot be used is told at the end and does not stop the others. What was stopped
     in the middle goes on from there when the same is asked again.
     """
-    how = read_written(rendering.find_settings(settings), write, stop_at_damage=stop_at_damage)
-    made, failed = run_batch(folder, frame or ["1920x1080"], treatment, how, out, workers)
+    how = read_written(output.find_settings(settings), write, stop_at_damage=stop_at_damage)
+    frames = [frame_asked(size, options) for size in frame or ["1920x1080"]]
+    batch = Batch(
+        frames=tuple(frames),
+        settings=how,
+        folder=out,
+        treatment=None if options["treatment"] is None else find_treatment(options["treatment"]),
+        project=folder.resolve().name,
+        interpretation=read_interpretation(options["pixel_aspect"], options["taken_as"]),
+        range=read_range(options["part"]),
+        look=cache(as_seen),
+    )
+    made, failed = run_batch(folder, batch, workers)
     # A clip that cannot be read fails for every frame alike, and is told once.
     problems = list({(one.error.clip, str(one.error)): one.error for one in failed}.values())
     wrong = [one.row.file for one in made if not one.row.inspection.right]
@@ -143,22 +176,22 @@ def inspect_command(
     if plan is not None:
         asked: Plan = read_plan(plan)
         source = Path(asked.source)
-        facts = probe(source)
-        how = read_written(rendering.find_settings(settings), write)
+        info = probe(source)
+        how = read_written(output.find_settings(settings), write)
         if settings is None and "kind=" not in write:
             how = settings_for(file, how, said=False)
-        order = rendering.Order(asked, source, facts, library_for(asked, source, facts), how)
+        order = rendering.RenderRequest(asked, source, info, library_for(asked, source, info), how)
     _report(file, order, as_json)
 
 
-def _report(file: Path, order: rendering.Order | None, as_json: bool) -> None:
-    inspection = rendering.inspect_file(file, order)
+def _report(file: Path, order: rendering.RenderRequest | None, as_json: bool) -> None:
+    inspection = inspect_file(file, order)
     show(inspection, as_json, lambda: _inspection_table(inspection))
     if not inspection.right:
         raise typer.Exit(WRONG)
 
 
-def _inspection_table(inspection: rendering.Inspection) -> Table:
+def _inspection_table(inspection: Inspection) -> Table:
     table = Table(title=inspection.file, title_justify="left")
     for heading in ("what", "asked", "found", ""):
         table.add_column(heading)

@@ -3,8 +3,8 @@
 from pathlib import Path
 
 from cadrage.errors import BadRequest
-from cadrage.render import KINDS, Settings
-from cadrage.render.kinds import KindName
+from cadrage.output import OUTPUT_FORMATS, Settings
+from cadrage.output.kinds import KindName
 
 USUAL: dict[str, KindName] = {
     ".mp4": "mp4-h264",
@@ -41,10 +41,10 @@ def settings_for(target: Path, settings: Settings, *, said: bool) -> Settings:
                 clip=target,
             )
         return settings.model_copy(update={"kind": USUAL[ending], "sound": settings.sound})
-    own = KINDS[settings.kind].suffix
+    own = OUTPUT_FORMATS[settings.kind].suffix
     if ending in USUAL and ending != own and ending not in ALSO.get(own, ()):
         raise BadRequest(
-            f"{KINDS[settings.kind].title} is asked for, and the name ends in {ending}.",
+            f"{OUTPUT_FORMATS[settings.kind].title} is asked for, and the name ends in {ending}.",
             remedy=f"End it in {own}." if own else "Name a folder without an ending.",
             clip=target,
         )

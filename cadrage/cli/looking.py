@@ -7,6 +7,9 @@ from typing import Annotated
 import typer
 from rich.table import Table
 
+from cadrage.analysis.burned_in_bars import BurnedInBars, said
+from cadrage.analysis.fields import FieldsFound
+from cadrage.cli.analysing import found_in, looked_at
 from cadrage.cli.app import At, Replace, Source, app, examples, library_for, seconds, show, told, used_by
 from cadrage.cli.arguments import build_plan, read_frame, read_size
 from cadrage.cli.endings import check_image
@@ -15,10 +18,8 @@ from cadrage.compose import compose
 from cadrage.compose.lineup import sheet, starting_set
 from cadrage.exchange import chart_of, to_png, to_svg
 from cadrage.files import write_data
-from cadrage.footage import Facts, probe
-from cadrage.footage.baked import BakedBars, find_baked, said
+from cadrage.footage import MediaInfo, probe
 from cadrage.footage.describe import finding_words
-from cadrage.footage.fields import FieldsFound, find_fields
 from cadrage.formats import guides_for
 from cadrage.geometry import Raster
 from cadrage.pixels.rgb import encode_image, to_rgb
@@ -32,17 +33,17 @@ Thorough = Annotated[
 @app.command("probe", epilog=examples("probe tape.mpg", "probe --thorough --json reel.mkv"))
 def probe_command(file: Source, thorough: Thorough = False, as_json: Json = False) -> None:
     """Say what a file is, and what is wrong with it."""
-    facts = probe(file, thorough=thorough)
-    show(facts, as_json, lambda: _facts_table(facts))
+    info = probe(file, thorough=thorough)
+    show(info, as_json, lambda: _facts_table(info))
 
 
-def _facts_table(facts: Facts) -> Table:
+def _facts_table(info: MediaInfo) -> Table:
     table = Table(show_header=False, box=None)
-    for name, value in json.loads(facts.model_dump_json(exclude={"findings"})).items():
+    for name, value in json.loads(info.model_dump_json(exclude={"findings"})).items():
         table.add_row(name.replace("_", " "), str(value))
-    for finding in facts.findings:
-        table.add_row("damaged" if finding.damage else "note", finding_words(finding, facts.rate))
-    if facts.counted != "decoded":
+    for finding in info.findings:
+        table.add_row("damaged" if finding.damage else "note", finding_words(finding, info.rate))
+    if info.counted != "decoded":
         table.add_row("note", "not every picture was decoded: --thorough finds all damage")
     return table
 
@@ -50,15 +51,16 @@ def _facts_table(facts: Facts) -> Table:
 @app.command("look", epilog=examples("look tape.mpg"))
 def look_command(file: Source, as_json: Json = False) -> None:
     """Look at a clip's pictures: bars that are part of them, and fields."""
-    facts = probe(file)
-    seen = Seen(bars=find_baked(file, facts), fields=find_fields(file, facts))
+    info = probe(file)
+    found = {kind: found_in(kind, file, info) for kind in ("bars", "fields")}
+    seen = Seen.model_validate(found)
     show(seen, as_json, lambda: _seen_table(seen))
 
 
 class Seen(Value):
     """What looking at a clip's pictures found."""
 
-    bars: BakedBars
+    bars: BurnedInBars
     fields: FieldsFound
 
 
@@ -75,8 +77,7 @@ def _seen_table(seen: Seen) -> Table:
 @takes_plan
 def plan_command(source: Source, options: Options, as_json: Json = False) -> None:  # noqa: ARG001 - it is JSON
     """Write the plan that the options make, as JSON."""
-    probe(source)
-    print(build_plan(source, options).model_dump_json(indent=2))
+    print(looked_at(build_plan(source, options), source, probe(source)).model_dump_json(indent=2))
 
 
 @app.command("frame", epilog=examples("frame clip.mp4 still.png --at 1.5 --frame 1080x1920 --placement fill"))
@@ -91,8 +92,9 @@ def frame_command(
 ) -> None:
     """Compose one frame and write it as an image."""
     ending, moment = check_image(out, ".png", ".jpg", ".jpeg"), seconds(at)
-    made, facts = build_plan(source, options), probe(source)
-    planes = compose(made, facts, source, moment, library=library_for(made, source, facts))
+    made, info = build_plan(source, options), probe(source)
+    made = looked_at(made, source, info)
+    planes = compose(made, info, source, moment, library=library_for(made, source, info))
     data = encode_image(to_rgb(planes), ".png" if ending == ".png" else ".jpg")
     write_data(out, data, sources=used_by(made, source), replace=replace)
     told(as_json, file=str(out), width=made.frame.width, height=made.frame.height)
@@ -110,10 +112,10 @@ def lineup_command(
 ) -> None:
     """Write several ways for one moment side by side, each with its cost."""
     check_image(out, ".png")
-    moment, facts = seconds(at), probe(source)
-    made = build_plan(source, options)
-    ways = starting_set(made, facts)
-    data = sheet(ways, source, facts, moment, library_for(made, source, facts))
+    moment, info = seconds(at), probe(source)
+    made = looked_at(build_plan(source, options), source, info)
+    ways = starting_set(made, info)
+    data = sheet(ways, source, info, moment, library_for(made, source, info))
     write_data(out, data, sources=used_by(made, source), replace=replace)
     told(as_json, file=str(out), ways=[way.name for way in ways])
 

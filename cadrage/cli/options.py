@@ -33,29 +33,49 @@ Active = Annotated[
 ]
 
 
+Outside = Annotated[str, typer.Option("--outside", help="What is outside the active picture: bars, or surround.")]
+Rate = Annotated[str | None, typer.Option("--rate", help="Frames a second to deliver; the clip's own unless given.")]
+Colour = Annotated[
+    str,
+    typer.Option("--colour", help="Of the frame: sdr, into which HDR is converted; bt2020; or HDR as hlg or pq."),
+]
+FrameFields = Annotated[
+    str,
+    typer.Option("--frame-fields", help="progressive; or for a file of fields, upper-first or lower-first."),
+]
+FramePixelAspect = Annotated[
+    str | None, typer.Option("--frame-pixel-aspect", help="Width of a pixel of the frame for its height, like 16:11.")
+]
+PixelAspect = Annotated[
+    str | None, typer.Option("--pixel-aspect", help="Override the clip's pixel aspect, like 12:11.")
+]
+TakenAs = Annotated[
+    str,
+    typer.Option(
+        "--as",
+        help="What the clip is taken to be, like rotation=90,fields=upper-first,deinterlace=film,"
+        "burned_in_bars=0/0/46/46,"
+        "clean_aperture=704,matrix=bt601,primaries=bt2020,transfer=pq,range=full,mirror=true,duration=5.",
+    ),
+]
+Part = Annotated[str, typer.Option("--range", help="Seconds of the clip to deliver, FROM,TO; without TO, to its end.")]
+CaptionsFile = Annotated[Path | None, typer.Option("--captions", help="A file of captions, SRT or WebVTT, to draw.")]
+Titles = Annotated[list[str] | None, typer.Option("--title", help="Words to draw, low; may be given again.")]
+
+
 def plan_options(
     plan: Annotated[
         Path | None, typer.Option("--plan", help="A plan written by `plan`, in place of the options.")
     ] = None,
     frame: FrameSize = "1920x1080",
     active: Active = None,
-    outside: Annotated[
-        str, typer.Option("--outside", help="What is outside the active picture: bars, or surround.")
-    ] = "bars",
-    rate: Annotated[
-        str | None, typer.Option("--rate", help="Frames a second to deliver; the clip's own unless given.")
-    ] = None,
-    pixel_aspect: Annotated[
-        str | None, typer.Option("--pixel-aspect", help="Override the clip's pixel aspect, like 12:11.")
-    ] = None,
-    taken_as: Annotated[
-        str,
-        typer.Option(
-            "--as",
-            help="What the clip is taken to be, like rotation=90,fields=upper-first,baked=0/0/46/46,"
-            "clean_aperture=704,matrix=bt601,range=full,mirror=true,duration=5.",
-        ),
-    ] = "",
+    outside: Outside = "bars",
+    rate: Rate = None,
+    colour: Colour = "sdr",
+    frame_fields: FrameFields = "progressive",
+    frame_pixel_aspect: FramePixelAspect = None,
+    pixel_aspect: PixelAspect = None,
+    taken_as: TakenAs = "",
     placement: Annotated[
         str,
         typer.Option(
@@ -67,9 +87,9 @@ def plan_options(
     offset: Annotated[
         str, typer.Option("--offset", help="Right and down from the centre, X,Y in frame pixels.")
     ] = "0,0",
-    part: Annotated[
-        str, typer.Option("--range", help="Seconds of the clip to deliver, FROM,TO; without TO, to its end.")
-    ] = "",
+    part: Part = "",
+    captions: CaptionsFile = None,
+    title: Titles = None,
     angle: Annotated[str, typer.Option("--angle", help="Degrees clockwise to straighten the picture by.")] = "0",
     mirror: Annotated[bool, typer.Option("--mirror", help="Exchange left and right of the picture.")] = False,
     treatment: Annotated[
@@ -89,9 +109,27 @@ def plan_options(
 Options = dict[str, Any]
 
 
-def takes_plan(command: Callable[..., None]) -> Callable[..., None]:
+Command = Callable[..., None]
+FOR_MANY = (
+    *("active", "outside", "rate", "colour", "frame_fields", "frame_pixel_aspect"),
+    *("pixel_aspect", "taken_as", "part", "treatment"),
+)
+"""Options that make sense for many clips at once."""
+
+
+def takes_plan(command: Command) -> Command:
     """Give a command the options of a plan; it gets them as one dictionary named `options`."""
-    shared = inspect.signature(plan_options).parameters
+    return _taking(command, tuple(inspect.signature(plan_options).parameters))
+
+
+def takes_plan_of_many(command: Command) -> Command:
+    """Give a command those of them that make sense for many clips, in the same way."""
+    return _taking(command, FOR_MANY)
+
+
+def _taking(command: Command, names: tuple[str, ...]) -> Command:
+    offered = inspect.signature(plan_options).parameters
+    shared = {name: offered[name] for name in names}
     own = [value for name, value in inspect.signature(command).parameters.items() if name != "options"]
 
     @wraps(command)

@@ -3,6 +3,6 @@
 from cadrage.compose.compositor import Compositor, compose
 from cadrage.compose.measure import Measure, measure
 from cadrage.compose.preview import Previewer
-from cadrage.compose.target import target_layout
+from cadrage.compose.target import screen_layout
 
-__all__ = ["Compositor", "Measure", "Previewer", "compose", "measure", "target_layout"]
+__all__ = ["Compositor", "Measure", "Previewer", "compose", "measure", "screen_layout"]

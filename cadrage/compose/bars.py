@@ -4,7 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.geometry import FrameRect
-from cadrage.pixels.colour import codes_of
+from cadrage.pixels.light import codes_of
 from cadrage.pixels.mapping import Coverage
 from cadrage.pixels.planes import Layout, Planes, Samples
 

@@ -3,9 +3,9 @@
 from fractions import Fraction
 from typing import Literal
 
+from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.compose.measure import Measure
-from cadrage.footage import Facts, taken_as
-from cadrage.footage.baked import BakedBars
+from cadrage.footage import MediaInfo, effective_timing
 from cadrage.formats import Delivery
 from cadrage.geometry.cautions import A_THIRD, MUCH_ENLARGED, SHAPE_ERROR
 from cadrage.plan import Plan
@@ -36,12 +36,14 @@ class Concern(Value):
     says: str
 
 
-def concerns(plan: Plan, facts: Facts, measure: Measure, bars: BakedBars | None, delivery: Delivery) -> list[Concern]:
+def concerns(
+    plan: Plan, info: MediaInfo, measure: Measure, bars: BurnedInBars | None, delivery: Delivery
+) -> list[Concern]:
     """All reasons to look at a framing.
 
     Args:
         plan: the framing.
-        facts: what the clip is.
+        info: what the clip is.
         measure: the plan's numbers.
         bars: what was found in the picture; None where nobody has looked.
         delivery: what is asked of the frame.
@@ -53,15 +55,15 @@ def concerns(plan: Plan, facts: Facts, measure: Measure, bars: BakedBars | None,
         found.append(Concern(reason="enlarged", says=f"enlarged {float(cost.enlargement):.2f}×"))
     if abs(cost.shape - 1) > SHAPE_ERROR:
         found.append(Concern(reason="shape", says=f"shapes {float(abs(cost.shape - 1)) * 100:.1f} % wrong"))
-    if bars is not None and bars.kind in ("bars", "changing") and plan.interpretation.baked is None:
+    if bars is not None and bars.kind in ("bars", "changing") and plan.interpretation.burned_in_bars is None:
         found.append(Concern(reason="bars", says="bars in the picture"))
-    return found + _of_time(plan, facts, delivery)
+    return found + _of_time(plan, info, delivery)
 
 
-def _of_time(plan: Plan, facts: Facts, delivery: Delivery) -> list[Concern]:
-    taken, found = taken_as(facts, plan.interpretation), []
+def _of_time(plan: Plan, info: MediaInfo, delivery: Delivery) -> list[Concern]:
+    taken, found = effective_timing(info, plan.interpretation), []
     wanted = plan.frame.rate
-    if wanted is not None and facts.kind == "clip" and (wanted != taken.rate or taken.rate_varies):
+    if wanted is not None and info.kind == "clip" and (wanted != taken.rate or taken.rate_varies):
         found.append(Concern(reason="rate", says=f"{_rate(taken.rate)} to {_rate(wanted)} fps"))
     length = plan.range.length(taken.duration)
     if delivery.longest is not None and length > delivery.longest:

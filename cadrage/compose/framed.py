@@ -2,19 +2,25 @@
 
 from fractions import Fraction
 
-from cadrage.footage import Facts, Reading, read_as
+from cadrage.footage import MediaInfo, ResolvedInterpretation, resolve
 from cadrage.formats import Frame
 from cadrage.geometry import Opening, Placed, Placement, Window, angle_of_line, place, placement_for
 from cadrage.geometry.placement import MAX_ANGLE
+from cadrage.motion import ConstantTrack, PlacementTrack
 from cadrage.plan import Plan
 
 
-def placed_in(plan: Plan, reading: Reading) -> Placed:
+def placed_in(plan: Plan, reading: ResolvedInterpretation) -> Placed:
     """The picture of a clip in the frame of a plan. It is mirrored where clip and placement do not undo each other."""
     return place(reading.picture, plan.frame.raster, _as_seen(plan, reading), plan.frame.active_rect)
 
 
-def _as_seen(plan: Plan, reading: Reading) -> Placement:
+def track_of(plan: Plan, reading: ResolvedInterpretation) -> PlacementTrack:
+    """Where the picture of a clip is at every moment of a plan."""
+    return ConstantTrack(placed_in(plan, reading))
+
+
+def _as_seen(plan: Plan, reading: ResolvedInterpretation) -> Placement:
     """The placement with the picture mirrored as it is seen in all."""
     return plan.placement.model_copy(update={"mirror": reading.mirror != plan.placement.mirror})
 
@@ -24,15 +30,15 @@ def surround_opening(plan: Plan) -> Opening:
     return Opening(plan.frame.surround_rect, plan.frame.pixel_aspect)
 
 
-def with_window(plan: Plan, facts: Facts, window: Window) -> Plan:
+def with_window(plan: Plan, info: MediaInfo, window: Window) -> Plan:
     """The plan whose frame shows a window of the picture."""
-    reading = read_as(facts, plan.interpretation)
+    reading = resolve(info, plan.interpretation)
     seen = _as_seen(plan, reading)
     found = placement_for(window, reading.picture, plan.frame.raster, seen, plan.frame.active_rect)
     return plan.model_copy(update={"placement": found.model_copy(update={"mirror": plan.placement.mirror})})
 
 
-def without_bars(plan: Plan, facts: Facts) -> Plan:
+def without_bars(plan: Plan, info: MediaInfo) -> Plan:
     """The plan whose frame is exactly the active picture of another's, with the same picture at the same place in it.
 
     The plan itself where the frame has no active picture, or its surround goes on outside that.
@@ -41,7 +47,7 @@ def without_bars(plan: Plan, facts: Facts) -> Plan:
     if not frame.has_bars:
         return plan
     drawn, own = frame.drawn_rect, bare_frame(frame)
-    placed = placed_in(plan, read_as(facts, plan.interpretation))
+    placed = placed_in(plan, resolve(info, plan.interpretation))
     middle = placed.rect.x + placed.rect.width / 2, placed.rect.y + placed.rect.height / 2
     placement: dict[str, object] = {
         "offset_x": middle[0] - drawn.x - drawn.width / 2,

@@ -15,18 +15,18 @@ from cadrage.compose.framed import placed_in, surround_opening
 from cadrage.compose.moment import moment_of
 from cadrage.compose.preview import preview_size
 from cadrage.compose.quiet import Sample
-from cadrage.compose.target import target_layout
+from cadrage.compose.target import screen_layout
 from cadrage.finish import Title
 from cadrage.finish.titles import title_block
-from cadrage.footage import read_as
+from cadrage.footage import resolve
 from cadrage.formats.guides import TITLE_SAFE_INSET
 from cadrage.pixels.colour import parse_colour
 from cadrage.pixels.contrast import READABLE, contrast, luminance
 from cadrage.pixels.rgb import to_rgb
 from cadrage.plan import Plan
-from cadrage.surrounds import Graphic, Scene
+from cadrage.surrounds import Graphic, PlacedScene, Scene
 from cadrage.surrounds.panel import SMALLEST, laid_out
-from cadrage.values import Value
+from cadrage.values import Value, parse_exact
 
 WIDTH = 480
 WORST = 5  # percent of the pixels behind words that may be nearer
@@ -115,8 +115,10 @@ def _panel_readable(plan: Plan, sample: Sample) -> Plan:
         return next(one.ratio for one in legibility(made, sample) if one.what == "panel")
 
     def over(made: Plan, brightness: float) -> Plan:
-        changed = made.surround.over_grounds(
-            lambda ground: ground.model_copy(update={"brightness": round(ground.brightness * brightness, 1)})
+        changed = made.surround.map_backgrounds(
+            lambda ground: ground.model_copy(
+                update={"brightness": parse_exact(round(float(ground.brightness) * brightness, 1))}
+            )
         )
         return made.model_copy(update={"surround": changed})
 
@@ -130,21 +132,19 @@ def _panel_readable(plan: Plan, sample: Sample) -> Plan:
     if ratio(best) >= READABLE:
         return best
     dimmed = coloured[0]
-    while ratio(dimmed) < READABLE and max(ground.brightness for ground in dimmed.surround.grounds) > DIMMEST:
+    while ratio(dimmed) < READABLE and max(ground.brightness for ground in dimmed.surround.backgrounds) > DIMMEST:
         dimmed = over(dimmed, DIMMED)
     return dimmed
 
 
 def _words(plan: Plan, sample: Sample) -> Iterator[_Words]:
     """Where the words of a plan stand on its canvas."""
-    reading = read_as(sample.facts, plan.interpretation)
-    canvas = target_layout(reading.colour, plan.frame, preview_size(plan.frame, WIDTH))
+    reading = resolve(sample.info, plan.interpretation)
+    canvas = screen_layout(plan.frame, preview_size(plan.frame, WIDTH))
     if isinstance(plan.surround, Graphic):
-        placed = placed_in(plan, reading)
-        scene = Scene(
-            placed, surround_opening(plan), reading.cut.rect, sample.layout, canvas, ((), (), ()), sample.library
-        )
-        yield from _panel_words(plan.surround, scene)
+        opening, cut = surround_opening(plan), reading.cut.rect
+        scene = Scene(plan.frame.raster, opening, cut, sample.layout, canvas, sample.library, constant=True)
+        yield from _panel_words(plan.surround, scene.placed_as(placed_in(plan, reading), ((), (), ())))
     for number, title in enumerate(plan.finish.titles, 1):
         block, left, top = title_block(title, canvas.width, canvas.height)
         right, bottom = left + block.width, top + block.height
@@ -158,13 +158,13 @@ def _words(plan: Plan, sample: Sample) -> Iterator[_Words]:
             f"title {number}",
             (left, top, right, bottom),
             title.colour,
-            title.plate,
+            float(title.plate),
             title.plate_colour,
             "" if inside else "reaches out of the title-safe area",
         )
 
 
-def _panel_words(graphic: Graphic, scene: Scene) -> Iterator[_Words]:
+def _panel_words(graphic: Graphic, scene: PlacedScene) -> Iterator[_Words]:
     pieces, smaller = laid_out(graphic, scene)
     standing = [(at, at.piece.text) for at in pieces if at.piece.text]
     if not standing:
@@ -182,12 +182,12 @@ def _panel_words(graphic: Graphic, scene: Scene) -> Iterator[_Words]:
 
 def _without_words(plan: Plan, sample: Sample) -> Iterator[NDArray[np.uint8]]:
     """Composed frames as R'G'B', with what is behind the words and nothing else."""
-    bare = plan.bare
+    bare = plan.without_text
     size = preview_size(plan.frame, WIDTH)
-    compositor = Compositor(bare, sample.layout, sample.facts, size, library=sample.library)
+    compositor = Compositor(bare, sample.layout, sample.info, size, library=sample.library)
     for pair in sample.pairs:
         frame, time = pair[0]
-        yield to_rgb(compositor.compose(frame.planes, time=moment_of(frame, time)))
+        yield to_rgb(compositor.compose(frame.planes, time=moment_of(sample.info, frame, time)))
 
 
 def _judged(words: _Words, frames: list[NDArray[np.float64]]) -> Legible:

@@ -10,12 +10,12 @@ from PIL import Image, ImageDraw
 from cadrage.compose.compositor import Compositor
 from cadrage.compose.measure import measure
 from cadrage.compose.preview import preview_size
-from cadrage.footage import EMPTY, Facts, Library, open_footage
+from cadrage.footage import EMPTY, Library, MediaInfo, open_footage
 from cadrage.geometry import Placement
 from cadrage.lettering.fonts import font
 from cadrage.pixels.rgb import to_rgb
 from cadrage.plan import Plan
-from cadrage.surrounds import Blurred, Carried, Gradient, Mirrored, Plain
+from cadrage.surrounds import Blurred, EdgeExtend, Gradient, Mirrored, Plain
 from cadrage.values import Value
 
 FEWEST, MOST = 2, 9
@@ -36,7 +36,7 @@ class Alternative(Value):
     plan: Plan
 
 
-def starting_set(plan: Plan, facts: Facts) -> tuple[Alternative, ...]:
+def starting_set(plan: Plan, info: MediaInfo) -> tuple[Alternative, ...]:
     """Ways that are worth seeing for a clip in a frame; those that come to the same are left out.
 
     Only the ways of filling what is empty are offered where something is.
@@ -54,33 +54,35 @@ def starting_set(plan: Plan, facts: Facts) -> tuple[Alternative, ...]:
         way("Fill", placement=fill),
         way("Whole, plain", placement=whole, surround=Plain(colour="#202428")),
         way("Whole, gradient", placement=whole, surround=Gradient()),
-        way("Whole, carried edges", placement=whole, surround=Carried()),
+        way("Whole, carried edges", placement=whole, surround=EdgeExtend()),
         way("Whole, mirrored", placement=whole, surround=Mirrored()),
     ]
     kept: list[Alternative] = []
     for one in ways:
-        if all(_looks(one.plan, facts) != _looks(other.plan, facts) for other in kept):
+        if all(_looks(one.plan, info) != _looks(other.plan, info) for other in kept):
             kept.append(one)
     return tuple(kept[:MOST])
 
 
-def _looks(plan: Plan, facts: Facts) -> tuple[object, ...]:
+def _looks(plan: Plan, info: MediaInfo) -> tuple[object, ...]:
     """What decides how a plan looks: a surround that is nowhere seen does not."""
-    numbers = measure(plan, facts)
+    numbers = measure(plan, info)
     covered = numbers.words.surround == "nothing to fill"
     return numbers.box, plan.placement.angle, plan.placement.mirror, None if covered else plan.surround, plan.finish
 
 
-def sheet(ways: tuple[Alternative, ...], path: Path, facts: Facts, time: Fraction, library: Library = EMPTY) -> bytes:
+def sheet(
+    ways: tuple[Alternative, ...], path: Path, info: MediaInfo, time: Fraction, library: Library = EMPTY
+) -> bytes:
     """A line-up as one PNG: every way at a moment, its name and what it costs below it."""
     drawn = []
     for way in ways:
-        with open_footage(path, facts, way.plan.interpretation) as reader:
+        with open_footage(path, info, way.plan.interpretation) as reader:
             stored = reader.frame_at(time).planes
         size = preview_size(way.plan.frame, TILE)
         drawn.append(
             Image.fromarray(
-                to_rgb(Compositor(way.plan, stored.layout, facts, size, library=library).compose(stored, time=time))
+                to_rgb(Compositor(way.plan, stored.layout, info, size, library=library).compose(stored, time=time))
             )
         )
     columns = ceil(sqrt(len(ways)))
@@ -91,7 +93,7 @@ def sheet(ways: tuple[Alternative, ...], path: Path, facts: Facts, time: Fractio
     for number, (way, image) in enumerate(zip(ways, drawn, strict=True)):
         x, y = MARGIN + number % columns * (TILE + MARGIN), MARGIN + number // columns * (tall + MARGIN)
         whole.paste(image, (x, y))
-        numbers = measure(way.plan, facts)
+        numbers = measure(way.plan, info)
         pen.text((x, y + image.height + 4), way.name, fill=INK, font=font(*NAME))
         kept = f"kept {float(numbers.cost.kept_percent):.1f} %, covers {float(numbers.cost.covered_percent):.0f} %"
         colour = RUST if numbers.words.loses else INK

@@ -3,7 +3,7 @@
 from cadrage.compose.framed import placed_in
 from cadrage.compose.title_places import TitlePlace, title_places
 from cadrage.compose.words import Words, words_for
-from cadrage.footage import Facts, read_as
+from cadrage.footage import MediaInfo, resolve
 from cadrage.geometry import Box, Cost, FrameRect, Snap, Window, cautions, cost_of, snaps, window_of
 from cadrage.plan import Plan
 from cadrage.values import Exact, Value
@@ -74,9 +74,9 @@ class Measure(Value):
     words: Words
 
 
-def measure(plan: Plan, facts: Facts) -> Measure:
+def measure(plan: Plan, info: MediaInfo) -> Measure:
     """Work out the numbers of a framing."""
-    reading = read_as(facts, plan.interpretation)
+    reading = resolve(info, plan.interpretation)
     frame, picture = plan.frame.raster, reading.picture
     placed = placed_in(plan, reading)
     corners, cost = placed.corners, cost_of(placed)
@@ -103,5 +103,5 @@ def measure(plan: Plan, facts: Facts) -> Measure:
         snaps_across=across,
         snaps_down=down,
         titles=title_places(plan.finish.titles, placed),
-        words=words_for(plan, picture, cost),
+        words=words_for(plan, reading, cost),
     )

@@ -2,14 +2,13 @@
 
 from fractions import Fraction
 
-from cadrage.footage import DecodedFrame
+from cadrage.footage import DecodedFrame, MediaInfo
 
 
-def moment_of(frame: DecodedFrame, time: Fraction | None = None) -> Fraction:
+def moment_of(info: MediaInfo, frame: DecodedFrame, time: Fraction) -> Fraction:
     """The time that what moves by itself follows.
 
     It is the shown picture's own, so that a preview anywhere in its duration is the frame that is rendered; of a still,
-    which lasts, the time asked for.
+    which is one picture for all of its time, the time asked for.
     """
-    lasts = frame.end - frame.time
-    return frame.time if time is None or lasts < 1 else time
+    return time if info.kind == "still" else frame.time

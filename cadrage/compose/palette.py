@@ -7,7 +7,7 @@ import cv2
 import numpy as np
 
 from cadrage.compose.preview import Previewer
-from cadrage.footage import Facts, Interpretation, taken_as
+from cadrage.footage import Interpretation, MediaInfo, effective_timing
 
 COUNT = 5
 MOMENTS = 3
@@ -16,16 +16,16 @@ SEED = 5
 ROUNDS = (cv2.TERM_CRITERIA_EPS + cv2.TERM_CRITERIA_MAX_ITER, 40, 0.2)
 
 
-def suggested_colours(looker: Previewer, path: Path, facts: Facts, reading: Interpretation) -> tuple[str, ...]:
+def suggested_colours(previewer: Previewer, path: Path, info: MediaInfo, reading: Interpretation) -> tuple[str, ...]:
     """Five colours of a clip's own, darkest first, as "#203040".
 
     They are the middles of its colours gathered in five heaps (k-means in CIELAB, where distances are as they are
     seen), from three moments of the picture alone.
     """
-    lasts = taken_as(facts, reading).duration
+    lasts = effective_timing(info, reading).duration
     pictures = []
     for number in range(MOMENTS):
-        image = looker.picture(path, facts, reading, lasts * Fraction(2 * number + 1, 2 * MOMENTS), WIDTH)
+        image = previewer.picture(path, info, reading, lasts * Fraction(2 * number + 1, 2 * MOMENTS), WIDTH)
         pictures.append(np.asarray(cv2.imdecode(np.frombuffer(image, np.uint8), cv2.IMREAD_COLOR)).reshape(-1, 3))
     colours = np.concatenate(pictures).astype(np.float32) / 255
     lab = cv2.cvtColor(colours[None], cv2.COLOR_BGR2LAB)[0]

@@ -9,13 +9,13 @@ from cadrage.finish.specification import Edge
 from cadrage.geometry import FrameRect, Placed
 from cadrage.pixels.kernels import sampling_kernel
 from cadrage.pixels.mapping import Coverage, canvas_rect, plane_axes
-from cadrage.pixels.planes import Cut, Layout, Planes, Samples, Working
-from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands, limit, settle
+from cadrage.pixels.planes import Crop, Layout, Planes, Samples, Working
+from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, clip_codes, quantise, resampling_weights
 from cadrage.plan import Plan
 
 
 @dataclass(frozen=True, slots=True)
-class Sheet:
+class PictureTarget:
     """Where a picture is to be drawn; lengths in luma samples of the canvas.
 
     Attributes:
@@ -37,7 +37,7 @@ class Sheet:
     edge: Edge
 
     @classmethod
-    def of(cls, placed: Placed, cut: Cut, source: Layout, canvas: Layout, plan: Plan) -> "Sheet":
+    def of(cls, placed: Placed, cut: Crop, source: Layout, canvas: Layout, plan: Plan) -> "PictureTarget":
         """Everything brought to the canvas."""
         size = (plan.frame.width, plan.frame.height)
         held = canvas_rect(placed.spread(placed.rect, cut.rect), size, canvas)
@@ -55,7 +55,7 @@ class PicturePainter:
         planes: 0 for luma, or 1 and 2, which lie alike and are drawn together.
     """
 
-    def __init__(self, sheet: Sheet, planes: tuple[int, ...]) -> None:
+    def __init__(self, sheet: PictureTarget, planes: tuple[int, ...]) -> None:
         self.planes = planes
         source, canvas = sheet.source, sheet.canvas
         coverage = Coverage.of(canvas, planes[0], sheet.picture.clipped(sheet.drawn))
@@ -68,8 +68,8 @@ class PicturePainter:
         rows, columns = source.shape(planes[0])
         drawn_rows, drawn_columns = range(self.area.top, self.area.bottom), range(self.area.left, self.area.right)
         self.resampler = Resampler(
-            bands(down, drawn_rows, rows, sampling_kernel(float(down.step)), TILE_ROWS),
-            bands(across, drawn_columns, columns, sampling_kernel(float(across.step)), TILE_COLUMNS),
+            resampling_weights(down, drawn_rows, rows, sampling_kernel(float(down.step)), TILE_ROWS),
+            resampling_weights(across, drawn_columns, columns, sampling_kernel(float(across.step)), TILE_COLUMNS),
             gain=2.0 ** (canvas.depth - source.depth),
             planes=len(planes),
         )
@@ -85,8 +85,8 @@ class PicturePainter:
         for rows, drawn in self.resampler.blocks(*(picture.arrays[plane] for plane in self.planes)):
             for target, working in zip(targets, drawn, strict=True):
                 self._mix_edges(working, target[rows], self.rows[rows])
-                limit(working, self.depth)
-                settle(working, target[rows], self.depth)
+                clip_codes(working, self.depth)
+                quantise(working, target[rows], self.depth)
 
     def _mix_edges(self, drawn: Working, under: Samples, shares: NDArray[np.float32]) -> None:
         """Mix the samples of some rows that are only partly covered with what is under them."""

@@ -7,7 +7,7 @@ docs/quiet.md).
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from pathlib import Path
 from typing import Literal
@@ -19,15 +19,24 @@ from cadrage.compose.compositor import Compositor
 from cadrage.compose.framed import placed_in
 from cadrage.compose.moment import moment_of
 from cadrage.compose.preview import preview_size
-from cadrage.compose.target import target_layout
+from cadrage.compose.target import screen_layout
 from cadrage.finish.shape import Outline
-from cadrage.footage import EMPTY, DecodedFrame, Facts, Interpretation, Library, open_footage, read_as, taken_as
+from cadrage.footage import (
+    EMPTY,
+    DecodedFrame,
+    Interpretation,
+    Library,
+    MediaInfo,
+    effective_timing,
+    open_footage,
+    resolve,
+)
 from cadrage.formats import Frame
 from cadrage.pixels.mapping import Area
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
-from cadrage.surrounds import Blurred, Ground
-from cadrage.values import Value
+from cadrage.surrounds import Background, Blurred
+from cadrage.values import Value, parse_exact
 
 Drawing = Literal["light", "contrast", "sharpness", "colour", "movement"]
 
@@ -44,6 +53,7 @@ WORDS: dict[Drawing, str] = {
     "movement": "moves as much as the picture",
 }
 WIDTH = 320
+DEPTH, MIDDLE = 10, 512.0  # bits that are measured in, and their code of no colour
 MOMENTS = 3
 APART = Fraction(1, 5)  # seconds between the two pictures that movement is told from
 SEEN = 0.02  # of the frame that must be surround for it to matter
@@ -78,7 +88,7 @@ NOTHING_SEEN = Quietness(calm=True, unrest=0, shares={}, says="nothing of a surr
 class Sample:
     """Pictures as decoded with the times they were asked for, in pairs a little apart: all that measuring needs."""
 
-    facts: Facts
+    info: MediaInfo
     pairs: tuple[tuple[Shown, ...], ...]
     library: Library = EMPTY
 
@@ -88,17 +98,17 @@ class Sample:
         return self.pairs[0][0][0].planes.layout
 
     @classmethod
-    def of(cls, interpretation: Interpretation, facts: Facts, path: Path, library: Library = EMPTY) -> "Sample":
+    def of(cls, interpretation: Interpretation, info: MediaInfo, path: Path, library: Library = EMPTY) -> "Sample":
         """Read a few pairs throughout a clip, as it is taken to be.
 
         Raises:
             MissingSource, UnreadableFile: it cannot be read.
         """
-        lasts = taken_as(facts, interpretation).duration
-        with open_footage(path, facts, interpretation) as reader:
+        lasts = effective_timing(info, interpretation).duration
+        with open_footage(path, info, interpretation) as reader:
             times = [lasts * (2 * number + 1) / (2 * MOMENTS) for number in range(MOMENTS)]
             return cls(
-                facts, tuple(tuple((reader.frame_at(t), t) for t in (time, time + APART)) for time in times), library
+                info, tuple(tuple((reader.frame_at(t), t) for t in (time, time + APART)) for time in times), library
             )
 
 
@@ -125,7 +135,7 @@ def quietness(plan: Plan, sample: Sample) -> Quietness:
 def _said(plan: Plan, worst: Drawing, share: float) -> str:
     """What passes its limit most, and for light what to do about it in numbers."""
     if worst == "light":
-        brightness = max(ground.brightness for ground in plan.surround.grounds)
+        brightness = max(float(ground.brightness) for ground in plan.surround.backgrounds)
         return f"{WORDS[worst]}: dim to {max(1, int(brightness * LIMITS[worst] / share))} %"
     return WORDS[worst]
 
@@ -144,7 +154,7 @@ def quietened(plan: Plan, sample: Sample) -> Plan:
 
 def quiet_copy(sample: Sample, interpretation: Interpretation) -> Blurred:
     """The blurred copy that a clip's framings begin with: calm in a frame of the other shape, where most is empty."""
-    upright = read_as(sample.facts, interpretation).picture.display_aspect < 1
+    upright = resolve(sample.info, interpretation).picture.display_aspect < 1
     plan = Plan(interpretation=interpretation, frame=WIDE if upright else UPRIGHT)
     found = quietened(plan, sample).surround
     assert isinstance(found, Blurred)
@@ -154,17 +164,17 @@ def quiet_copy(sample: Sample, interpretation: Interpretation) -> Blurred:
 def _least(plan: Plan, sample: Sample, field: str, end: float, wanted: tuple[Drawing, ...]) -> Plan:
     """Move one field of every ground towards an end, no further than needed for some things to keep their limits."""
     way = 1 if field == "softness" else -1
-    if not any((end - getattr(ground, field, end)) * way > 0 for ground in plan.surround.grounds):
+    if not any((end - getattr(ground, field, end)) * way > 0 for ground in plan.surround.backgrounds):
         return plan
 
     def at(part: float) -> Plan:
-        def moved(ground: Ground) -> Ground:
+        def moved(ground: Background) -> Background:
             start = float(getattr(ground, field, end))
             if (end - start) * way <= 0:
                 return ground
-            return ground.model_copy(update={field: round(start + (end - start) * part, 1)})
+            return ground.model_copy(update={field: parse_exact(round(start + (end - start) * part, 1))})
 
-        return plan.model_copy(update={"surround": plan.surround.over_grounds(moved)})
+        return plan.model_copy(update={"surround": plan.surround.map_backgrounds(moved)})
 
     def good(part: float) -> bool:
         shares = quietness(at(part), sample).shares
@@ -180,18 +190,20 @@ def _least(plan: Plan, sample: Sample, field: str, end: float, wanted: tuple[Dra
 
 
 def _composed(plan: Plan, sample: Sample) -> Iterator[tuple[Planes, Planes]]:
-    size = preview_size(plan.frame, WIDTH)
-    compositor = Compositor(plan.bare, sample.layout, sample.facts, size, library=sample.library)
+    # Deep enough that no noise is laid over smooth copies, which would count as sharpness.
+    canvas = replace(screen_layout(plan.frame, preview_size(plan.frame, WIDTH)), depth=DEPTH)
+    compositor = Compositor(plan.without_text, sample.layout, sample.info, canvas, library=sample.library)
     for pair in sample.pairs:
-        first, second = (compositor.compose(frame.planes, time=moment_of(frame, time)) for frame, time in pair)
+        moments = [(frame.planes, moment_of(sample.info, frame, time)) for frame, time in pair]
+        first, second = (compositor.compose(planes, time=moment) for planes, moment in moments)
         yield first, second
 
 
 def _masks(plan: Plan, sample: Sample) -> tuple[NDArray[np.bool_], NDArray[np.bool_]] | None:
     """Where surround is seen, and where picture is; None where there is next to no surround."""
-    reading = read_as(sample.facts, plan.interpretation)
+    reading = resolve(sample.info, plan.interpretation)
     placed = placed_in(plan, reading)
-    canvas = target_layout(reading.colour, plan.frame, preview_size(plan.frame, WIDTH))
+    canvas = screen_layout(plan.frame, preview_size(plan.frame, WIDTH))
     rows, columns = canvas.shape(0)
     covered = Outline.of(placed, placed.rect, canvas, 0).covered(Area(0, rows, 0, columns))
     inside = np.zeros((rows, columns), np.bool_)
@@ -208,7 +220,7 @@ def _measured(pairs: list[tuple[Planes, Planes]], mask: NDArray[np.bool_]) -> di
     """Of the part of some frames under a mask: what draws the eye, as shares of white."""
     light, contrast, sharpness, colour, movement = ([] for _ in range(5))
     for first, second in pairs:
-        black, span, chroma = first.layout.colour.span(8)
+        black, span, chroma = first.layout.colour.code_range(DEPTH)
         luma = (first.arrays[0].astype(np.float32) - black) / span
         later = (second.arrays[0].astype(np.float32) - black) / span
         light.append(float(luma[mask].mean()))
@@ -216,7 +228,7 @@ def _measured(pairs: list[tuple[Planes, Planes]], mask: NDArray[np.bool_]) -> di
         steps = np.abs(np.diff(luma, axis=1, append=luma[:, -1:])) + np.abs(np.diff(luma, axis=0, append=luma[-1:]))
         sharpness.append(float(steps[_inner(mask)].mean()))
         small = mask[: 2 * first.arrays[1].shape[0] : 2, : 2 * first.arrays[1].shape[1] : 2]
-        cb, cr = (plane.astype(np.float32)[: small.shape[0], : small.shape[1]] - 128 for plane in first.arrays[1:])
+        cb, cr = (plane.astype(np.float32)[: small.shape[0], : small.shape[1]] - MIDDLE for plane in first.arrays[1:])
         colour.append(float(np.hypot(cb, cr)[small].mean()) / chroma)
         movement.append(float(np.abs(later - luma)[mask].mean()))
     values = (light, contrast, sharpness, colour, movement)

@@ -48,7 +48,7 @@ def _box(title: Title, placed: Placed) -> FrameRect:
     try:
         block, left, top = title_block(title, wide, frame.height)
     except BadRequest:  # the preview says what is wrong with its words
-        x, y = (Fraction(str(part)) * HUNDREDTH for part in (title.x, title.y))
+        x, y = title.x * HUNDREDTH, title.y * HUNDREDTH
         return FrameRect(frame.width * x, frame.height * y, Fraction(0), Fraction(0))
     sides = (left * frame.width / wide, top, block.width * frame.width / wide, float(block.height))
     return FrameRect(*(Fraction(round(side * 100), 100) for side in sides))

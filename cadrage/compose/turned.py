@@ -10,12 +10,12 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from cadrage.compose.picture import Sheet
+from cadrage.compose.picture import PictureTarget
 from cadrage.finish.shape import Outline
 from cadrage.pixels.kernels import sampling_kernel
 from cadrage.pixels.mapping import Area, Coverage, plane_axes
 from cadrage.pixels.planes import Planes, Working
-from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands, limit, settle
+from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, clip_codes, quantise, resampling_weights
 
 REACH = 4  # samples on each side that turning reads, of an 8-tap Lanczos kernel
 
@@ -37,7 +37,7 @@ class _Turning:
     half: NDArray[np.float64]
 
     @classmethod
-    def of(cls, sheet: Sheet, plane: int) -> "_Turning":
+    def of(cls, sheet: PictureTarget, plane: int) -> "_Turning":
         placed, canvas, by = sheet.placed, sheet.canvas, sheet.canvas.subsampling(plane)
         frame = placed.frame
         # A sample's sides in frame lines, with the true shape of the frame's pixels.
@@ -76,7 +76,7 @@ class TurnedPainter:
         planes: 0 for luma, or 1 and 2, which lie alike.
     """
 
-    def __init__(self, sheet: Sheet, planes: tuple[int, ...]) -> None:
+    def __init__(self, sheet: PictureTarget, planes: tuple[int, ...]) -> None:
         self.planes, self.depth = planes, sheet.canvas.depth
         turning = _Turning.of(sheet, planes[0])
         rows, columns = sheet.canvas.shape(planes[0])
@@ -87,6 +87,7 @@ class TurnedPainter:
         self.shares = _shares(sheet, planes[0], self.area) * _of_active(sheet, planes[0], self.area)
         if (self.shares == 1).all() and self.area == self.uncovered[0]:
             self.uncovered = ()
+        self._covered = self.shares == 1
         self._prepare(sheet, turning)
 
     def _touched(self, turning: _Turning, rows: int, columns: int) -> Area:
@@ -95,7 +96,7 @@ class TurnedPainter:
         left, top, right, bottom = turning.box(outline, forward=True)
         return Area(max(0, top - 1), min(rows, bottom + 1), max(0, left - 1), min(columns, right + 1))
 
-    def _prepare(self, sheet: Sheet, turning: _Turning) -> None:
+    def _prepare(self, sheet: PictureTarget, turning: _Turning) -> None:
         """What is drawn straight: all that the area turned back can reach, and no more of the picture's outside."""
         area, source, canvas = self.area, sheet.source, sheet.canvas
         around = turning.box(_corners(area.left, area.top, area.right, area.bottom), forward=False)
@@ -109,8 +110,8 @@ class TurnedPainter:
         down, across = plane_axes(source, canvas, self.planes[0], sheet.held)
         rows, columns = source.shape(self.planes[0])
         self.resampler = Resampler(
-            bands(down, range(top, bottom), rows, sampling_kernel(float(down.step)), TILE_ROWS),
-            bands(across, range(left, right), columns, sampling_kernel(float(across.step)), TILE_COLUMNS),
+            resampling_weights(down, range(top, bottom), rows, sampling_kernel(float(down.step)), TILE_ROWS),
+            resampling_weights(across, range(left, right), columns, sampling_kernel(float(across.step)), TILE_COLUMNS),
             gain=2.0 ** (canvas.depth - source.depth),
         )
         # OpenCV counts from the centre of the first sample of each image, these positions from the plane's corner.
@@ -130,19 +131,20 @@ class TurnedPainter:
             if self.matrix is not None:
                 warped = cv2.warpAffine(turned, self.matrix, size, flags=how, borderMode=cv2.BORDER_REPLICATE)
                 turned = np.asarray(warped, np.float32)
-            limit(turned, self.depth)
+            clip_codes(turned, self.depth)
             under = canvas.arrays[plane][self.area.slices]
             mixed: Working = under.astype(np.float32)
             mixed += self.shares * (turned - mixed)
-            settle(mixed, under, self.depth)
+            np.copyto(mixed, turned, where=self._covered)  # there nothing of what is under it may be left, not a bit
+            quantise(mixed, under, self.depth)
 
 
-def _shares(sheet: Sheet, plane: int, area: Area) -> Working:
+def _shares(sheet: PictureTarget, plane: int, area: Area) -> Working:
     """How much of each sample of an area the picture covers: its corners rounded, its sides softened inward."""
     outline = Outline.of(sheet.placed, sheet.placed.rect, sheet.canvas, plane)
     height = float(sheet.placed.rect.height)
     edge = sheet.edge
-    shares = outline.covered(area, edge.corners / 100 * height)
+    shares = outline.covered(area, float(edge.corners) / 100 * height)
     across, down = outline.straight(area)
     for soft, inside in (
         (edge.left, across + outline.half[0]),
@@ -151,11 +153,11 @@ def _shares(sheet: Sheet, plane: int, area: Area) -> Working:
         (edge.bottom, outline.half[1] - down),
     ):
         if soft:
-            shares *= np.clip(inside / (soft / 100 * height), 0, 1).astype(np.float32)
+            shares *= np.clip(inside / (float(soft) / 100 * height), 0, 1).astype(np.float32)
     return shares
 
 
-def _of_active(sheet: Sheet, plane: int, area: Area) -> Working:
+def _of_active(sheet: PictureTarget, plane: int, area: Area) -> Working:
     """How much of each sample of an area lies in the active picture."""
     coverage = Coverage.of(sheet.canvas, plane, sheet.drawn)
     shares: Working = np.outer(coverage.rows[area.top : area.bottom], coverage.columns[area.left : area.right])

@@ -2,7 +2,8 @@
 
 from fractions import Fraction
 
-from cadrage.footage import Edges, Interpretation
+from cadrage.compose.colour_words import conversion_words, frame_colour_words
+from cadrage.footage import Edges, Interpretation, ResolvedInterpretation
 from cadrage.formats import Frame
 from cadrage.formats.words import aspect_name
 from cadrage.geometry import Cost, Picture, Placement
@@ -26,6 +27,8 @@ class Words(Value):
         source, frame, placement, surround, finish: what is set there.
         lost: "nothing lost", or how much is.
         loses: whether anything is lost.
+        frame_colour: what the frame's colours are.
+        colour: how the clip's come to be those; empty where they are.
     """
 
     source: str
@@ -35,10 +38,13 @@ class Words(Value):
     finish: str
     lost: str
     loses: bool
+    frame_colour: str
+    colour: str
 
 
-def words_for(plan: Plan, picture: Picture, cost: Cost) -> Words:
+def words_for(plan: Plan, reading: ResolvedInterpretation, cost: Cost) -> Words:
     """Say a framing."""
+    picture = reading.picture
     same_shape = picture.display_aspect == (plan.frame.active or plan.frame.raster.display_aspect)
     covered = cost.covered_percent == 100 and plan.frame.outside == "bars"
     lost = 100 - cost.kept_percent
@@ -50,6 +56,8 @@ def words_for(plan: Plan, picture: Picture, cost: Cost) -> Words:
         finish=plan.finish.words,
         lost=f"{tidy(lost)} % of the picture lost" if lost else "nothing lost",
         loses=bool(lost),
+        frame_colour=frame_colour_words(plan.frame),
+        colour=conversion_words(reading.colour, plan.frame),
     )
 
 
@@ -64,7 +72,7 @@ def _source_words(picture: Picture, said: Interpretation) -> str:
     words = [f"{aspect_name(aspect)} {way}"]
     if picture.pixel_aspect != 1:
         words.append(f"{_ratio(picture.pixel_aspect)} pixels")
-    if said.baked and said.baked != Edges():
+    if said.burned_in_bars and said.burned_in_bars != Edges():
         words.append("bars off")
     return ", ".join(words)
 

@@ -1,7 +1,8 @@
 """What is laid over the join of picture and surround, and over all. A part that is off costs nothing."""
 
 from cadrage.finish.captions import Captions, CaptionsPainter
-from cadrage.finish.over import OverPainter
+from cadrage.finish.global_grade import GlobalGrade
+from cadrage.finish.shadow_outline import ShadowOutline
 from cadrage.finish.specification import (
     Edge,
     Finish,
@@ -12,7 +13,6 @@ from cadrage.finish.specification import (
     title_controls,
 )
 from cadrage.finish.titles import Title, TitlesPainter
-from cadrage.finish.under import UnderPainter
 
 __all__ = [
     "Captions",
@@ -20,11 +20,11 @@ __all__ = [
     "Edge",
     "Finish",
     "FinishPart",
+    "GlobalGrade",
     "Grade",
-    "OverPainter",
+    "ShadowOutline",
     "Title",
     "TitlesPainter",
-    "UnderPainter",
     "caption_controls",
     "offered_parts",
     "title_controls",

@@ -7,7 +7,7 @@ from pydantic import Field
 from cadrage.fields import Control, controls_of, degrees, percent, pixels, plain_number
 from cadrage.finish.captions import Captions
 from cadrage.finish.titles import MOST_TITLES, Title
-from cadrage.values import ColourText, Value
+from cadrage.values import ColourText, Exact, Value
 
 
 class Shadow(Value):
@@ -22,10 +22,10 @@ class Shadow(Value):
     """
 
     title: ClassVar[str] = "Shadow"
-    opacity: float = percent(0, 100, 0, "Opacity")
-    direction: float = degrees(0, 360, 60, "Direction")
-    distance: float = percent(0, 10, 0.8, "Distance", 0.1)
-    softness: float = percent(0, 10, 1.5, "Softness", 0.1)
+    opacity: Exact = percent(0, 100, 0, "Opacity")
+    direction: Exact = degrees(0, 360, 60, "Direction")
+    distance: Exact = percent(0, 10, 0.8, "Distance", 0.1)
+    softness: Exact = percent(0, 10, 1.5, "Softness", 0.1)
     colour: ColourText = Field(default="#000000", title="Colour")
 
     @property
@@ -46,12 +46,12 @@ class Edge(Value):
     """
 
     title: ClassVar[str] = "Edge"
-    left: float = percent(0, 40, 0, "Soft left", 0.5)
-    right: float = percent(0, 40, 0, "Soft right", 0.5)
-    top: float = percent(0, 40, 0, "Soft top", 0.5)
-    bottom: float = percent(0, 40, 0, "Soft bottom", 0.5)
-    corners: float = percent(0, 50, 0, "Corners", 0.5)
-    outline: float = pixels(0, 64, "Outline")
+    left: Exact = percent(0, 40, 0, "Soft left", 0.5)
+    right: Exact = percent(0, 40, 0, "Soft right", 0.5)
+    top: Exact = percent(0, 40, 0, "Soft top", 0.5)
+    bottom: Exact = percent(0, 40, 0, "Soft bottom", 0.5)
+    corners: Exact = percent(0, 50, 0, "Corners", 0.5)
+    outline: Exact = pixels(0, 64, "Outline")
     colour: ColourText = Field(default="#f2efe8", title="Outline colour")
 
     @property
@@ -78,15 +78,15 @@ class Grade(Value):
 
     title: ClassVar[str] = "Grade"
     surround_only: bool = Field(default=False, title="Surround only")
-    exposure: float = plain_number(-2, 2, 0, "Exposure", 0.05)
-    contrast: float = percent(50, 150, 100, "Contrast")
-    saturation: float = percent(0, 200, 100, "Saturation")
-    warmth: float = plain_number(-100, 100, 0, "Warmth", 1)
+    exposure: Exact = plain_number(-2, 2, 0, "Exposure", 0.05)
+    contrast: Exact = percent(50, 150, 100, "Contrast")
+    saturation: Exact = percent(0, 200, 100, "Saturation")
+    warmth: Exact = plain_number(-100, 100, 0, "Warmth", 1)
 
     @property
     def off(self) -> bool:
         """Whether it does nothing."""
-        return (self.exposure, self.contrast, self.saturation, self.warmth) == (0, 100, 100, 0)
+        return self == Grade(surround_only=self.surround_only)
 
 
 class Vignette(Value):
@@ -98,8 +98,8 @@ class Vignette(Value):
     """
 
     title: ClassVar[str] = "Vignette"
-    amount: float = percent(0, 100, 0, "Amount")
-    size: float = percent(0, 95, 50, "Begins")
+    amount: Exact = percent(0, 100, 0, "Amount")
+    size: Exact = percent(0, 95, 50, "Begins")
 
     @property
     def off(self) -> bool:
@@ -115,7 +115,7 @@ class Grain(Value):
     """
 
     title: ClassVar[str] = "Grain"
-    amount: float = percent(0, 6, 0, "Amount", 0.1)
+    amount: Exact = percent(0, 6, 0, "Amount", 0.1)
 
     @property
     def off(self) -> bool:
@@ -151,19 +151,19 @@ class Finish(Value):
         return ", ".join(on) or "none"
 
     @property
-    def bare(self) -> "Finish":
+    def without_text(self) -> "Finish":
         """The same without words."""
         return self.model_copy(update={"titles": (), "captions": Captions()})
 
     @property
-    def names(self) -> tuple[str, ...]:
+    def asset_refs(self) -> tuple[str, ...]:
         """What it uses of a library."""
         return (self.captions.of,) if self.captions.of else ()
 
     @property
-    def moves(self) -> bool:
+    def animated(self) -> bool:
         """Whether it changes while the picture stands still."""
-        return not (self.grain.off and self.captions.off and all(title.stays for title in self.titles))
+        return not (self.grain.off and self.captions.off and all(title.constant for title in self.titles))
 
     @property
     def parts(self) -> dict[str, Any]:
@@ -187,15 +187,15 @@ class FinishPart(Value):
     name: str
     title: str
     controls: tuple[Control, ...]
-    example: dict[str, float | str | bool]
+    example: dict[str, str]
 
 
-EXAMPLES: dict[str, dict[str, float | str | bool]] = {
-    "shadow": {"opacity": 70.0},
-    "edge": {"left": 4.0, "right": 4.0, "top": 4.0, "bottom": 4.0},
-    "grade": {"exposure": -0.3, "saturation": 85.0, "warmth": 15.0},
-    "vignette": {"amount": 45.0},
-    "grain": {"amount": 1.2},
+EXAMPLES = {
+    "shadow": {"opacity": "70"},
+    "edge": {"left": "4", "right": "4", "top": "4", "bottom": "4"},
+    "grade": {"exposure": "-0.3", "saturation": "85", "warmth": "15"},
+    "vignette": {"amount": "45"},
+    "grain": {"amount": "1.2"},
 }
 
 

@@ -6,12 +6,12 @@ from pydantic import Field
 
 from cadrage.fields import percent, words
 from cadrage.formats.guides import TITLE_SAFE_INSET
-from cadrage.lettering.ink import Ink
 from cadrage.lettering.style import Lettered
 from cadrage.lettering.text import Align, Block, set_text
+from cadrage.lettering.text_layer import TextLayer
 from cadrage.lettering.times import Shown
 from cadrage.pixels.planes import Layout, Planes
-from cadrage.values import ColourText
+from cadrage.values import ColourText, Exact
 
 MOST_TITLES = 12
 PLATE_SIDE, PLATE_END = 0.4, 0.2  # how far a plate reaches beyond the words, in sizes of the letters
@@ -25,7 +25,7 @@ class Plated(Lettered):
         plate_colour: of the plate.
     """
 
-    plate: float = percent(0, 100, 0, "Plate")
+    plate: Exact = percent(0, 100, 0, "Plate")
     plate_colour: ColourText = Field(default="#101010", title="Plate colour")
 
 
@@ -39,8 +39,8 @@ class Title(Plated, Shown):
     """
 
     text: str = words("Words", "Title", 300)
-    x: float = percent(0, 100, 50, "Across", 0.1)
-    y: float = percent(0, 100, 85, "Down", 0.1)
+    x: Exact = percent(0, 100, 50, "Across", 0.1)
+    y: Exact = percent(0, 100, 85, "Down", 0.1)
     align: Align = Field(default="centre", title="Align")
 
 
@@ -56,7 +56,7 @@ class TitlesPainter:
     def __init__(self, titles: tuple[Title, ...], canvas: Layout, pixel_aspect: float) -> None:
         self.laid = []
         for title in titles:
-            ink = Ink(canvas, pixel_aspect)
+            ink = TextLayer(canvas, pixel_aspect)
             draw_title(title, ink)
             self.laid.append((title, ink.laid()))
 
@@ -64,7 +64,7 @@ class TitlesPainter:
         """Lay on what is shown at a time."""
         for title, laid in self.laid:
             if laid:
-                laid.lay(canvas, title.opacity(time))
+                laid.blend(canvas, title.opacity(time))
 
 
 def title_block(title: Title, width: float, height: float) -> tuple[Block, float, float]:
@@ -72,18 +72,18 @@ def title_block(title: Title, width: float, height: float) -> tuple[Block, float
 
     Lines break where they would leave the frame's safe area.
     """
-    block = set_text(title.text, title, title.size / 100 * height, float(1 - 2 * TITLE_SAFE_INSET) * width)
-    return block, title.x / 100 * width - block.width / 2, title.y / 100 * height - block.height / 2
+    block = set_text(title.text, title, float(title.size) / 100 * height, float(1 - 2 * TITLE_SAFE_INSET) * width)
+    return block, float(title.x) / 100 * width - block.width / 2, float(title.y) / 100 * height - block.height / 2
 
 
-def draw_title(title: Title, ink: Ink) -> None:
+def draw_title(title: Title, ink: TextLayer) -> None:
     """Draw a title on a sheet."""
     block, left, top = title_block(title, ink.width, ink.height)
     if block.lines:
         draw_block(block, title, ink, left, top, title.align)
 
 
-def draw_block(block: Block, style: Plated, ink: Ink, left: float, top: float, align: Align) -> None:
+def draw_block(block: Block, style: Plated, ink: TextLayer, left: float, top: float, align: Align) -> None:
     """Draw lines on a sheet, on their plate where there is one. `left` and `top` are of the lines."""
     if style.plate:
         side, end = PLATE_SIDE * block.size, PLATE_END * block.size
@@ -93,6 +93,6 @@ def draw_block(block: Block, style: Plated, ink: Ink, left: float, top: float, a
             left + block.width + side,
             top + block.height + end,
             style.plate_colour,
-            style.plate / 100,
+            float(style.plate) / 100,
         )
     ink.cover(block.coverage(align), left, top, style.colour)

@@ -2,38 +2,40 @@
 
 from cadrage.footage.candidates import Candidate, candidates
 from cadrage.footage.describe import Fact, describe
-from cadrage.footage.facts import Facts, SoundFacts
-from cadrage.footage.interpretation import Edges, Interpretation, Reading, read_as, taken_as
+from cadrage.footage.identity import ClipIdentity
+from cadrage.footage.interpretation import Edges, Interpretation, ResolvedInterpretation, effective_timing, resolve
 from cadrage.footage.library import EMPTY, Library, Material, library_of_files
+from cadrage.footage.media_info import MediaInfo, SoundInfo
 from cadrage.footage.opening import open_footage
+from cadrage.footage.orient import Orient
 from cadrage.footage.pictures import DecodedFrame, PictureReader
 from cadrage.footage.probe import picture_times, probe
 from cadrage.footage.reader import ClipReader
 from cadrage.footage.store import FrameStore
-from cadrage.footage.upright import Upright
 
 __all__ = [
     "EMPTY",
     "Candidate",
+    "ClipIdentity",
     "ClipReader",
     "DecodedFrame",
     "Edges",
     "Fact",
-    "Facts",
     "FrameStore",
     "Interpretation",
     "Library",
     "Material",
+    "MediaInfo",
+    "Orient",
     "PictureReader",
-    "Reading",
-    "SoundFacts",
-    "Upright",
+    "ResolvedInterpretation",
+    "SoundInfo",
     "candidates",
     "describe",
+    "effective_timing",
     "library_of_files",
     "open_footage",
     "picture_times",
     "probe",
-    "read_as",
-    "taken_as",
+    "resolve",
 ]

@@ -2,8 +2,8 @@
 
 from fractions import Fraction
 
-from cadrage.footage.facts import Facts
 from cadrage.footage.interpretation import BELIEVABLE
+from cadrage.footage.media_info import MediaInfo
 from cadrage.formats.sources import SOURCES, SQUEEZES, Convention
 from cadrage.formats.words import aspect_name
 from cadrage.geometry import Raster
@@ -35,24 +35,24 @@ class Candidate(Value):
     doubts: tuple[str, ...] = ()
 
 
-def candidates(facts: Facts) -> tuple[Candidate, ...]:
+def candidates(info: MediaInfo) -> tuple[Candidate, ...]:
     """The shapes that a clip's pixels may have: what the file says first, then what its raster is known for."""
-    known = _stated(facts)
-    rows = [row for row in SOURCES if (row.width, row.height) == (facts.width, facts.height)]
+    known = _stated(info)
+    rows = [row for row in SOURCES if (row.width, row.height) == (info.width, info.height)]
     for row in rows:
         known.setdefault(row.pixel_aspect, []).append(f"{row.name}, {MEANINGS[row.convention]}")
-    stored = Fraction(facts.width, facts.height)
-    if not rows and FULL_APERTURE[0] <= stored <= FULL_APERTURE[1] and facts.kind == "clip":
+    stored = Fraction(info.width, info.height)
+    if not rows and FULL_APERTURE[0] <= stored <= FULL_APERTURE[1] and info.kind == "clip":
         known.setdefault(SQUEEZES[-1], []).append("a full-aperture raster, as behind a 2× anamorphic lens")
     if not any(row.convention == "square" for row in rows):
         known.setdefault(Fraction(1), []).append("square, as computers have them")
-    return tuple(_candidate(facts, aspect, evidence, bool(rows)) for aspect, evidence in known.items())
+    return tuple(_candidate(info, aspect, evidence, bool(rows)) for aspect, evidence in known.items())
 
 
-def _stated(facts: Facts) -> dict[Fraction, list[str]]:
+def _stated(info: MediaInfo) -> dict[Fraction, list[str]]:
     """What the file says, as far as it can be believed; container and stream may differ."""
     said: dict[Fraction, list[str]] = {}
-    container, stream = facts.pixel_aspect, facts.stream_aspect
+    container, stream = info.pixel_aspect, info.stream_aspect
     for aspect, who in ((container, "the container says so"), (stream, "the stream says so")):
         if aspect is not None and BELIEVABLE[0] <= aspect <= BELIEVABLE[1]:
             said.setdefault(aspect, []).append(who)
@@ -61,9 +61,9 @@ def _stated(facts: Facts) -> dict[Fraction, list[str]]:
     return said
 
 
-def _candidate(facts: Facts, aspect: Fraction, evidence: list[str], listed: bool) -> Candidate:
-    picture = Raster(facts.width, facts.height, aspect).turned(facts.rotation)
-    stated = {given for given in (facts.pixel_aspect, facts.stream_aspect) if given is not None}
+def _candidate(info: MediaInfo, aspect: Fraction, evidence: list[str], listed: bool) -> Candidate:
+    picture = Raster(info.width, info.height, aspect).turned(info.rotation)
+    stated = {given for given in (info.pixel_aspect, info.stream_aspect) if given is not None}
     doubts = []
     if aspect in stated and len(stated) > 1:
         doubts.append("container and stream contradict each other")
@@ -74,9 +74,9 @@ def _candidate(facts: Facts, aspect: Fraction, evidence: list[str], listed: bool
     )
 
 
-def unbelievable(facts: Facts) -> str | None:
+def unbelievable(info: MediaInfo) -> str | None:
     """What to say of a stated pixel aspect that no format could have; None where there is no such."""
-    stated = facts.pixel_aspect
+    stated = info.pixel_aspect
     if stated is None or BELIEVABLE[0] <= stated <= BELIEVABLE[1]:
         return None
     return f"the file says {stated.numerator}:{stated.denominator}, which nothing has; taken as square"

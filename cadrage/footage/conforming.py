@@ -6,7 +6,7 @@ from pathlib import Path
 from av.video.frame import VideoFrame
 
 from cadrage.errors import UnreadableFile
-from cadrage.footage.facts import Facts
+from cadrage.footage.media_info import MediaInfo
 
 SAME_SHAPE = Fraction(1, 50)
 """Share by which a picture of another size may differ in shape and still count as the same picture, scaled."""
@@ -19,12 +19,12 @@ class Conform:
     changes so for good that is refused, and a single one is damage and left out.
 
     Args:
-        facts: what the clip is.
+        info: what the clip is.
         path: of it, for messages.
     """
 
-    def __init__(self, facts: Facts, path: Path) -> None:
-        self._facts, self._path = facts, path
+    def __init__(self, info: MediaInfo, path: Path) -> None:
+        self._facts, self._path = info, path
 
     def apply(self, frame: VideoFrame) -> VideoFrame | None:
         """The picture as the others are; itself where it is, None where it is damaged.
@@ -32,15 +32,15 @@ class Conform:
         Raises:
             UnreadableFile: it is of another shape.
         """
-        facts = self._facts
-        same_size = (frame.width, frame.height) == (facts.width, facts.height)
-        if same_size and frame.format.name == facts.pixel_format:
+        info = self._facts
+        same_size = (frame.width, frame.height) == (info.width, info.height)
+        if same_size and frame.format.name == info.pixel_format:
             return frame
-        if not same_size and not same_shape(frame, facts.width, facts.height):
-            if any(one.kind == "size_changes" for one in facts.findings):
+        if not same_size and not same_shape(frame, info.width, info.height):
+            if any(one.kind == "size_changes" for one in info.findings):
                 raise self._squeezed(frame)
             return None
-        made = frame.reformat(width=facts.width, height=facts.height, format=facts.pixel_format)
+        made = frame.reformat(width=info.width, height=info.height, format=info.pixel_format)
         made.pts, made.time_base, made.duration = frame.pts, frame.time_base, frame.duration
         return made
 

@@ -13,7 +13,7 @@ from av.video.stream import VideoStream
 from cadrage.errors import MissingSource, NoPicture, UnreadableFile
 from cadrage.footage.boxes import Movie, read_movie
 from cadrage.footage.clusters import FromCluster
-from cadrage.footage.facts import first_name
+from cadrage.footage.media_info import first_name
 
 DEMUXERS = (
     *("mov", "matroska", "avi", "mpegts", "mpeg", "mxf", "dv", "yuv4mpegpipe", "ogg"),

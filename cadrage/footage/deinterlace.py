@@ -9,14 +9,14 @@ import av
 from av.filter import Graph
 from av.video.frame import VideoFrame
 
-MODES = {"one per pair": "send_frame", "one per field": "send_field"}
-PARITIES = {"upper first": "tff", "lower first": "bff"}
+MODES = {"one_per_pair": "send_frame", "one_per_field": "send_field"}
+PARITIES = {"upper_first": "tff", "lower_first": "bff"}
 
 
 def deinterlaced(
     pictures: Iterator[VideoFrame],
-    order: Literal["upper first", "lower first"],
-    method: Literal["one per pair", "one per field"],
+    order: Literal["upper_first", "lower_first"],
+    method: Literal["one_per_pair", "one_per_field"],
 ) -> Iterator[VideoFrame]:
     """Turn pictures of two fields into whole frames with libavfilter's `bwdif`, which adapts to motion.
 
@@ -35,12 +35,13 @@ def deinterlaced(
     graph.link_nodes(source, bwdif, graph.add("buffersink")).configure()
     for picture in chain((first,), pictures):
         graph.push(picture)
-        yield from _ready(graph)
+        yield from ready(graph)
     graph.push(None)
-    yield from _ready(graph)
+    yield from ready(graph)
 
 
-def _ready(graph: Graph) -> Iterator[VideoFrame]:
+def ready(graph: Graph) -> Iterator[VideoFrame]:
+    """The frames that a graph gives without being given more."""
     while True:
         try:
             frame = graph.pull()

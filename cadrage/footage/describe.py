@@ -1,16 +1,31 @@
-"""A file's facts, said to people."""
+"""A file's info, said to people."""
 
 from collections import Counter
 from fractions import Fraction
 from math import floor
 
 from cadrage.footage.candidates import unbelievable
-from cadrage.footage.facts import Facts, SoundFacts
 from cadrage.footage.findings import Finding, FindingKind
-from cadrage.footage.interpretation import Interpretation, colour_of, read_as
+from cadrage.footage.interpretation import Interpretation, colour_of, resolve
+from cadrage.footage.media_info import MediaInfo, SoundInfo, SubtitleInfo
 from cadrage.formats.words import aspect_name
+from cadrage.pixels.colour import UNSPECIFIED, Curve
+from cadrage.pixels.gamut import Gamut
 from cadrage.values import Exact, Value, format_exact
+from cadrage.wording import wording
 
+PRIMARIES_NAMES: dict[Gamut | None, str] = {
+    "bt709": "BT.709",
+    "bt601-525": "BT.601, 525 lines",
+    "bt601-625": "BT.601, 625 lines",
+    "bt2020": "BT.2020",
+    "p3-d65": "P3, D65",
+    "p3-dci": "P3, DCI white",
+    "ntsc-1953": "NTSC of 1953",
+    "film": "film",
+    "p22": "P22 phosphors",
+}
+CURVE_NAMES: dict[Curve, str] = {"pq": "HDR, PQ", "hlg": "HDR, HLG"}
 MATRIX_NAMES = {"bt601": "BT.601", "bt709": "BT.709", "bt2020": "BT.2020"}
 
 
@@ -21,24 +36,26 @@ class Fact(Value):
     says: str
 
 
-def describe(facts: Facts) -> tuple[Fact, ...]:
+def describe(info: MediaInfo) -> tuple[Fact, ...]:
     """What a file is, line by line, in the order an editor asks."""
-    picture = read_as(facts, Interpretation()).picture
+    picture = resolve(info, Interpretation()).picture
     lines = [
-        ("Stored", f"{facts.width}×{facts.height}"),
-        ("Pixel aspect", _pixel_words(facts)),
-        ("Rotation", _turn_words(facts)),
+        ("Stored", f"{info.width}×{info.height}"),
+        ("Pixel aspect", _pixel_words(info)),
+        ("Rotation", _turn_words(info)),
         ("Seen as", f"{float(picture.display_width):g}×{picture.height}, {aspect_name(picture.display_aspect)}"),
-        *_time_lines(facts),
-        ("Samples", f"{facts.chroma}, {facts.depth} bit, {'full' if facts.full_range else 'limited'} range"),
-        ("Colour", _colour_words(facts)),
-        ("File", f"{facts.codec} in {facts.demuxer}"),
-        *(("Sound", _sound_words(sound)) for sound in facts.sounds),
+        *_time_lines(info),
+        ("Samples", _sample_words(info)),
+        ("Colour", colour_words(info)),
+        *([("Transparent", "in parts; the matte shows there")] if info.alpha else []),
+        ("File", f"{info.codec} in {info.demuxer}"),
+        *(("Sound", _sound_words(sound)) for sound in info.sounds),
     ]
-    if not facts.sounds and facts.kind == "clip":
+    if not info.sounds and info.kind == "clip":
         lines.append(("Sound", "none"))
-    if facts.others:
-        counts = Counter(facts.others)
+    lines += [("Subtitles", _subtitle_words(track)) for track in info.subtitles]
+    if info.others:
+        counts = Counter(info.others)
         lines.append(("Besides", ", ".join(f"{counts[kind]} × {kind}" for kind in sorted(counts)) + ", not used"))
     return tuple(Fact(name=name, says=says) for name, says in lines)
 
@@ -57,59 +74,82 @@ class Notice(Value):
     start: Exact
 
 
-def notices(facts: Facts) -> tuple[Notice, ...]:
+def notices(info: MediaInfo) -> tuple[Notice, ...]:
     """What was noticed about a file, in the order of time."""
     return tuple(
-        Notice(says=finding_words(one, facts.rate), damage=one.damage, start=one.start) for one in facts.findings
+        Notice(says=finding_words(one, info.rate), damage=one.damage, start=one.start) for one in info.findings
     )
 
 
-def _turn_words(facts: Facts) -> str:
-    words = f"turned {facts.rotation}° by its flag" if facts.rotation else "none"
-    if facts.rotation_flag != facts.rotation:
-        words = f"its flag says {facts.rotation_flag}°, which is no quarter turn; taken as {facts.rotation}°"
-    return f"{words}, mirrored" if facts.mirrored else words
+def _turn_words(info: MediaInfo) -> str:
+    words = f"turned {info.rotation}° by its flag" if info.rotation else "none"
+    if info.rotation_flag != info.rotation:
+        words = f"its flag says {info.rotation_flag}°, which is no quarter turn; taken as {info.rotation}°"
+    return f"{words}, mirrored" if info.mirrored else words
 
 
-def _time_lines(facts: Facts) -> list[tuple[str, str]]:
-    if facts.kind == "still":
+def _time_lines(info: MediaInfo) -> list[tuple[str, str]]:
+    if info.kind == "still":
         return [("Lasts", "a still; as long as is chosen")]
-    if facts.kind == "sequence":
-        return [("Lasts", f"{facts.frames} stills, at a rate that is chosen")]
+    if info.kind == "sequence":
+        return [("Lasts", f"{info.frames} stills, at a rate that is chosen")]
     return [
-        ("Rate", _rate_words(facts)),
-        ("Lasts", f"{float(facts.duration):.3f} s, {facts.frames} frames"),
-        ("Fields", f"flagged {facts.field_order}"),
+        ("Rate", _rate_words(info)),
+        ("Lasts", f"{float(info.duration):.3f} s, {info.frames} frames"),
+        ("Fields", f"flagged {wording(info.field_order)}"),
+        *([("Time code", info.timecode)] if info.timecode else []),
     ]
 
 
-def _pixel_words(facts: Facts) -> str:
-    if (wrong := unbelievable(facts)) is not None:
+def _pixel_words(info: MediaInfo) -> str:
+    if (wrong := unbelievable(info)) is not None:
         return wrong
-    if facts.pixel_aspect is None:
+    if info.pixel_aspect is None:
         return "not stated, taken as square"
-    if facts.pixel_aspect == 1:
+    if info.pixel_aspect == 1:
         return "square"
-    return f"{facts.pixel_aspect.numerator}:{facts.pixel_aspect.denominator}"
+    return f"{info.pixel_aspect.numerator}:{info.pixel_aspect.denominator}"
 
 
-def _rate_words(facts: Facts) -> str:
-    exact = format_exact(facts.rate)
-    said = f"{float(facts.rate):.3f} fps ({exact})" if "/" in exact else f"{exact} fps"
-    if facts.rate_varies:
-        spread = f"{float(facts.shortest_frame) * 1000:.1f} to {float(facts.longest_frame) * 1000:.1f} ms a frame"
+def _rate_words(info: MediaInfo) -> str:
+    exact = format_exact(info.rate)
+    said = f"{float(info.rate):.3f} fps ({exact})" if "/" in exact else f"{exact} fps"
+    if info.rate_varies:
+        spread = f"{float(info.shortest_frame) * 1000:.1f} to {float(info.longest_frame) * 1000:.1f} ms a frame"
         return f"{said} on average, varies: {spread}"
-    return said if facts.rate_stated else f"{said}, worked out from its time stamps"
+    return said if info.rate_stated else f"{said}, worked out from its time stamps"
 
 
-def _colour_words(facts: Facts) -> str:
-    name = MATRIX_NAMES[colour_of(facts).matrix]
-    return name if facts.matrix != 2 else f"not tagged, taken as {name} by its size"
+def _sample_words(info: MediaInfo) -> str:
+    said = f"{info.chroma}, {info.depth} bit, {'full' if info.full_range else 'limited'} range"
+    return said if info.siting in (None, "left") else f"{said}, chroma sited {wording(info.siting)}"
 
 
-def _sound_words(sound: SoundFacts) -> str:
+def colour_words(info: MediaInfo, *, brief: bool = False) -> str:
+    """What a file's samples mean, in words; `brief`, as a state beside a heading."""
+    colour = colour_of(info)
+    name = MATRIX_NAMES[colour.matrix]
+    assumed = f"assumed {name}" if brief else f"not tagged, taken as {name} by its size"
+    said = [name if info.matrix != UNSPECIFIED else assumed]
+    primaries = PRIMARIES_NAMES.get(colour.gamut, "")
+    if primaries and primaries != name:
+        said.append(f"primaries {primaries}")
+    if colour.hdr:
+        peak = f", made for {colour.peak} cd/m²" if colour.peak else ""
+        said.insert(0, CURVE_NAMES[colour.curve] + peak)
+    return "; ".join(said)
+
+
+def _sound_words(sound: SoundInfo) -> str:
     channels = {1: "mono", 2: "stereo"}.get(sound.channels, f"{sound.channels} channels")
-    return f"{sound.codec}, {sound.rate / 1000:g} kHz, {channels}"
+    said = ", ".join(filter(None, (sound.language, sound.title)))
+    return f"{sound.codec}, {sound.rate / 1000:g} kHz, {channels}" + (f" ({said})" if said else "")
+
+
+def _subtitle_words(track: SubtitleInfo) -> str:
+    said = ", ".join(filter(None, (track.language, track.title)))
+    form = "words" if track.words else "pictures of words, not carried"
+    return f"{track.codec}, {form}" + (f" ({said})" if said else "")
 
 
 def finding_words(finding: Finding, rate: Fraction) -> str:
@@ -133,6 +173,7 @@ def finding_words(finding: Finding, rate: Fraction) -> str:
         "pixel_aspect_changes": f"the pixel aspect changes to {told} at {at}; that of the first picture counts",
         "turned_askew": f"its flag turns it by {told}°; the nearest quarter turn is taken, straighten it by the rest",
         "other_pictures": f"{count} more stream{'s' if count != 1 else ''} of pictures, not used",
+        "film_by_flags": f"film, stretched to video by its flags; read at its own {float(rate):.3f} pictures a second",
         "sound_unknown": f"{count} stream{'s' if count != 1 else ''} of sound cannot be decoded, and left out",
     }
     return said[finding.kind]

@@ -22,6 +22,7 @@ FindingKind = Literal[
     "turned_askew",
     "other_pictures",
     "sound_unknown",
+    "film_by_flags",
 ]
 DAMAGE: frozenset[FindingKind] = frozenset(
     ("undecodable", "concealed", "missing", "unreadable", "cut_short", "sound_damaged")

@@ -11,22 +11,19 @@ import json
 import threading
 from array import array
 from bisect import bisect_right
-from collections import OrderedDict
-from collections.abc import Iterator
-from contextlib import suppress
+from collections.abc import Iterator, MutableMapping
 from dataclasses import dataclass
-from hashlib import blake2b
 from itertools import chain
 from pathlib import Path
 
 from av.packet import Packet
 from av.video.stream import VideoStream
+from cachetools import LRUCache
 
-from cadrage.files import keep_newest, write_whole
 from cadrage.footage.container import opened
 from cadrage.footage.decoding import Picture, PictureDecoder, step_of
-from cadrage.footage.facts import Facts
-from cadrage.footage.fingerprint import fingerprint
+from cadrage.footage.identity import ClipIdentity
+from cadrage.footage.media_info import MediaInfo
 from cadrage.footage.scan import COUNTED, WITHOUT_DECODING, scan
 from cadrage.footage.timing import evened
 
@@ -34,8 +31,8 @@ WITHOUT_ORDER = (
     *("mjpeg", "dvvideo", "huffyuv", "ffvhuff", "ffv1", "rawvideo", "utvideo", "prores", "dnxhd", "png", "v210"),
 )
 """Codecs whose pictures are shown in the order they are stored, so that nothing about their times is guessed."""
-KEPT, KEPT_ON_DISK = 16, 200
-SUFFIX = ".index"
+HELD = 16
+FORM = 1  # of what is kept; raised when that changes, or how pictures are counted
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,86 +81,79 @@ class PictureIndex:
         return self.times[number] if beyond <= 0 else self.times[-1] + beyond * self.step
 
 
-def needs_index(facts: Facts) -> bool:
+def needs_index(info: MediaInfo) -> bool:
     """Whether pictures of a clip are found by counting. Where some are damaged, counting leads nowhere."""
-    return _stamps_guessed(facts) and not facts.damage and facts.seekable
+    return _stamps_guessed(info) and not info.damage and info.seekable
 
 
-def seekable(facts: Facts) -> bool:
+def seekable(info: MediaInfo) -> bool:
     """Whether pictures can be read from the middle of a clip; else they are read from its start."""
-    return facts.seekable and (needs_index(facts) or not _stamps_guessed(facts))
+    return info.seekable and (needs_index(info) or not _stamps_guessed(info))
 
 
-def _stamps_guessed(facts: Facts) -> bool:
-    counted = facts.demuxer in COUNTED and facts.codec not in WITHOUT_ORDER
-    return counted and facts.shown_by == "presentation"
+def _stamps_guessed(info: MediaInfo) -> bool:
+    counted = info.demuxer in COUNTED and info.codec not in WITHOUT_ORDER
+    return counted and info.shown_by == "presentation"
 
 
 class _Indexes:
     """The indexes of clips used last; safe to share between threads.
 
     Attributes:
-        folder: where they are kept for other processes, and for after this one; nowhere where None.
+        kept: where their text is kept for other processes, and for after this one.
     """
 
     def __init__(self) -> None:
-        self.folder: Path | None = None
-        self._held: OrderedDict[str, PictureIndex] = OrderedDict()
+        self.kept: MutableMapping[str, str] = LRUCache(HELD)
+        self._held: LRUCache[str, PictureIndex] = LRUCache(HELD)
         self._lock = threading.Lock()
 
-    def of(self, path: Path, facts: Facts) -> PictureIndex:
-        key = blake2b(f"{path.resolve()} {fingerprint(path)}".encode(), digest_size=16).hexdigest()
+    def of(self, path: Path, info: MediaInfo) -> PictureIndex:
+        key = f"index {FORM} {path.resolve()} {ClipIdentity.of(path).fingerprint}"
         with self._lock:
-            if key in self._held:
-                self._held.move_to_end(key)
-                return self._held[key]
-        made = self._stored(key) or self._store(key, _made(path, facts))
+            if (held := self._held.get(key)) is not None:
+                return held
+        made = self._stored(key)
+        if made is None:
+            made = _made(path, info)
+            self.kept[key] = json.dumps({"times": list(made.times), "step": made.step, "places": made.places})
         with self._lock:
             self._held[key] = made
-            while len(self._held) > KEPT:
-                self._held.popitem(last=False)
         return made
 
     def _stored(self, key: str) -> PictureIndex | None:
-        if self.folder is None:
-            return None
         try:
-            given = json.loads((self.folder / f"{key}{SUFFIX}").read_text())
+            given = json.loads(self.kept[key])
             places = {int(place): number for place, number in given["places"].items()}
             return PictureIndex(array("q", given["times"]), given["step"], places)
-        except (OSError, ValueError, KeyError, TypeError):
+        except (ValueError, KeyError, TypeError):
             return None
-
-    def _store(self, key: str, made: PictureIndex) -> PictureIndex:
-        if self.folder is not None:
-            text = json.dumps({"times": list(made.times), "step": made.step, "places": made.places})
-            with suppress(OSError):
-                write_whole(self.folder / f"{key}{SUFFIX}", text)
-                keep_newest(self.folder, f"*{SUFFIX}", KEPT_ON_DISK)
-        return made
 
 
 _indexes = _Indexes()
 
 
-def keep_indexes_in(folder: Path) -> None:
-    """Keep indexes in a folder of our own, so that each is made once for all processes."""
-    _indexes.folder = folder
+def keep_indexes_in(kept: MutableMapping[str, str]) -> None:
+    """Keep the text of indexes somewhere, such as in a folder of our own, so that each is made once for all processes.
+
+    It is only kept in memory, as long as this process lasts, where nobody says.
+    """
+    _indexes.kept = kept
 
 
-def index_of(path: Path, facts: Facts) -> PictureIndex:
+def index_of(path: Path, info: MediaInfo) -> PictureIndex:
     """The index of a clip, made by going through its packets where it is not held yet.
 
     Raises:
         MissingSource, UnreadableFile: it cannot be read.
     """
-    return _indexes.of(path, facts)
+    return _indexes.of(path, info)
 
 
-def _made(path: Path, facts: Facts) -> PictureIndex:
+def _made(path: Path, info: MediaInfo) -> PictureIndex:
     with opened(path) as container:
-        found = scan(container, path, facts.shown_by, WITHOUT_DECODING)
-        even = evened(found.times, found.tick, facts.rate)
+        found = scan(container, path, info.shown_by, WITHOUT_DECODING)
+        even = evened(found.times, found.tick, info.rate)
     places: dict[int, int] = {}
     for stamp, place in found.keys:
         number = bisect_right(found.times, stamp) - 1
@@ -171,5 +161,5 @@ def _made(path: Path, facts: Facts) -> PictureIndex:
             # Two key pictures in one place could not be told apart.
             places[place] = -1 if place in places else number
     return PictureIndex(
-        even, step_of(facts.rate, found.tick), {place: number for place, number in places.items() if number >= 0}
+        even, step_of(info.rate, found.tick), {place: number for place, number in places.items() if number >= 0}
     )

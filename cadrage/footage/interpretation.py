@@ -8,11 +8,12 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from cadrage.errors import BadRequest
-from cadrage.footage.facts import Facts
+from cadrage.footage.media_info import MediaInfo
 from cadrage.geometry import Picture, Raster, SourceRect
-from cadrage.pixels.colour import MATRIX_OF_CODE, Colour, Matrix
-from cadrage.pixels.planes import Cut
-from cadrage.values import ColourText, Exact, PositiveExact, Value
+from cadrage.pixels.colour import CODE_OF_CURVE, CURVE_OF_CODE, MATRIX_OF_CODE, UNSPECIFIED, Colour, Curve, Matrix
+from cadrage.pixels.gamut import CODE_OF_GAMUT
+from cadrage.pixels.planes import Crop
+from cadrage.values import ColourText, Exact, PositiveExact, Rate, Value
 
 TALLEST_SD = 576  # active lines of the 625-line system, ITU-R BT.601-7
 WHOLE_LINE = 720  # samples of a digital active line, ITU-R BT.601-7
@@ -21,7 +22,10 @@ SMALLEST_PICTURE = 16
 STILL_SECONDS, STILL_RATE = Fraction(5), Fraction(25)
 RGB_FORMATS = ("rgb", "bgr", "gbr", "argb", "abgr", "0rgb", "0bgr", "pal8")
 
-FieldsTaken = Literal["progressive", "upper first", "lower first"]
+FieldsTaken = Literal["progressive", "upper_first", "lower_first"]
+Method = Literal["one_per_pair", "one_per_field", "film"]
+FILM_SHARE = Fraction(4, 5)  # of the pictures that film was spread over: SMPTE RP 197 (from memory)
+PrimariesTaken = Literal["bt709", "bt601-525", "bt601-625", "bt2020", "p3-d65"]
 FrameSide = Annotated[Exact, Field(ge=0, le=8192)]
 
 
@@ -43,11 +47,14 @@ class Interpretation(Value):
         mirror: whether left and right of the upright picture change places.
         clean_aperture: how many of the 720 samples of a standard-definition line carry the picture: 704, or the
             702.9 of an analogue line (52.07 µs at 13.5 MHz; common practice, no source); None is the whole line.
-        baked: bars that are part of the picture and are taken off it.
+        burned_in_bars: bars that are part of the picture and are taken off it.
         fields: whether pictures are whole frames, or pairs of fields and which is shown first.
-        deinterlace: what pairs of fields become: one frame a pair, or one a field, at twice the rate.
+        deinterlace: what pairs of fields become: one frame a pair, or one a field, at twice the rate, or the pictures
+            of film that were spread over them, four of five.
         range: what black and white are stored as.
         matrix: the weights between R'G'B' and Y'CbCr.
+        primaries: which colours red, green and blue are.
+        transfer: whether codes are SDR's, or HDR's with HLG or PQ.
         rate: frames a second of a still or of a sequence of stills.
         duration: seconds that a still lasts.
         matte: what shows through where a still is transparent.
@@ -57,23 +64,26 @@ class Interpretation(Value):
     rotation: Literal[0, 90, 180, 270] | None = None
     mirror: bool = False
     clean_aperture: Literal["704", "702.9"] | None = None
-    baked: Edges | None = None
+    burned_in_bars: Edges | None = None
     fields: FieldsTaken | None = None
-    deinterlace: Literal["one per pair", "one per field"] = "one per pair"
+    deinterlace: Method = "one_per_pair"
     range: Literal["limited", "full"] | None = None
     matrix: Matrix | None = None
-    rate: Annotated[PositiveExact, Field(ge=1, le=240)] | None = None
+    primaries: PrimariesTaken | None = None
+    transfer: Curve | None = None
+    rate: Rate | None = None
     duration: Annotated[PositiveExact, Field(ge=Fraction(1, 25), le=3600)] | None = None
     matte: ColourText = "#000000"
 
     @property
     def decoding(self) -> tuple[object, ...]:
         """The part that decoded samples depend on."""
-        return self.fields, self.deinterlace, self.range, self.matrix, self.rate, self.duration, self.matte
+        colour = self.range, self.matrix, self.primaries, self.transfer
+        return self.fields, self.deinterlace, *colour, self.rate, self.duration, self.matte
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class ResolvedInterpretation:
     """Facts and interpretation, settled.
 
     Attributes:
@@ -88,47 +98,47 @@ class Reading:
 
     raster: Raster
     picture: Picture
-    cut: Cut
+    cut: Crop
     rotation: int
     mirror: bool
     fields: FieldsTaken
     colour: Colour
 
 
-def read_as(facts: Facts, interpretation: Interpretation) -> Reading:
+def resolve(info: MediaInfo, interpretation: Interpretation) -> ResolvedInterpretation:
     """Settle what a file's samples mean. Pixels are taken as square where nobody says otherwise.
 
     Raises:
         BadRequest: the bars to take off leave nothing worth the name of a picture.
     """
-    rotation = facts.rotation if interpretation.rotation is None else interpretation.rotation
-    aspect = interpretation.pixel_aspect or stated_aspect(facts) or Fraction(1)
-    upright = Raster(facts.width, facts.height, aspect).turned(rotation)
-    rect = _picture_rect(facts, interpretation, upright, rotation)
-    return Reading(
+    rotation = info.rotation if interpretation.rotation is None else interpretation.rotation
+    aspect = interpretation.pixel_aspect or stated_aspect(info) or Fraction(1)
+    upright = Raster(info.width, info.height, aspect).turned(rotation)
+    rect = _picture_rect(info, interpretation, upright, rotation)
+    return ResolvedInterpretation(
         raster=upright,
         picture=Picture(rect, upright.pixel_aspect),
-        cut=Cut(floor(rect.x), floor(rect.y), ceil(rect.right), ceil(rect.bottom)),
+        cut=Crop(floor(rect.x), floor(rect.y), ceil(rect.right), ceil(rect.bottom)),
         rotation=rotation,
-        mirror=facts.mirrored != interpretation.mirror,
-        fields=fields_of(facts, interpretation),
-        colour=colour_of(facts, interpretation),
+        mirror=info.mirrored != interpretation.mirror,
+        fields=fields_of(info, interpretation),
+        colour=colour_of(info, interpretation),
     )
 
 
-def stated_aspect(facts: Facts) -> Fraction | None:
+def stated_aspect(info: MediaInfo) -> Fraction | None:
     """The pixel aspect that a file states, unless no format could have it."""
-    stated = facts.pixel_aspect
+    stated = info.pixel_aspect
     return stated if stated is not None and BELIEVABLE[0] <= stated <= BELIEVABLE[1] else None
 
 
-def _picture_rect(facts: Facts, interpretation: Interpretation, upright: Raster, rotation: int) -> SourceRect:
+def _picture_rect(info: MediaInfo, interpretation: Interpretation, upright: Raster, rotation: int) -> SourceRect:
     """What is left of an upright raster without blanking and without bars."""
     across = down = Fraction(0)
-    if interpretation.clean_aperture and facts.width == WHOLE_LINE:
+    if interpretation.clean_aperture and info.width == WHOLE_LINE:
         blanking = (WHOLE_LINE - Fraction(interpretation.clean_aperture)) / 2
         across, down = (Fraction(0), blanking) if rotation % 180 else (blanking, Fraction(0))
-    bars = interpretation.baked or Edges()
+    bars = interpretation.burned_in_bars or Edges()
     left, top = max(across, bars.left), max(down, bars.top)
     width = upright.width - left - max(across, bars.right)
     height = upright.height - top - max(down, bars.bottom)
@@ -141,51 +151,72 @@ def _picture_rect(facts: Facts, interpretation: Interpretation, upright: Raster,
     return SourceRect(left, top, width, height)
 
 
-def fields_of(facts: Facts, interpretation: Interpretation) -> FieldsTaken:
+def fields_of(info: MediaInfo, interpretation: Interpretation) -> FieldsTaken:
     """What stored pictures consist of: as said, else as flagged, else whole frames."""
-    if facts.kind != "clip":
+    if info.kind != "clip":
         return "progressive"
     if interpretation.fields is not None:
         return interpretation.fields
-    return "progressive" if facts.field_order == "unknown" else facts.field_order
+    by_flags = any(one.kind == "film_by_flags" for one in info.findings)
+    return "progressive" if by_flags or info.field_order == "unknown" else info.field_order
 
 
-def colour_of(facts: Facts, interpretation: Interpretation | None = None) -> Colour:
+def colour_of(info: MediaInfo, interpretation: Interpretation | None = None) -> Colour:
     """What a file's samples mean; an untagged matrix is taken as BT.601 up to 576 lines, else as BT.709.
 
-    That guess by size is common practice and has no source. R'G'B' is read into BT.709, limited.
+    That guess by size is common practice and has no source. R'G'B' is read into BT.709, limited. Untagged primaries are
+    those of BT.2020 where matrix or curve are its; else nobody knows.
     """
-    if facts.pixel_format.startswith(RGB_FORMATS):
-        return Colour("bt709", primaries=facts.primaries, transfer=facts.transfer)
     said = interpretation or Interpretation()
-    stored_lines = min(facts.width, facts.height)
+    transfer = info.transfer if said.transfer is None else CODE_OF_CURVE[said.transfer]
+    rgb = info.pixel_format.startswith(RGB_FORMATS)
+    stored_lines = min(info.width, info.height)
     guessed: Matrix = "bt601" if stored_lines <= TALLEST_SD else "bt709"
-    matrix = said.matrix or MATRIX_OF_CODE.get(facts.matrix, guessed)
-    code = facts.matrix if MATRIX_OF_CODE.get(facts.matrix) == matrix else 2
-    full = facts.full_range if said.range is None else said.range == "full"
-    return Colour(matrix, full, code, facts.primaries, facts.transfer)
+    if transfer in CURVE_OF_CODE:
+        guessed = "bt2020"
+    matrix = said.matrix or MATRIX_OF_CODE.get(info.matrix, guessed)
+    primaries = info.primaries
+    if said.primaries is not None:
+        primaries = CODE_OF_GAMUT[said.primaries]
+    elif primaries == UNSPECIFIED and (transfer in CURVE_OF_CODE or (matrix == "bt2020" and not rgb)):
+        primaries = CODE_OF_GAMUT["bt2020"]
+    peak = _peak(info) if transfer in CURVE_OF_CODE else 0
+    if rgb:
+        return Colour("bt709", primaries=primaries, transfer=transfer, peak=peak)
+    code = info.matrix if MATRIX_OF_CODE.get(info.matrix) == matrix else UNSPECIFIED
+    full = info.full_range if said.range is None else said.range == "full"
+    return Colour(matrix, full, code, primaries, transfer, peak)
 
 
-def taken_as(facts: Facts, interpretation: Interpretation) -> Facts:
-    """The facts with rate, number of frames and duration as they come out of a reader."""
-    if facts.kind == "still":
+def _peak(info: MediaInfo) -> int:
+    """cd/m² of the brightest in HDR: of what is in it, else of the display it was made on; 0 where it does not say."""
+    if info.content_light is not None and info.content_light.brightest:
+        return info.content_light.brightest
+    return 0 if info.mastering is None else round(info.mastering.highest)
+
+
+def effective_timing(info: MediaInfo, interpretation: Interpretation) -> MediaInfo:
+    """The info with rate, number of frames and duration as they come out of a reader."""
+    if info.kind == "still":
         rate = interpretation.rate or STILL_RATE
         frames = max(1, round((interpretation.duration or STILL_SECONDS) * rate))
-        return _timed(facts, rate, frames)
-    if facts.kind == "sequence":
-        return _timed(facts, interpretation.rate or facts.rate, facts.frames)
-    if interpretation.deinterlace == "one per field" and fields_of(facts, interpretation) != "progressive":
-        return facts.model_copy(
-            update={
-                "rate": facts.rate * 2,
-                "frames": facts.frames * 2,
-                "shortest_frame": facts.shortest_frame / 2,
-                "longest_frame": facts.longest_frame / 2,
-            }
-        )
-    return facts
+        return _timed(info, rate, frames)
+    if info.kind == "sequence":
+        return _timed(info, interpretation.rate or info.rate, info.frames)
+    if fields_of(info, interpretation) == "progressive" or interpretation.deinterlace == "one_per_pair":
+        return info
+    if interpretation.deinterlace == "film":
+        return _timed(info, info.rate * FILM_SHARE, max(1, round(info.frames * FILM_SHARE)))
+    return info.model_copy(
+        update={
+            "rate": info.rate * 2,
+            "frames": info.frames * 2,
+            "shortest_frame": info.shortest_frame / 2,
+            "longest_frame": info.longest_frame / 2,
+        }
+    )
 
 
-def _timed(facts: Facts, rate: Fraction, frames: int) -> Facts:
+def _timed(info: MediaInfo, rate: Fraction, frames: int) -> MediaInfo:
     timing = {"rate": rate, "frames": frames, "duration": frames / rate}
-    return facts.model_copy(update=timing | {"shortest_frame": 1 / rate, "longest_frame": 1 / rate})
+    return info.model_copy(update=timing | {"shortest_frame": 1 / rate, "longest_frame": 1 / rate})

@@ -6,8 +6,9 @@ from fractions import Fraction
 from pathlib import Path
 
 from cadrage.errors import BadRequest
-from cadrage.footage.facts import Facts
+from cadrage.footage.identity import ClipIdentity
 from cadrage.footage.interpretation import Interpretation
+from cadrage.footage.media_info import MediaInfo
 from cadrage.footage.pictures import DecodedFrame
 from cadrage.footage.probe import probe
 from cadrage.footage.store import FrameStore
@@ -21,13 +22,24 @@ class Material:
 
     Attributes:
         path: the file.
-        facts: what it is, where that is known.
+        info: what it is, where that is known.
         interpretation: what its samples are taken to mean.
+        identity: which file it was, where that is known.
     """
 
     path: Path
-    facts: Facts | None = None
+    info: MediaInfo | None = None
     interpretation: Interpretation = field(default_factory=Interpretation)
+    identity: ClipIdentity | None = None
+
+    @property
+    def identity_now(self) -> ClipIdentity:
+        """Which file it is.
+
+        Raises:
+            MissingSource: it is not there.
+        """
+        return ClipIdentity.of(self.path, self.identity)
 
 
 class Library:
@@ -51,31 +63,31 @@ class Library:
         """
         return self._find(name)
 
-    def state_of(self, names: tuple[str, ...]) -> str:
-        """What some names stand for now, in text that changes when that does."""
-        found = [(name, self._find(name)) for name in sorted(set(names))]
-        return " ".join(f"{name}={one.path} {_changed(one.path)} {one.interpretation}" for name, one in found)
+    def state_of(self, name: str) -> str:
+        """What a name stands for now, in text that changes when that does.
 
-    def clip(self, name: str) -> tuple[Material, Facts]:
+        Raises:
+            BadRequest: nothing that can be used. MissingSource: its file is not there.
+        """
+        found = self._find(name)
+        return f"{found.identity_now.key} {found.interpretation.model_dump_json()}"
+
+    def clip(self, name: str) -> tuple[Material, MediaInfo]:
         """What a name stands for, and what it is; it is probed where nobody has said.
 
         Raises:
             BadRequest: nothing that is known. MissingSource, UnreadableFile: it has no pictures that can be read.
         """
         found = self._find(name)
-        if found.facts is None:
-            found = self._probed.setdefault(name, replace(found, facts=probe(found.path)))
-        assert found.facts is not None
-        return found, found.facts
+        if found.info is None:
+            found = self._probed.setdefault(name, replace(found, info=probe(found.path)))
+        assert found.info is not None
+        return found, found.info
 
-    def frame(self, name: str, time: Fraction, voice: int = 0) -> DecodedFrame:
-        """The picture of a clip at a time. Each voice reads on its own, so that two places are read in turn quickly."""
-        found, facts = self.clip(name)
-        return self._store.frame(found.path, facts, found.interpretation, time, voice)
-
-
-def _changed(path: Path) -> int:
-    return path.stat().st_mtime_ns if path.exists() else 0
+    def frame(self, name: str, time: Fraction, reader_id: int = 0) -> DecodedFrame:
+        """The picture of a clip at a time. Each reader is its own, so that two places are read in turn quickly."""
+        found, info = self.clip(name)
+        return self._store.frame(found.path, info, found.interpretation, time, reader_id, found.identity)
 
 
 def library_of_files(own: Material, store: FrameStore | None = None) -> Library:

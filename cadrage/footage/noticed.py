@@ -30,7 +30,13 @@ def noticed(
         duration: of them, in seconds.
         pictures: how many streams of pictures there are.
     """
-    return limited([*_damage(container, found, timing, duration), *_oddities(container, found, turned, pictures)])
+    return limited(
+        [*_damage(container, found, timing, duration), *_oddities(container, found, turned, pictures), *_film(timing)]
+    )
+
+
+def _film(timing: Timing) -> list[Finding]:
+    return [Finding(kind="film_by_flags")] if timing.film else []
 
 
 def _damage(container: InputContainer, found: Scan, timing: Timing, duration: Fraction) -> list[Finding]:
@@ -81,7 +87,7 @@ def _oddities(container: InputContainer, found: Scan, turned: DisplayTurn, pictu
         made.append(Finding(kind="turned_askew", told=str(turned.degrees)))
     if pictures > 1:
         made.append(Finding(kind="other_pictures", count=pictures - 1))
-    unheard = len(container.streams.audio) - sum(span.start is not None for span in found.sounds)
-    if unheard and found.complete:
-        made.append(Finding(kind="sound_unknown", count=unheard))
+    no_progress = len(container.streams.audio) - sum(span.start is not None for span in found.sounds)
+    if no_progress and found.complete:
+        made.append(Finding(kind="sound_unknown", count=no_progress))
     return made

@@ -2,18 +2,18 @@
 
 from pathlib import Path
 
-from cadrage.footage.facts import Facts
 from cadrage.footage.interpretation import Interpretation
+from cadrage.footage.media_info import MediaInfo
 from cadrage.footage.pictures import PictureReader
 from cadrage.footage.reader import ClipReader
 from cadrage.footage.stills import StillReader
 
 
-def open_footage(path: Path, facts: Facts, interpretation: Interpretation | None = None) -> PictureReader:
+def open_footage(path: Path, info: MediaInfo, interpretation: Interpretation | None = None) -> PictureReader:
     """A reader for a clip, a still or a sequence of stills. Use it as a context manager.
 
     Raises:
         MissingSource, UnreadableFile: see each.
     """
-    kind = ClipReader if facts.kind == "clip" else StillReader
-    return kind(path, facts, interpretation)
+    kind = ClipReader if info.kind == "clip" else StillReader
+    return kind(path, info, interpretation)

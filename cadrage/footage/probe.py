@@ -1,32 +1,50 @@
 """Finding out what a file is."""
 
+import re
+from collections.abc import Callable
 from fractions import Fraction
 from pathlib import Path
 
+from av.audio.stream import AudioStream
 from av.container import InputContainer
+from av.sidedata.sidedata import Type
+from av.stream import Stream
 from av.video.frame import VideoFrame
 from av.video.stream import VideoStream
 
 from cadrage.errors import RasterOutOfRange, UnreadableFile
 from cadrage.footage.container import COPY_AGAIN, demuxer_of, moving_pictures, opened, picture_stream
-from cadrage.footage.facts import FIELD_ORDER_OF_CODE, Facts, SoundFacts
+from cadrage.footage.hdr import content_light_of, mastering_of
+from cadrage.footage.media_info import FIELD_ORDER_OF_CODE, MediaInfo, SoundInfo
 from cadrage.footage.noticed import noticed
 from cadrage.footage.scan import COUNTED, WITHOUT_DECODING, Budget, Scan, SoundSpan, scan
+from cadrage.footage.siting import siting_of
 from cadrage.footage.stills import is_still, probe_sequence, probe_still
+from cadrage.footage.subtitles import subtitle_facts
+from cadrage.footage.timecode import Timecode, group_code
 from cadrage.footage.timing import BINDING, CONSTANT, Timing, evened, timing_of
 from cadrage.footage.turning import turn_of_display
+from cadrage.footage.unpack import is_transparent
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 
 WHILE_WAITING = Budget()
 
 
-def probe(path: Path | str, *, thorough: bool = False, counted: bool = False) -> Facts:
+UNDETERMINED = "und"  # ISO 639-2
+LONGEST_TITLE = 200
+HANDLER = re.compile(r"handler|media|^#|^\W*$", re.IGNORECASE)
+"""Names that writers of files give to every track (common practice, no source)."""
+
+
+def probe(
+    path: Path | str, *, thorough: bool = False, counted: bool = False, report: Callable[[float], None] | None = None
+) -> MediaInfo:
     """Find out what a file is.
 
     All of it is gone through and its pictures decoded as long as that takes no more than a second or two. Of longer
     files pictures are counted by their packets, and of very long ones their number is estimated, unless asked to be
-    thorough, or asked that they be counted; `Facts.counted` says which it was. A folder is taken as a sequence of
-    numbered stills.
+    thorough, or asked that they be counted; `MediaInfo.counted` says which it was. A folder is taken as a sequence of
+    numbered stills. `report` is told the fraction that is read, now and then, and may raise what it likes.
 
     Raises:
         MissingSource, UnreadableFile, NoPicture, RasterOutOfRange: see each.
@@ -37,39 +55,43 @@ def probe(path: Path | str, *, thorough: bool = False, counted: bool = False) ->
     if path.is_file() and is_still(path):
         return probe_still(path)
     budget = None if thorough else WITHOUT_DECODING if counted else WHILE_WAITING
-    facts, shuffled = _probed(path, budget, shuffled=False)
-    return _probed(path, budget, shuffled=True)[0] if shuffled else facts
+    info, shuffled = _probed(path, budget, report, shuffled=False)
+    return _probed(path, budget, report, shuffled=True)[0] if shuffled else info
 
 
-def picture_times(path: Path, facts: Facts) -> list[Fraction]:
+def picture_times(path: Path, info: MediaInfo) -> list[Fraction]:
     """When each picture of a clip comes, in seconds from the first.
 
     Args:
         path: the file.
-        facts: what it is.
+        info: what it is.
 
     Raises:
         MissingSource, UnreadableFile: see `probe`.
     """
     with opened(path) as container:
         # Packets tell as well, unless some cannot be decoded.
-        decoded = bool(facts.findings) or facts.shown_by == "decoding"
-        found = scan(container, path, facts.shown_by, None if decoded else WITHOUT_DECODING)
+        decoded = bool(info.findings) or info.shown_by == "decoding"
+        found = scan(container, path, info.shown_by, None if decoded else WITHOUT_DECODING)
         if demuxer_of(container) in COUNTED:
-            found.times = evened(found.times, found.tick, facts.rate)
+            found.times = evened(found.times, found.tick, info.rate)
         return [(time - found.times[0]) * found.tick for time in found.times]
 
 
-def _probed(path: Path, budget: Budget | None, *, shuffled: bool) -> tuple[Facts, bool]:
+def _probed(
+    path: Path, budget: Budget | None, report: Callable[[float], None] | None, *, shuffled: bool
+) -> tuple[MediaInfo, bool]:
     with opened(path) as container:
         stream = picture_stream(container, path)
         _check_raster(stream.codec_context.width, stream.codec_context.height, path)
         said = _stated(stream)
-        found = scan(container, path, "decoding" if shuffled else "presentation", budget)
+        found = scan(container, path, "decoding" if shuffled else "presentation", budget, report)
         if found.first is None:
             raise UnreadableFile("It holds no picture that can be decoded.", remedy=COPY_AGAIN, clip=path)
         _check_raster(found.first.width, found.first.height, path)
-        return Facts.model_validate(said | _shown(found.first) | _timed(container, found, found.first)), found.shuffled
+        return MediaInfo.model_validate(
+            said | _shown(found.first) | _timed(container, found, found.first)
+        ), found.shuffled
 
 
 def _check_raster(width: int, height: int, path: Path) -> None:
@@ -94,8 +116,26 @@ def _stated(stream: VideoStream) -> dict[str, object]:
         "primaries": int(context.color_primaries or 2),
         "transfer": int(context.color_trc or 2),
         "full_range": int(context.color_range) == 2,
-        "others": tuple(one.type for one in stream.container.streams if one.type not in ("video", "audio")),
+        "siting": siting_of(stream),
+        "others": tuple(one.type for one in stream.container.streams if _is_other(one)),
     }
+
+
+def _is_other(stream: Stream) -> bool:
+    """Whether a stream is neither picture, nor sound, nor subtitles, nor time code."""
+    return stream.type not in ("video", "audio", "subtitle") and not stream.metadata.get("timecode")
+
+
+def _start_code(container: InputContainer, first: VideoFrame, rate: Fraction) -> str:
+    """The time code of the first picture: of the file or one of its streams, else of the group it stands in."""
+    said = [container.metadata, *(stream.metadata for stream in container.streams)]
+    for tags in said:
+        text = next((value for name, value in tags.items() if name.lower() == "timecode"), "")
+        if (found := Timecode.read(text, rate)) is not None:
+            return str(found)
+    data = first.side_data.get(Type.GOP_TIMECODE)  # type: ignore[call-overload]
+    found = None if data is None else group_code(bytes(data), rate)
+    return str(found) if found is not None and found.number else ""  # which most encoders leave at nought
 
 
 def _shown(first: VideoFrame) -> dict[str, object]:
@@ -110,6 +150,9 @@ def _shown(first: VideoFrame) -> dict[str, object]:
         "pixel_format": first.format.name,
         "depth": first.format.components[0].bits,
         "chroma": _chroma_name(first),
+        "alpha": is_transparent(first),
+        "mastering": mastering_of(first),
+        "content_light": content_light_of(first),
     }
     return shown | ({"full_range": True} if first.format.name.startswith("yuvj") else {})
 
@@ -122,6 +165,8 @@ def _timed(container: InputContainer, found: Scan, first: VideoFrame) -> dict[st
     start = found.times[0] * found.tick
     turned, pictures = turn_of_display(first), len(moving_pictures(container))
     return {
+        "timecode": _start_code(container, first, timing.rate),
+        "subtitles": subtitle_facts(container),
         "rate": timing.rate,
         "rate_stated": bool(rates),
         "rate_varies": timing.varies,
@@ -183,13 +228,26 @@ def _chroma_name(frame: VideoFrame) -> str:
     return {(1, 1): "4:4:4", (2, 1): "4:2:2", (2, 2): "4:2:0", (4, 1): "4:1:1"}.get((across, down), "other")
 
 
-def _sound(span: SoundSpan, picture_start: Fraction) -> SoundFacts:
+def _sound(span: SoundSpan, picture_start: Fraction) -> SoundInfo:
     start, end = span.start or Fraction(0), span.end
-    return SoundFacts(
+    return SoundInfo(
         codec=span.stream.codec_context.name,
         rate=span.stream.rate,
         channels=span.stream.codec_context.channels,
         start=start - picture_start,
         duration=None if end is None else end - start,
         stream=span.stream.index,
+        language=_language(span.stream),
+        title=_title(span.stream),
     )
+
+
+def _title(stream: AudioStream) -> str:
+    """What a file calls a track; MP4 and MOV do so by the name of its handler, which writers fill with their own."""
+    said = stream.metadata.get("title") or stream.metadata.get("handler_name", "")
+    return "" if HANDLER.search(said) else said[:LONGEST_TITLE].strip()
+
+
+def _language(stream: AudioStream) -> str:
+    said = stream.metadata.get("language", "")[:3]
+    return "" if said == UNDETERMINED else said

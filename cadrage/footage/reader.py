@@ -7,6 +7,7 @@ from contextlib import ExitStack
 from fractions import Fraction
 from itertools import chain
 from pathlib import Path
+from typing import Literal
 
 import av
 from av.packet import Packet
@@ -19,9 +20,10 @@ from cadrage.footage.conforming import Conform
 from cadrage.footage.container import COPY_AGAIN, opened, picture_stream
 from cadrage.footage.decoding import Picture, PictureDecoder, step_of
 from cadrage.footage.deinterlace import deinterlaced
-from cadrage.footage.facts import Facts
+from cadrage.footage.film import film_pictures
 from cadrage.footage.index import index_of, needs_index, seekable
-from cadrage.footage.interpretation import Interpretation, colour_of, fields_of, taken_as
+from cadrage.footage.interpretation import Interpretation, Method, colour_of, effective_timing, fields_of
+from cadrage.footage.media_info import MediaInfo
 from cadrage.footage.packets import Packets, Track
 from cadrage.footage.pictures import DecodedFrame, PictureReader
 from cadrage.footage.soundtrack import sound_streams
@@ -33,8 +35,8 @@ DECODE_ON = Fraction(1, 2)
 FURTHER_BACK = (Fraction(0), Fraction(1), Fraction(4), Fraction(12), Fraction(40))
 # Seconds behind damage at which nothing of it is left, as a rule; and how long before it is begun to decode.
 MENDED, CLEAR = Fraction(20), Fraction(1)
-# Pictures before and after one that deinterlacing looks at, and one more.
-NEIGHBOURS = 3
+# Pictures before one that deinterlacing looks at, and one more; of film, of whole cycles.
+NEIGHBOURS: dict[Method, int] = {"one_per_pair": 3, "one_per_field": 3, "film": 12}
 
 
 class ClipReader(PictureReader):
@@ -44,7 +46,7 @@ class ClipReader(PictureReader):
 
     Args:
         path: the file.
-        facts: what it is.
+        info: what it is.
         interpretation: what its samples are taken to mean.
 
     Raises:
@@ -52,16 +54,16 @@ class ClipReader(PictureReader):
             shape.
     """
 
-    def __init__(self, path: Path | str, facts: Facts, interpretation: Interpretation | None = None) -> None:
+    def __init__(self, path: Path | str, info: MediaInfo, interpretation: Interpretation | None = None) -> None:
         self.path = Path(path)
-        self.facts = facts
+        self.info = info
         said = interpretation or Interpretation()
-        self._colour = colour_of(facts, said)
-        self._fields, self._method = fields_of(facts, said), said.deinterlace
-        self._frame_length = 1 / taken_as(facts, said).rate
-        self._conform = Conform(facts, self.path)
-        self._index = index_of(self.path, facts) if needs_index(facts) else None
-        self._clusters = clusters_of(self.path) if facts.container.startswith("matroska") else None
+        self._colour, self._matte = colour_of(info, said), said.matte
+        self._fields, self._method = fields_of(info, said), said.deinterlace
+        self._frame_length = 1 / effective_timing(info, said).rate
+        self._conform = Conform(info, self.path)
+        self._index = index_of(self.path, info) if needs_index(info) else None
+        self._clusters = clusters_of(self.path) if info.container.startswith("matroska") else None
         self._opened = ExitStack()
         self._open()
         self._origin: Fraction | None = None
@@ -75,7 +77,7 @@ class ClipReader(PictureReader):
         self._container = self._opened.enter_context(opened(self.path, since))
         self._stream = picture_stream(self._container, self.path)
         # Several pictures at once, but for damage: how it is patched up must not depend on which was ready first.
-        self._stream.thread_type = "SLICE" if self.facts.damage else "AUTO"
+        self._stream.thread_type = "SLICE" if self.info.damage else "AUTO"
         self._tick = self._stream.time_base or Fraction(1, 1000)
 
     def close(self) -> None:
@@ -131,9 +133,9 @@ class ClipReader(PictureReader):
     def _stand_before(self, time: Fraction) -> None:
         """Stand before a picture that does not come after a time."""
         if self._fields != "progressive":
-            time -= NEIGHBOURS / self.facts.rate
+            time -= NEIGHBOURS[self._method] / self.info.rate
         whole = self._before_damage(time)
-        for back in FURTHER_BACK if seekable(self.facts) else ():
+        for back in FURTHER_BACK if seekable(self.info) else ():
             if whole - back <= 0 or not self._seek(whole - back):
                 break
             self._next_one = next(self._coming, None)
@@ -143,7 +145,7 @@ class ClipReader(PictureReader):
 
     def _before_damage(self, time: Fraction) -> Fraction:
         """A moment before all damage that a time comes soon after: pictures are patched up with those before them."""
-        for one in reversed(self.facts.damage):
+        for one in reversed(self.info.damage):
             if one.start - CLEAR <= time <= (one.end or one.start) + MENDED:
                 time = one.start - 2 * CLEAR
         return time
@@ -174,7 +176,7 @@ class ClipReader(PictureReader):
 
     def _pictures(self, target: int | None) -> Iterator[Picture]:
         """Decode on from where the container stands."""
-        decoder = PictureDecoder(self._stream, self.facts.shown_by, step_of(self.facts.rate, self._tick))
+        decoder = PictureDecoder(self._stream, self.info.shown_by, step_of(self.info.rate, self._tick))
         streams: tuple[Track, ...] = (self._stream, *sound_streams(self._container))
         packets = (one for one in Packets(self._container, streams) if one.stream_index == self._stream.index)
         if self._index is not None:
@@ -186,7 +188,7 @@ class ClipReader(PictureReader):
         conformed = map(self._conform.apply, self._stamped(self._pictures(target)))
         frames: Iterator[VideoFrame] = (frame for frame in conformed if frame is not None)
         if self._fields != "progressive":
-            frames = deinterlaced(frames, self._fields, self._method)
+            frames = self._whole(frames, self._fields)
         before: VideoFrame | None = None
         for frame in frames:
             if before is not None:
@@ -194,6 +196,17 @@ class ClipReader(PictureReader):
             before = frame
         if before is not None:
             yield self._decoded(before, None)
+
+    def _whole(
+        self, frames: Iterator[VideoFrame], fields: Literal["upper_first", "lower_first"]
+    ) -> Iterator[VideoFrame]:
+        """Whole frames of pairs of fields."""
+        if self._method != "film":
+            return deinterlaced(frames, fields, self._method)
+        first = next(frames, None)  # which sets where the clip begins
+        if first is None:
+            return iter(())
+        return film_pictures(chain((first,), frames), fields, self.info.rate, self.picture_start)
 
     def _stamped(self, pictures: Iterator[Picture]) -> Iterator[VideoFrame]:
         for picture in pictures:
@@ -207,7 +220,7 @@ class ClipReader(PictureReader):
         time = self._time(frame)
         stated = frame.duration * (frame.time_base or self._tick) if self._fields == "progressive" else Fraction(0)
         end = time + (stated or self._frame_length) if following is None else self._time(following)
-        return DecodedFrame(time, end, unpack(frame, self._colour))
+        return DecodedFrame(time, end, unpack(frame, self._colour, self.info.siting, self._matte))
 
     def _time(self, frame: VideoFrame) -> Fraction:
         return (frame.pts or 0) * (frame.time_base or self._tick) - self.picture_start

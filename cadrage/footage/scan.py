@@ -3,6 +3,7 @@
 from __future__ import annotations  # Packet takes a parameter for the type checker only
 
 from array import array
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from fractions import Fraction
 from pathlib import Path
@@ -112,21 +113,50 @@ class Scan:
         return self.stream.time_base or Fraction(1, 1000)
 
 
-def scan(container: InputContainer, path: Path, shown_by: ShownBy, budget: Budget | None = None) -> Scan:
-    """Go through a file that was just opened, all of it or as much as a budget allows.
+def scan(
+    container: InputContainer,
+    path: Path,
+    shown_by: ShownBy,
+    budget: Budget | None = None,
+    report: Callable[[float], None] | None = None,
+) -> Scan:
+    """Go through a file that was just opened, all of it or as much as a budget allows. `report` is told the fraction
+    of it that is read, now and then, and may raise what it likes.
 
     Raises:
         NoPicture: there is none.
     """
-    return _Pass(container, picture_stream(container, path), shown_by, budget).run()
+    size = path.stat().st_size if report and path.is_file() else 0
+    watched = _Watched(report, size) if report and size else None
+    return _Pass(container, picture_stream(container, path), shown_by, budget, watched).run()
+
+
+@dataclass(slots=True)
+class _Watched:
+    """Tells how far a pass is, each time that another hundredth is read."""
+
+    report: Callable[[float], None]
+    size: int
+    told: int = -1
+
+    def at(self, read: int) -> None:
+        if (hundredth := min(99, 100 * read // self.size)) > self.told:
+            self.told = hundredth
+            self.report(hundredth / 100)
 
 
 class _Pass:
     """One pass through a file."""
 
     def __init__(
-        self, container: InputContainer, stream: VideoStream, shown_by: ShownBy, budget: Budget | None
+        self,
+        container: InputContainer,
+        stream: VideoStream,
+        shown_by: ShownBy,
+        budget: Budget | None,
+        watched: _Watched | None,
     ) -> None:
+        self._watched = watched
         self._budget = budget
         self._stamps = array("q")  # of all packets that are shown
         self._last = (0, 0)  # the stamp and the length of the last of them
@@ -157,6 +187,8 @@ class _Pass:
                 self._picture(packet)
             else:
                 self._sound(packet)
+            if self._watched:
+                self._watched.at(self.scan.read)
             if self._spent():
                 self.scan.complete = False
                 break

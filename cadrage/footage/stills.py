@@ -16,9 +16,10 @@ from PIL import ExifTags, Image, UnidentifiedImageError
 
 from cadrage.errors import MissingSource, RasterOutOfRange, UnreadableFile
 from cadrage.footage.container import COPY_AGAIN
-from cadrage.footage.facts import Facts
-from cadrage.footage.interpretation import STILL_RATE, STILL_SECONDS, Interpretation, colour_of, taken_as
+from cadrage.footage.interpretation import STILL_RATE, STILL_SECONDS, Interpretation, colour_of, effective_timing
+from cadrage.footage.media_info import MediaInfo
 from cadrage.footage.pictures import DecodedFrame, PictureReader
+from cadrage.footage.profiles import in_srgb
 from cadrage.footage.sequences import STILLS_IN_SEQUENCE, number_of
 from cadrage.footage.unpack import unpack
 from cadrage.formats.frames import MIN_SIDE
@@ -56,18 +57,18 @@ def is_still(path: Path) -> bool:
         return file.read(8).startswith(SIGNATURES)
 
 
-def probe_still(path: Path) -> Facts:
+def probe_still(path: Path) -> MediaInfo:
     """What a still is; its pixels are decoded once, which proves that they can be.
 
     Raises:
         UnreadableFile, RasterOutOfRange: see each.
     """
-    facts = _header(path)
+    info = _header(path)
     _rgb(path, "#000000")
-    return facts
+    return info
 
 
-def probe_sequence(folder: Path) -> Facts:
+def probe_sequence(folder: Path) -> MediaInfo:
     """What a folder of numbered stills is.
 
     Raises:
@@ -77,10 +78,10 @@ def probe_sequence(folder: Path) -> Facts:
     stills = stills_of(folder)
     first = probe_still(stills[0])
     for still in stills[1:]:
-        facts = _header(still)
-        if (facts.width, facts.height) != (first.width, first.height):
+        info = _header(still)
+        if (info.width, info.height) != (first.width, first.height):
             raise UnreadableFile(
-                f"{still.name} is {facts.width}×{facts.height}, the first still {first.width}×{first.height}.",
+                f"{still.name} is {info.width}×{info.height}, the first still {first.width}×{first.height}.",
                 remedy="Make them all of one size, or add them one by one.",
                 clip=folder,
             )
@@ -118,14 +119,14 @@ def stills_of(folder: Path) -> tuple[Path, ...]:
     return tuple(found[number] for number in sorted(found))
 
 
-def _header(path: Path) -> Facts:
+def _header(path: Path) -> MediaInfo:
     """What a still says of itself."""
     with _opened(path) as image:
         width, height = image.size
         if min(width, height) < MIN_SIDE or max(width, height) > LONGEST_SIDE or width * height > MOST_PIXELS:
             raise _out_of_range(path, f"{width}×{height}")
         rotation, mirrored = TURNS.get(_orientation(image, path), (0, False))
-        return Facts(
+        return MediaInfo(
             kind="still",
             container=(image.format or "").lower(),
             codec=(image.format or "").lower(),
@@ -212,8 +213,8 @@ def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint
             if image.mode.startswith("I"):
                 return _from_deep(image)
             if not image.has_transparency_data:
-                return np.asarray(image.convert("RGB"))
-            whole = image.convert("RGBA")
+                return np.asarray(in_srgb(image).convert("RGB"))
+            whole = in_srgb(image).convert("RGBA")
         except (OSError, ValueError, SyntaxError) as error:
             raise _damaged(path) from error
         ground = Image.new("RGBA", whole.size, tuple(round(part * 255) for part in parse_colour(matte)))
@@ -235,7 +236,7 @@ def read_rgba(path: Path) -> NDArray[np.uint8]:
     _header(path)
     with _opened(path) as image, _silently(image):
         try:
-            return np.asarray(image.convert("RGBA"))
+            return np.asarray(in_srgb(image).convert("RGBA"))
         except (OSError, ValueError, SyntaxError) as error:
             raise _damaged(path) from error
 
@@ -243,14 +244,14 @@ def read_rgba(path: Path) -> NDArray[np.uint8]:
 class StillReader(PictureReader):
     """Reads a still or a sequence of them; see `PictureReader`."""
 
-    def __init__(self, path: Path | str, facts: Facts, interpretation: Interpretation | None = None) -> None:
+    def __init__(self, path: Path | str, info: MediaInfo, interpretation: Interpretation | None = None) -> None:
         self.path = Path(path)
         said = interpretation or Interpretation()
         if not self.path.exists():
             raise MissingSource("The file is not there.", remedy="Put it back, or choose another.", clip=self.path)
-        self._files = stills_of(self.path) if facts.kind == "sequence" else (self.path,)
-        self._taken = taken_as(facts, said)
-        self._matte, self._colour = said.matte, colour_of(facts, said)
+        self._files = stills_of(self.path) if info.kind == "sequence" else (self.path,)
+        self._taken = effective_timing(info, said)
+        self._matte, self._colour = said.matte, colour_of(info, said)
         self._held: tuple[Path, Planes] | None = None
 
     def close(self) -> None:

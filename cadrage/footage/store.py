@@ -1,22 +1,24 @@
 """Decoded pictures, kept for a while."""
 
 import threading
-from collections import OrderedDict
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass, field
 from fractions import Fraction
 from pathlib import Path
 
-from cadrage.footage.facts import Facts
+from cachetools import LRUCache
+
+from cadrage.footage.identity import ClipIdentity
 from cadrage.footage.interpretation import Interpretation
+from cadrage.footage.media_info import MediaInfo
 from cadrage.footage.opening import open_footage
 from cadrage.footage.pictures import DecodedFrame, PictureReader
 
-CACHE_BYTES = 400 * 2**20
+CACHE_BYTES = 160 * 2**20
 OPEN_CLIPS = 6
 
-Key = tuple[str, int, tuple[object, ...], int]
+Key = tuple[str, str, tuple[object, ...], int]
 
 
 @dataclass(slots=True)
@@ -36,52 +38,73 @@ class _OpenClip:
     lock: threading.Lock = field(default_factory=threading.Lock)
 
 
+class _OpenClips(LRUCache[Key, _OpenClip]):
+    """Readers of the clips used last; one that has to go is closed as soon as nobody uses it."""
+
+    def popitem(self) -> tuple[Key, _OpenClip]:
+        """Let go of the one that was used the longest ago."""
+        key, clip = super().popitem()
+        let_go(clip)
+        return key, clip
+
+
+def let_go(clip: _OpenClip) -> None:
+    """Close a reader now, or by its last user."""
+    clip.wanted = False
+    if not clip.users:
+        clip.reader.close()
+
+
 class FrameStore:
     """Decoded pictures of recently used clips, up to a number of bytes; safe to share between threads."""
 
     def __init__(self, limit: int = CACHE_BYTES) -> None:
-        self.limit = limit
-        self.held = 0
-        self._frames: OrderedDict[tuple[Key, Fraction], DecodedFrame] = OrderedDict()
-        self._clips: OrderedDict[Key, _OpenClip] = OrderedDict()
+        self._frames: LRUCache[tuple[Key, Fraction, Fraction], DecodedFrame] = LRUCache(
+            limit, lambda one: one.planes.nbytes
+        )
+        self._clips = _OpenClips(OPEN_CLIPS)
         self._lock = threading.Lock()
 
-    def frame(self, path: Path, facts: Facts, said: Interpretation, time: Fraction, voice: int = 0) -> DecodedFrame:
-        """The picture of a clip that is on screen at a time. Each voice reads with a reader of its own."""
-        key = (str(path), path.stat().st_mtime_ns if path.exists() else 0, said.decoding, voice)
+    @property
+    def held(self) -> int:
+        """Bytes of all pictures that are kept."""
+        return int(self._frames.currsize)
+
+    def frame(
+        self,
+        path: Path,
+        info: MediaInfo,
+        said: Interpretation,
+        time: Fraction,
+        reader_id: int = 0,
+        identity: ClipIdentity | None = None,
+    ) -> DecodedFrame:
+        """The picture of a clip that is on screen at a time. Each `reader_id` has a reader of its own; which file it is
+        is asked of the file, unless `identity` is given.
+        """
+        key = (str(path), (identity or ClipIdentity.of(path)).key, said.decoding, reader_id)
         if (held := self._held(key, time)) is not None:
             return held
-        with self._open(key, path, facts, said) as reader:
+        with self._open(key, path, info, said) as reader:
             frame = reader.frame_at(time)
         self._hold(key, frame)
         return frame
 
     def _held(self, key: Key, time: Fraction) -> DecodedFrame | None:
         with self._lock:
-            for name, frame in reversed(self._frames.items()):
-                if name[0] == key and frame.time <= time < frame.end:
-                    self._frames.move_to_end(name)
-                    return frame
-        return None
+            name = next((one for one in self._frames if one[0] == key and one[1] <= time < one[2]), None)
+            return None if name is None else self._frames[name]
 
     def _hold(self, key: Key, frame: DecodedFrame) -> None:
-        with self._lock:
-            name = (key, frame.time)
-            if name not in self._frames:
-                self._frames[name] = frame
-                self.held += frame.planes.nbytes
-            while self.held > self.limit and len(self._frames) > 1:
-                _, dropped = self._frames.popitem(last=False)
-                self.held -= dropped.planes.nbytes
+        with self._lock, suppress(ValueError):  # one that is larger than all that may be held
+            self._frames[key, frame.time, frame.end] = frame
 
     @contextmanager
-    def _open(self, key: Key, path: Path, facts: Facts, said: Interpretation) -> Iterator[PictureReader]:
+    def _open(self, key: Key, path: Path, info: MediaInfo, said: Interpretation) -> Iterator[PictureReader]:
         with self._lock:
-            clip = self._clips.pop(key, None) or _OpenClip(open_footage(path, facts, said))
-            self._clips[key] = clip
+            clip = self._clips.get(key) or _OpenClip(open_footage(path, info, said))
             clip.users += 1
-            for name in list(self._clips)[: max(0, len(self._clips) - OPEN_CLIPS)]:
-                self._give_up(name)
+            self._clips[key] = clip
         try:
             with clip.lock:
                 yield clip.reader
@@ -91,17 +114,10 @@ class FrameStore:
                 if not clip.users and not clip.wanted:
                     clip.reader.close()
 
-    def _give_up(self, key: Key) -> None:
-        """Take a clip out of the store; it is closed now, or by its last user."""
-        clip = self._clips.pop(key)
-        clip.wanted = False
-        if not clip.users:
-            clip.reader.close()
-
     def forget(self, path: Path) -> None:
         """Let go of a clip, so that its file can be taken away."""
         with self._lock:
             for key in [key for key in self._clips if key[0] == str(path)]:
-                self._give_up(key)
+                let_go(self._clips.pop(key))
             for name in [name for name in self._frames if name[0][0] == str(path)]:
-                self.held -= self._frames.pop(name).planes.nbytes
+                del self._frames[name]

@@ -17,6 +17,9 @@ KNOWN = tuple(
     for slower in ((1, NTSC) if rate % 25 else (1,))
 )
 """Rates of television and film (SMPTE ST 12-1 and ST 2036-1; from memory) and their doubles."""
+MEAN_FIELDS = Fraction(5, 2)  # that a picture of film lasts where it is stretched to video
+IN_TURN = 0.9  # of the pictures must last otherwise than the one before (tried out)
+FILM = (24 * NTSC, Fraction(24))
 BINDING = ("avi", "mxf", "gxf", "dv")  # of these, those whose header states it
 CONSTANT = ("avi", "mpegts", "mpeg", "mxf", "dv", "gxf")
 """Containers of one rate throughout: a picture that is missing was dropped or lost, and the one before it stays."""
@@ -36,6 +39,7 @@ class Timing:
         varies: whether they last unequally long, beyond the rounding of the file's clock.
         holes: of a constant rate, where pictures are missing: the number of the one before, and how many.
         shortest, longest: seconds between neighbours.
+        film: whether they are film whose flags stretch it to video, two fields and three in turn.
     """
 
     rate: Fraction
@@ -43,6 +47,7 @@ class Timing:
     holes: tuple[tuple[int, int], ...]
     shortest: Fraction
     longest: Fraction
+    film: bool = False
 
 
 def timing_of(
@@ -67,9 +72,29 @@ def timing_of(
             holes = _holes(gaps, tick, rate, loose, fill=fill)
             if holes is not None:
                 return Timing(rate, varies=False, holes=holes, shortest=1 / rate, longest=1 / rate)
+    if (film := _film(gaps, tick)) is not None:
+        return Timing(film, varies=False, holes=(), shortest=1 / film, longest=1 / film, film=True)
     mean = len(gaps) / ((times[-1] - times[0]) * tick)
     rate = next((one for one in stated if mean / 2 <= one <= mean * 2), mean)
     return Timing(rate, varies=True, holes=(), shortest=min(gaps) * tick, longest=max(gaps) * tick)
+
+
+def _film(gaps: Sequence[int], tick: Fraction) -> Fraction | None:
+    """The rate of film that lasts two fields and three in turn; None where it does not, or not throughout.
+
+    Here and there, as where it ends, two in a row may last alike, as long as no picture is half a one off its place.
+    """
+    for rate in FILM:
+        field = 1 / (rate * MEAN_FIELDS)
+        fields = [round(gap * tick / field) for gap in gaps]
+        off_grid = (abs(gap * tick - count * field) > field / 4 for gap, count in zip(gaps, fields, strict=True))
+        if not set(fields) <= {2, 3} or any(off_grid):
+            continue
+        turns = sum(one != other for one, other in pairwise(fields))
+        off = np.abs(np.cumsum(fields) - float(MEAN_FIELDS) * np.arange(1, len(fields) + 1)).max()
+        if len(fields) > 1 and turns >= IN_TURN * (len(fields) - 1) and off < MEAN_FIELDS / 2:
+            return rate
+    return None
 
 
 def _candidates(times: Sequence[int], tick: Fraction, stated: Sequence[Fraction]) -> list[tuple[Fraction, Fraction]]:

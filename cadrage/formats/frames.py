@@ -7,11 +7,13 @@ from pydantic import Field
 
 from cadrage.formats.words import aspect_name
 from cadrage.geometry import FrameRect, Raster, active_picture, drawn_even
-from cadrage.values import ColourText, PositiveExact, Value
+from cadrage.values import ColourText, PositiveExact, Rate, Value
 
 MIN_SIDE = 16
 MAX_SIDE = 8192
 
+FrameColour = Literal["sdr", "bt2020", "hlg", "pq"]
+HDR_COLOURS = ("hlg", "pq")
 Side = Annotated[int, Field(ge=MIN_SIDE, le=MAX_SIDE)]
 
 
@@ -25,6 +27,8 @@ class Frame(Value):
         outside: what is outside the active picture: bars, or the surround, which then fills the whole frame.
         bar_colour: of those bars.
         rate: frames a second; None keeps each clip's own.
+        fields: whether pictures are whole, or pairs of fields a half picture's time apart, and which is shown first.
+        colour: SDR of BT.601 or BT.709, by its lines; SDR of BT.2020; or HDR of BT.2100, with HLG or PQ.
         name: what the people who order it call it; may be empty.
     """
 
@@ -34,7 +38,9 @@ class Frame(Value):
     active: Annotated[PositiveExact, Field(ge=Fraction(1, 10), le=10)] | None = None
     outside: Literal["bars", "surround"] = "bars"
     bar_colour: ColourText = "#000000"
-    rate: Annotated[PositiveExact, Field(ge=1, le=240)] | None = None
+    rate: Rate | None = None
+    fields: Literal["progressive", "upper_first", "lower_first"] = "progressive"
+    colour: FrameColour = "sdr"
     name: Annotated[str, Field(max_length=80)] = ""
 
     @property
@@ -51,6 +57,11 @@ class Frame(Value):
     def drawn_rect(self) -> FrameRect:
         """The active picture as it is drawn, its sides even."""
         return drawn_even(self.raster, self.active_rect)
+
+    @property
+    def hdr(self) -> bool:
+        """Whether it holds more light than the white of graphics."""
+        return self.colour in HDR_COLOURS
 
     @property
     def has_bars(self) -> bool:

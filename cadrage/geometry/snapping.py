@@ -2,11 +2,14 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import Literal
 
 from cadrage.geometry.placement import Placed
 from cadrage.geometry.shapes import FrameRect
 from cadrage.geometry.turning import brief
 from cadrage.values import Exact, Value
+
+Meets = Literal["middle", "first_edge", "second_edge"]
 
 
 class Snap(Value):
@@ -15,11 +18,13 @@ class Snap(Value):
     Attributes:
         offset: from the centre, in frame pixels.
         says: what is met there.
+        meets: which part of the picture meets something: its middle, its left or upper edge, its right or lower edge.
         line: where on the frame it is met, in frame pixels.
     """
 
     offset: Exact
     says: str
+    meets: Meets = "middle"
     line: Exact
 
 
@@ -69,6 +74,6 @@ class _Line:
         if not spare:
             return []
         return [
-            Snap(offset=aside - spare, says=f"{self.first} {what}", line=start),
-            Snap(offset=aside + spare, says=f"{self.second} {what}", line=start + length),
+            Snap(offset=aside - spare, says=f"{self.first} {what}", meets="first_edge", line=start),
+            Snap(offset=aside + spare, says=f"{self.second} {what}", meets="second_edge", line=start + length),
         ]

@@ -4,7 +4,7 @@ from pydantic import Field
 
 from cadrage.fields import percent, plain_number
 from cadrage.lettering.fonts import FamilyName
-from cadrage.values import ColourText, Value
+from cadrage.values import ColourText, Exact, Value
 
 
 class Lettered(Value):
@@ -19,7 +19,7 @@ class Lettered(Value):
     """
 
     family: FamilyName = Field(default="Archivo", title="Font")
-    weight: float = plain_number(100, 900, 600, "Weight", 50)
-    letter_width: float = percent(62, 125, 100, "Letter width")
-    size: float = percent(1, 25, 6, "Size", 0.1)
+    weight: Exact = plain_number(100, 900, 600, "Weight", 50)
+    letter_width: Exact = percent(62, 125, 100, "Letter width")
+    size: Exact = percent(1, 25, 6, "Size", 0.1)
     colour: ColourText = Field(default="#f4f0e6", title="Colour")

@@ -56,7 +56,7 @@ class Block:
         image = Image.new("L", (columns * finer, rows * finer))
         pen = ImageDraw.Draw(image)
         family = FAMILIES[self.style.family]
-        axes = axes_of(family, self.style.weight, self.style.letter_width)
+        axes = axes_of(family, float(self.style.weight), float(self.style.letter_width))
         for number, (line, width) in enumerate(zip(self.lines, self.widths, strict=True)):
             spare = (columns - width) * finer
             x = {"left": 0.0, "centre": spare / 2, "right": spare}[align]
@@ -83,7 +83,7 @@ def set_text(text: str, style: Lettered, size: float, room: float | None = None)
         BadRequest: a letter cannot be set; see `runs`.
     """
     family = FAMILIES[style.family]
-    axes = axes_of(family, style.weight, style.letter_width)
+    axes = axes_of(family, float(style.weight), float(style.letter_width))
 
     def width(line: str) -> float:
         return _width(line, family, axes) * size

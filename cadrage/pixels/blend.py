@@ -7,8 +7,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.pixels.mapping import Area
-from cadrage.pixels.planes import Samples, Working, samples
-from cadrage.pixels.resample import limit, settle
+from cadrage.pixels.planes import Planes, Samples, Working, samples
+from cadrage.pixels.resample import clip_codes, quantise
 
 Table = NDArray[np.float32]
 
@@ -21,7 +21,7 @@ class Layer:
     gain: Working
     offset: Working
 
-    def lay(self, plane: Samples, depth: int, opacity: float = 1.0) -> None:
+    def blend(self, plane: Samples, depth: int, opacity: float = 1.0) -> None:
         """Do it, as strong as is said, 0 to 1."""
         gain, offset = self.gain, self.offset
         if opacity < 1:
@@ -37,8 +37,8 @@ def gained(plane: Samples, gain: Working, offset: Working, depth: int) -> None:
         return
     working: Working = plane * gain
     working += offset
-    limit(working, depth)
-    settle(working, plane, depth)
+    clip_codes(working, depth)
+    quantise(working, plane, depth)
 
 
 def added(plane: Samples, offset: Working, depth: int) -> None:
@@ -47,8 +47,8 @@ def added(plane: Samples, offset: Working, depth: int) -> None:
         cv2.add(plane, offset, dst=plane, dtype=cv2.CV_8U)
         return
     working: Working = plane + offset
-    limit(working, depth)
-    settle(working, plane, depth)
+    clip_codes(working, depth)
+    quantise(working, plane, depth)
 
 
 def looked_up(plane: Samples, table: Table, depth: int) -> None:
@@ -58,3 +58,10 @@ def looked_up(plane: Samples, table: Table, depth: int) -> None:
         cv2.LUT(plane, codes, dst=plane)
     else:
         np.copyto(plane, codes[plane])
+
+
+def mixed(one: Planes, other: Planes, share: float) -> Planes:
+    """Two pictures of one layout mixed, the second with a share of 0 to 1."""
+    pairs = zip(one.arrays, other.arrays, strict=True)
+    y, cb, cr = (samples(cv2.addWeighted(first, 1 - share, second, share, 0)) for first, second in pairs)
+    return Planes((y, cb, cr), one.layout)

@@ -7,7 +7,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.errors import BadRequest
+from cadrage.pixels.gamut import GAMUT_OF_CODE, Gamut
 
+Curve = Literal["sdr", "pq", "hlg"]
 Matrix = Literal["bt601", "bt709", "bt2020"]
 
 LUMA_WEIGHTS: dict[Matrix, tuple[float, float]] = {
@@ -20,8 +22,17 @@ LUMA_WEIGHTS: dict[Matrix, tuple[float, float]] = {
 MATRIX_OF_CODE: dict[int, Matrix] = {1: "bt709", 4: "bt601", 5: "bt601", 6: "bt601", 9: "bt2020", 10: "bt2020"}
 """ITU-T H.273, table 4 (MatrixCoefficients): 1 BT.709, 4 FCC, 5 BT.470 BG, 6 SMPTE 170M, 9 and 10 BT.2020."""
 
+CURVE_OF_CODE: dict[int, Curve] = {16: "pq", 18: "hlg"}
+"""ITU-T H.273, table 3 (TransferCharacteristics). All others are taken as SDR, which displays show alike whatever
+curve a camera had (common practice, no source)."""
+
+CODE_OF_CURVE: dict[Curve, int] = {"sdr": 1, "pq": 16, "hlg": 18}
+
 UNSPECIFIED = 2
 """The code that says nothing, in all three tables of ITU-T H.273."""
+
+
+SMALL_GAMUTS = (None, "bt709", "bt601-525", "bt601-625")
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +43,9 @@ class Colour:
         matrix: the weights between R'G'B' and Y'CbCr.
         full_range: whether black is 0 (full) or 16 at 8 bit (limited).
         matrix_code, primaries, transfer: the ITU-T H.273 code points a file carries; 2 is unspecified.
+        peak: of HDR, cd/m² of the brightest that it was made for; 0 where nobody says.
+        headroom: how many times the code of white can be held. More than 1 only while HDR is composed: with the curve
+            of SDR, so that everything laid over it means the same as in SDR, and white at graphics white.
     """
 
     matrix: Matrix
@@ -39,8 +53,25 @@ class Colour:
     matrix_code: int = UNSPECIFIED
     primaries: int = UNSPECIFIED
     transfer: int = UNSPECIFIED
+    peak: int = 0
+    headroom: float = 1.0
 
-    def span(self, depth: int) -> tuple[float, float, float]:
+    @property
+    def curve(self) -> Curve:
+        """The curve between codes and light."""
+        return CURVE_OF_CODE.get(self.transfer, "sdr")
+
+    @property
+    def gamut(self) -> Gamut | None:
+        """The primaries; None where nobody says."""
+        return GAMUT_OF_CODE.get(self.primaries)
+
+    @property
+    def hdr(self) -> bool:
+        """Whether it holds more light than white."""
+        return self.curve != "sdr" or self.headroom > 1
+
+    def code_range(self, depth: int) -> tuple[float, float, float]:
         """Code of black, and code values between black and white and across chroma, at a bit depth.
 
         Limited range is 16, 219, 224 at 8 bit, times 2 for each further bit (ITU-R BT.709-6, items 4.6 to 4.9);
@@ -48,13 +79,27 @@ class Colour:
         """
         if self.full_range:
             top = float(2**depth - 1)
-            return 0.0, top, top
+            return 0.0, top / self.headroom, top / self.headroom
         unit = float(2 ** (depth - 8))
-        return 16 * unit, 219 * unit, 224 * unit
+        return 16 * unit, 219 * unit / self.headroom, 224 * unit / self.headroom
 
-    def converts_from(self, other: "Colour") -> bool:
-        """Whether samples that mean `other` need arithmetic to mean this."""
+    def recoded_from(self, other: "Colour") -> bool:
+        """Whether samples that mean `other` need another matrix or range to mean this."""
         return (self.matrix, self.full_range) != (other.matrix, other.full_range)
+
+    def relit_from(self, other: "Colour") -> bool:
+        """Whether samples that mean `other` need to go through light to mean this: other primaries, another curve."""
+        kinds = (self.curve, self.headroom) != (other.curve, other.headroom)
+        return kinds or self.gamut_of(other) != self.gamut
+
+    def gamut_of(self, other: "Colour") -> Gamut | None:
+        """The primaries of samples that are to mean this.
+
+        Where nobody says they are taken as the same in SDR, where differences are small, else as those of BT.709.
+        """
+        if other.gamut is not None or self.gamut in SMALL_GAMUTS:
+            return other.gamut or self.gamut
+        return "bt709"
 
 
 def rgb_from_ycc(matrix: Matrix) -> NDArray[np.float64]:
@@ -86,11 +131,3 @@ def parse_colour(text: str) -> tuple[float, float, float]:
         raise BadRequest(f"{text!r} is no colour.", remedy="Write it as # and six hexadecimal digits: #203040.")
     red, green, blue = (int(digits[at : at + 2], 16) / 255 for at in (0, 2, 4))
     return red, green, blue
-
-
-def codes_of(text: str, colour: Colour, depth: int) -> tuple[float, float, float]:
-    """The Y', Cb and Cr codes (not rounded) of a colour such as "#203040" at a bit depth."""
-    y, cb, cr = np.linalg.inv(rgb_from_ycc(colour.matrix)) @ np.array(parse_colour(text))
-    black, luma, chroma = colour.span(depth)
-    middle = float(2 ** (depth - 1))
-    return float(black + luma * y), float(middle + chroma * cb), float(middle + chroma * cr)

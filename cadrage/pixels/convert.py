@@ -7,7 +7,7 @@ import numpy as np
 from cadrage.pixels.colour import Colour, ycc_change
 from cadrage.pixels.kernels import sampling_kernel
 from cadrage.pixels.planes import Layout, Planes, Working
-from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, bands, limit, settle
+from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, clip_codes, quantise, resampling_weights
 
 CONVERTED_DEPTH = 16
 
@@ -30,8 +30,8 @@ class ColourChange:
         across = Axis(-by.shift_x / by.across, Fraction(1, by.across))
         kernel = sampling_kernel(0.5)
         self._to_luma = Resampler(
-            bands(down, range(source.height), rows, kernel, TILE_ROWS),
-            bands(across, range(source.width), columns, kernel, TILE_COLUMNS),
+            resampling_weights(down, range(source.height), rows, kernel, TILE_ROWS),
+            resampling_weights(across, range(source.width), columns, kernel, TILE_COLUMNS),
         )
 
     def apply(self, planes: Planes) -> Planes:
@@ -42,20 +42,20 @@ class ColourChange:
             y += self._to_luma.draw(cb * matrix[0, 1] + cr * matrix[0, 2])
             cb, cr = cb * matrix[1, 1] + cr * matrix[1, 2], cb * matrix[2, 1] + cr * matrix[2, 2]
         result = Planes.empty(self.layout)
-        black, luma, chroma = self.layout.colour.span(CONVERTED_DEPTH)
+        black, luma, chroma = self.layout.colour.code_range(CONVERTED_DEPTH)
         middle = 2.0 ** (CONVERTED_DEPTH - 1)
         for working, target, origin, unit in zip(
             (y, cb, cr), result.arrays, (black, middle, middle), (luma, chroma, chroma), strict=True
         ):
             codes = working * np.float32(unit) + np.float32(origin)
-            limit(codes, CONVERTED_DEPTH)
-            settle(codes, target, CONVERTED_DEPTH)
+            clip_codes(codes, CONVERTED_DEPTH)
+            quantise(codes, target, CONVERTED_DEPTH)
         return result
 
     def _unit(self, planes: Planes, plane: int) -> Working:
         """Samples as Y' (0 to 1) or as Cb and Cr (-½ to ½)."""
         depth = self.source.depth
-        black, luma, chroma = self.source.colour.span(depth)
+        black, luma, chroma = self.source.colour.code_range(depth)
         origin, unit = (2.0 ** (depth - 1), chroma) if plane else (black, luma)
         working: Working = planes.arrays[plane].astype(np.float32)
         working -= np.float32(origin)

@@ -47,7 +47,7 @@ class Subsampling:
 
 
 @dataclass(frozen=True, slots=True)
-class Cut:
+class Crop:
     """Whole luma samples of a picture: columns left to right and rows top to bottom, ends not included."""
 
     left: int
@@ -109,7 +109,7 @@ class Layout:
         spill = self.width - by.across * self.shape(1)[1]
         return replace(self, chroma=replace(by, shift_x=spill - by.shift_x))
 
-    def cut(self, cut: Cut) -> "Layout":
+    def cut(self, cut: Crop) -> "Layout":
         """The layout of a part. A block of chroma that the cut goes through stays, with its siting kept true."""
         by = self.chroma
         shifted = replace(by, shift_x=by.shift_x - cut.left % by.across, shift_y=by.shift_y - cut.top % by.down)
@@ -142,7 +142,7 @@ class Planes:
         y, cb, cr = (samples(cv2.flip(array, 1)) for array in self.arrays)
         return Planes((y, cb, cr), self.layout.mirrored)
 
-    def cut(self, cut: Cut) -> "Planes":
+    def cut(self, cut: Crop) -> "Planes":
         """A part of the picture; views, nothing is copied."""
         layout = self.layout.cut(cut)
         parts = []

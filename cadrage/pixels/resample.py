@@ -50,7 +50,7 @@ class Tile:
     weights: Working
 
 
-def bands(
+def resampling_weights(
     axis: Axis, drawn: range, size: int, kernel: Kernel, tile: int, beyond: Literal["carry", "mirror"] = "carry"
 ) -> list[Tile]:
     """The weights for drawing a range of samples from a line of `size` source samples.
@@ -131,12 +131,12 @@ class Resampler:
         np.matmul(tile.weights, lines.reshape(len(lines), -1), out=target.reshape(len(target), -1))
 
 
-def limit(working: Working, depth: int) -> None:
+def clip_codes(working: Working, depth: int) -> None:
     """Keep working values, in place, within the codes of a bit depth."""
     np.clip(working, 0, 2**depth - 1, out=working)
 
 
-def settle(working: Working, target: Samples, depth: int) -> None:
+def quantise(working: Working, target: Samples, depth: int) -> None:
     """Round working values, which lie within the codes of a bit depth, and write them; `working` is used up."""
     if depth == 8:
         cv2.convertScaleAbs(working, dst=target)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations  # Packet takes a parameter for the type checker only
 
-from collections.abc import Generator
+from collections.abc import Generator, Iterable, Iterator
 from contextlib import closing
 from dataclasses import dataclass
 from fractions import Fraction
@@ -17,12 +17,13 @@ from av.video.stream import VideoStream
 from cadrage.compose import Compositor
 from cadrage.compose.layers import PictureAlone
 from cadrage.footage import PictureReader, open_footage
+from cadrage.output.settings import check_undamaged
+from cadrage.output.weaving import FieldFlag, field_order, weave
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.render.encoder import Share, as_stored, blank, cover, picture_track, tick_of
-from cadrage.render.order import Order
-from cadrage.render.pace import Cut, Paced, paced
-from cadrage.render.pipeline import ahead, each
-from cadrage.render.settings import check_undamaged
+from cadrage.render.frame_timing import Segment, TimedPicture, conform
+from cadrage.render.pipeline import map_in_thread, prefetch
+from cadrage.render.request import RenderRequest
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,16 +50,16 @@ class Drawing:
             allow the frame.
     """
 
-    def __init__(self, order: Order) -> None:
+    def __init__(self, order: RenderRequest) -> None:
         self.order = order
-        self.writing, self.pace, self.layout = order.writing, order.pace, order.layout
+        self.encoder_config, self.timing, self.layout = order.encoder_config, order.timing, order.layout
         self._reader: PictureReader | None = None
         self._compositor: Compositor | PictureAlone | None = None
 
     def __enter__(self) -> Self:
         order = self.order
-        check_undamaged(order.settings, order.facts, order.clip or order.source.name)
-        self._reader = open_footage(order.source, order.facts, order.plan.interpretation).__enter__()
+        check_undamaged(order.settings, order.info, order.clip or order.source.name)
+        self._reader = open_footage(order.source, order.info, order.interpretation).__enter__()
         return self
 
     def __exit__(
@@ -75,13 +76,14 @@ class Drawing:
 
     def track(self, container: OutputContainer, share: Share | None = None) -> VideoStream:
         """Add the picture's stream to a file."""
-        return picture_track(container, self.order.written, self.layout, self.pace.facts, self.writing, share)
+        return picture_track(container, self.order.written, self.layout, self.timing.info, self.encoder_config, share)
 
-    def encoded(self, stream: VideoStream, cut: Cut) -> Generator[Encoded, None, None]:
+    def encoded(self, stream: VideoStream, cut: Segment) -> Generator[Encoded, None, None]:
         """Draw a cut and encode it, frame by frame."""
+        painter = _Weaver(self) if self.timing.woven else _Painter(self)
         with (
-            closing(ahead(paced(self.reader, self.pace, cut))) as pictures,
-            closing(each(pictures, _Painter(self).draw)) as drawn,
+            closing(prefetch(conform(self.reader, self.timing, cut))) as pictures,
+            closing(painter.frames(pictures)) as drawn,
         ):
             for time, frame in drawn:
                 yield Encoded(time, list(stream.encode(frame)))
@@ -99,18 +101,52 @@ class _Painter:
 
     def __init__(self, drawing: Drawing) -> None:
         self.drawing = drawing
-        self.tick = tick_of(drawing.pace.facts)
+        self.tick = tick_of(drawing.timing.info)
         self.held: tuple[Planes, Planes] | None = None
 
-    def draw(self, picture: Paced) -> tuple[Fraction, VideoFrame]:
+    def frames(self, pictures: Iterable[TimedPicture]) -> Generator[tuple[Fraction, VideoFrame], None, None]:
+        """Draw pictures, each on a frame."""
+        return map_in_thread(pictures, self.draw)
+
+    def draw(self, picture: TimedPicture) -> tuple[Fraction, VideoFrame]:
         drawing = self.drawing
         compositor = drawing.compositor(picture.planes.layout)
-        frame, canvas = blank(drawing.layout, picture.time, self.tick, drawing.writing)
-        if self.held is None or self.held[0] is not picture.planes or compositor.moves:
+        frame, canvas = blank(drawing.layout, picture.time, self.tick, drawing.encoder_config)
+        if self.held is None or self.held[0] is not picture.planes or compositor.animated:
             compositor.compose(picture.planes, canvas, picture.clip_time)
             self.held = (picture.planes, canvas)
         else:
             canvas.copy_from(self.held[1])
         if isinstance(compositor, PictureAlone):
-            cover(frame, compositor.coverage, drawing.layout.depth)
-        return picture.time, as_stored(frame, drawing.layout, drawing.writing)
+            cover(frame, compositor.coverage_at(picture.clip_time), drawing.layout.depth)
+        return picture.time, as_stored(frame, drawing.layout, drawing.encoder_config)
+
+
+class _Weaver:
+    """Draws pictures two by two, and weaves each pair into a frame."""
+
+    def __init__(self, drawing: Drawing) -> None:
+        self._drawing, self._order = drawing, field_order(drawing.order.plan.frame)
+        self._tick = tick_of(drawing.timing.info)
+        self._flag = FieldFlag(self._order)
+        self._second = Planes.empty(drawing.layout)
+
+    def frames(self, pictures: Iterable[TimedPicture]) -> Generator[tuple[Fraction, VideoFrame], None, None]:
+        """Draw pictures, two on a frame."""
+        return map_in_thread(_by_two(pictures), self._draw)
+
+    def _draw(self, pair: tuple[TimedPicture, TimedPicture]) -> tuple[Fraction, VideoFrame]:
+        drawing, (first, second) = self._drawing, pair
+        compositor = drawing.compositor(first.planes.layout)
+        frame, canvas = blank(drawing.layout, first.time, self._tick, drawing.encoder_config)
+        compositor.compose(first.planes, canvas, first.clip_time)
+        if second.planes is not first.planes or compositor.animated:
+            compositor.compose(second.planes, self._second, second.clip_time)
+            weave(canvas, self._second, self._order)
+        return first.time, self._flag.mark(as_stored(frame, drawing.layout, drawing.encoder_config))
+
+
+def _by_two(pictures: Iterable[TimedPicture]) -> Iterator[tuple[TimedPicture, TimedPicture]]:
+    """Pictures in pairs."""
+    coming = iter(pictures)
+    return zip(coming, coming, strict=True)

@@ -5,11 +5,11 @@ from contextlib import closing
 
 import av
 
+from cadrage.output.kinds import SoundName
+from cadrage.output.settings import EncoderConfig
 from cadrage.render.drawing import Drawing
-from cadrage.render.kinds import SoundName
-from cadrage.render.order import Order
-from cadrage.render.pace import Cut
-from cadrage.render.settings import Writing
+from cadrage.render.frame_timing import Segment
+from cadrage.render.request import RenderRequest
 from cadrage.render.sound import STEREO
 from cadrage.render.sound_tracks import CODINGS, STUDIO_RATE
 from cadrage.values import Value
@@ -31,21 +31,21 @@ class Estimate(Value):
     measured: bool
 
 
-def estimate(order: Order) -> Estimate:
+def estimate(order: RenderRequest) -> Estimate:
     """Estimate a file.
 
     Raises:
         BadRequest: the settings do not allow the frame. MissingSource, UnreadableFile: the clip cannot be read.
     """
-    writing, wanted = order.writing, order.wanted
-    sound = sum(_sound_bits(writing, channels.channels) for channels in order.facts.sounds) * wanted.duration / 8
+    writing, wanted = order.encoder_config, order.wanted
+    sound = sum(_sound_bits(writing, channels.channels) for channels in order.info.sounds) * wanted.duration / 8
     if writing.bits_per_second is not None:
         return Estimate(bytes=int(writing.bits_per_second * wanted.duration / 8 + sound), measured=False)
     keys, others = [], []
     with Drawing(order) as drawing:
         for number in range(RUNS):
             at = wanted.duration * (2 * number + 1) / (2 * RUNS)
-            first, *rest = _sizes(drawing, Cut(number, at, at + RUN / wanted.rate))
+            first, *rest = _sizes(drawing, Segment(number, at, at + RUN / wanted.rate))
             keys.append(first)
             others += rest
     key_frames = -(-wanted.frames // KEY_FRAMES_APART)
@@ -54,7 +54,7 @@ def estimate(order: Order) -> Estimate:
     return Estimate(bytes=int(picture + sound), measured=True)
 
 
-def _sizes(drawing: Drawing, cut: Cut) -> list[int]:
+def _sizes(drawing: Drawing, cut: Segment) -> list[int]:
     """Bytes of each picture of a cut, the largest first: the key frame."""
     with av.open(os.devnull, "w", format="null") as container:
         stream = drawing.track(container)
@@ -63,11 +63,11 @@ def _sizes(drawing: Drawing, cut: Cut) -> list[int]:
     return sorted(found, reverse=True) if found else [0]
 
 
-def _sound_bits(writing: Writing, channels: int) -> int:
+def _sound_bits(writing: EncoderConfig, channels: int) -> int:
     """Bits a second of one stream of sound."""
     if writing.sound == "none":
         return 0
     if writing.settings.stereo:
-        channels = len(STEREO)
+        channels = STEREO
     bits = CODINGS[writing.sound_encoded].bits
     return SAMPLE_BITS[writing.sound_encoded] * STUDIO_RATE * channels if bits is None else bits * max(2, channels) // 2

@@ -1,12 +1,13 @@
 """How loud a file is: integrated loudness by ITU-R BS.1770 and EBU R 128, and its true peak, by FFmpeg's ebur128."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
+from fractions import Fraction
 from itertools import chain
 from math import log10
 from pathlib import Path
 
 import av
-from av.audio.stream import AudioStream
 from av.filter import Graph
 
 from cadrage.footage.container import opened
@@ -38,14 +39,22 @@ def loudness(path: Path, stream: int | None = None) -> Loudness | None:
     Raises:
         MissingSource, UnreadableFile: the file cannot be read.
     """
-    found: dict[str, str] = {}
     with opened(path) as container:
         source = next(one for one in sound_streams(container) if stream in (None, one.index))
-        decoder, meter = SoundDecoder(source), _Meter(source)
-        for packet in chain(Packets(container, (source,)), (None,)):
-            for piece in decoder.heard(packet):
-                found = meter.take(piece.frame) or found
-        found = meter.take(None) or found
+        decoder = SoundDecoder(source)
+        return loudness_of(
+            piece.frame for packet in chain(Packets(container, (source,)), (None,)) for piece in decoder.heard(packet)
+        )
+
+
+def loudness_of(frames: Iterable[av.AudioFrame]) -> Loudness | None:
+    """Measure sound whose form does not change; None where there is too little of it, or silence."""
+    found: dict[str, str] = {}
+    meter = None
+    for frame in frames:
+        meter = meter or _Meter(frame)
+        found = meter.take(frame) or found
+    found = (meter.take(None) if meter else {}) or found
     peak = float(found.get(PEAK, 0))
     integrated = float(found.get(LOUD, "-inf"))
     if peak <= 0 or integrated <= -70:  # EBU Tech 3341: the absolute gate, where nothing was loud enough to count
@@ -54,18 +63,25 @@ def loudness(path: Path, stream: int | None = None) -> Loudness | None:
 
 
 class _Meter:
-    """FFmpeg's ebur128, for sound whose form does not change."""
+    """FFmpeg's ebur128."""
 
-    def __init__(self, source: AudioStream) -> None:
+    def __init__(self, first: av.AudioFrame) -> None:
         self._graph = Graph()
+        self._position, self._tick = 0, Fraction(1, first.sample_rate)
         meter = self._graph.add("ebur128", "peak=true:metadata=1:framelog=quiet")
-        entry, sink = self._graph.add_abuffer(template=source), self._graph.add("abuffersink")
+        entry = self._graph.add_abuffer(
+            sample_rate=first.sample_rate, format=first.format.name, layout=first.layout.name, time_base=self._tick
+        )
+        sink = self._graph.add("abuffersink")
         entry.link_to(meter)
         meter.link_to(sink)
         self._graph.configure()
 
     def take(self, frame: av.AudioFrame | None) -> dict[str, str]:
         """What the last frame that comes out for a frame says; None drains it."""
+        if frame is not None:
+            frame.pts, frame.time_base = self._position, self._tick
+            self._position += frame.samples
         self._graph.push(frame)
         found: dict[str, str] = {}
         while True:

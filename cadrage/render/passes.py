@@ -9,14 +9,14 @@ import av
 
 from cadrage.render.drawing import Drawing
 from cadrage.render.encoder import Share
-from cadrage.render.pace import Cut
+from cadrage.render.frame_timing import Segment
 from cadrage.render.progress import Meter
 
 PLENTY = 3.0
 LEAST_SHARE = 0.02  # of the mean rate, so that even a black part can begin with a whole picture
 
 
-def measured(drawing: Drawing, cut: Cut, stats: Path, meter: Meter) -> int:
+def measured(drawing: Drawing, cut: Segment, stats: Path, meter: Meter) -> int:
     """Encode a cut at constant quality, keep only the encoder's statistics, and return the bits it took."""
     bits = 0
     with av.open(os.devnull, "w", format="null") as container:
@@ -29,14 +29,14 @@ def measured(drawing: Drawing, cut: Cut, stats: Path, meter: Meter) -> int:
     return bits
 
 
-def plenty(rate: int, bits: int, seconds: float) -> bool:
+def rate_exceeds_need(rate: int, bits: int, seconds: float) -> bool:
     """Whether a rate is far more than pictures took at high quality. A second pass would then go beyond it, since what
     the encoder foretells of so fine a quantiser is too little (tried out); one pass stays below.
     """
     return rate * seconds > PLENTY * bits
 
 
-def shared_out(rate: int, ceiling: int, bits: Sequence[int], seconds: Sequence[float]) -> list[int]:
+def allocate_bitrate(rate: int, ceiling: int, bits: Sequence[int], seconds: Sequence[float]) -> list[int]:
     """Rates of the parts of a clip, in bits a second, whose mean is the rate that was asked for.
 
     What a part took at constant quality is its share, as far as the ceiling allows; what is over goes to the others.

@@ -58,7 +58,7 @@ class _Producer(Generic[Item]):
             return
 
 
-def ahead(items: Iterable[Item]) -> Generator[Item, None, None]:
+def prefetch(items: Iterable[Item]) -> Generator[Item, None, None]:
     """Yield items that a thread of their own produces ahead of time, at most `DEPTH` of them.
 
     An error there is raised here, with its traceback. Closing this iterator stops the thread and waits for it.
@@ -77,6 +77,6 @@ def ahead(items: Iterable[Item]) -> Generator[Item, None, None]:
             producer.over.wait()
 
 
-def each(items: Iterable[Item], work: Callable[[Item], Made]) -> Generator[Made, None, None]:
+def map_in_thread(items: Iterable[Item], work: Callable[[Item], Made]) -> Generator[Made, None, None]:
     """Do work on every item, in a thread of its own, in order."""
-    return ahead(work(item) for item in items)
+    return prefetch(work(item) for item in items)

@@ -28,7 +28,7 @@ Report = Callable[[Progress], None]
 Asked = Callable[[], bool]
 
 
-def unheard(_: Progress) -> None:
+def no_progress(_: Progress) -> None:
     """Nobody listens."""
 
 
@@ -46,7 +46,7 @@ class Meter:
         cancelled: asked as often.
     """
 
-    def __init__(self, total: int, report: Report = unheard, cancelled: Asked = never) -> None:
+    def __init__(self, total: int, report: Report = no_progress, cancelled: Asked = never) -> None:
         self.total, self.report, self.cancelled = total, report, cancelled
         self.done = 0
         self.began = self.reported = time.monotonic()

@@ -9,23 +9,20 @@ from fractions import Fraction
 from types import TracebackType
 from typing import Any, Self
 
-import av
 from av.audio.stream import AudioStream
 from av.container import InputContainer, OutputContainer
 from av.packet import Packet
 
-from cadrage.footage import SoundFacts, taken_as
-from cadrage.footage.container import LAYOUTS, opened, picture_stream
-from cadrage.footage.packets import Packets
+from cadrage.footage import SoundInfo, effective_timing
 from cadrage.footage.soundtrack import sound_streams
-from cadrage.render.order import Order
+from cadrage.render.levelling import gain_for
+from cadrage.render.request import RenderRequest
 from cadrage.render.sound_placing import AudioTrim
-from cadrage.render.sound_tracks import Encoded, Kept
+from cadrage.render.sound_reading import SoundReading
+from cadrage.render.sound_tracks import Encoded, Kept, is_rough, mix_for
+from cadrage.render.track_tags import tags_of
 
-STEREO = ("left", "right")
-MIXED = 7  # channels, for which ISO/IEC 14496-3, table 1.19, has no configuration (from memory): mixed to stereo
-
-LEAD_IN = Fraction(1)  # how much is decoded before and after a range, in seconds
+STEREO = 2
 AHEAD = Fraction(1, 2)  # how far sound is written ahead of the picture, in seconds
 KEEPING = ("mov", "matroska")  # containers whose packets have stamps that another takes over as they are
 HOLDING = ("mp4", "mov")  # containers that say how much of a kept stream is not to be heard; for AAC, Matroska does not
@@ -41,41 +38,24 @@ class SoundCarrier:
         picture_start: time stamp of the clip's first picture in seconds.
     """
 
-    def __init__(self, order: Order, target: OutputContainer, picture_start: Fraction) -> None:
+    def __init__(self, order: RenderRequest, target: OutputContainer, picture_start: Fraction) -> None:
         self._stack = ExitStack()
         self._order, self._target, self._picture_start = order, target, picture_start
         self._tracks: dict[int, Kept | Encoded] = {}
         self._packets: Iterator[Packet[Any]] = iter(())
         self._written = Fraction(-1)
-        own = taken_as(order.facts, order.plan.interpretation).duration
-        self._trim = AudioTrim.of(order.pace, picture_start, own)
+        own = effective_timing(order.info, order.plan.interpretation).duration
+        self._trim = AudioTrim.of(order.timing, picture_start, own)
         self._whole = self._trim.whole_from(picture_start)
-        if order.facts.sounds and order.writing.sound != "none":
-            source, self._packets = self._reading(picture_start)
-            for stream, facts in _wanted(source, order.facts.sounds):
-                self._tracks[stream.index] = self._track(stream, facts)
+        if order.sounds:
+            reading = self._stack.enter_context(self._reading())
+            self._packets = reading
+            for stream, info in _wanted(reading.source, order.sounds):
+                track = self._tracks[stream.index] = self._track(stream, info)
+                track.stream.metadata.update(tags_of(info, order.encoder_config.kind.muxer))
 
-    def _reading(self, picture_start: Fraction) -> tuple[InputContainer, Iterator[Packet[Any]]]:
-        """The clip, and its packets from a little before what is delivered."""
-        source = self._stack.enter_context(opened(self._order.source))
-        since = self._trim.start - LEAD_IN
-        if since <= picture_start or not self._order.facts.seekable:
-            return source, self._through(source)
-        source.seek(int(since * av.time_base))
-        packets = self._through(source)
-        first = next(packets, None)
-        if first is not None and first.pts is not None and first.pts * (first.time_base or 0) <= self._trim.start:
-            return source, _chained(first, packets)
-        packets = iter(())  # it went too far
-        self._stack.close()
-        source = self._stack.enter_context(opened(self._order.source))
-        return source, self._through(source)
-
-    def _through(self, source: InputContainer) -> Iterator[Packet[Any]]:
-        """Packets of sound; those of the picture are read as well, since the clock may jump in any of them."""
-        picture = picture_stream(source, self._order.source)
-        packets = Packets(source, (picture, *sound_streams(source)))
-        return (packet for packet in packets if packet.stream_index != picture.index)
+    def _reading(self) -> SoundReading:
+        return SoundReading(self._order, self._trim, self._picture_start)
 
     def __enter__(self) -> Self:
         return self
@@ -90,20 +70,13 @@ class SoundCarrier:
         """Write all sound up to shortly after a time of the file; None writes all that is left."""
         while time is None or self._written < time + AHEAD:
             packet = next(self._packets, None)
-            if packet is None or self._over(packet):
+            if packet is None:
                 self._finish()
                 return
             if packet.pts is not None and packet.time_base:
                 self._written = (packet.pts * packet.time_base - self._trim.start) / self._trim.speed
             if (track := self._tracks.get(packet.stream_index)) is not None:
                 self._mux(track.take(packet))
-
-    def _over(self, packet: Packet[Any]) -> bool:
-        """Whether nothing of this packet, or of those behind it, is delivered."""
-        end = self._trim.end
-        if end is None or packet.pts is None or not packet.time_base:
-            return False
-        return packet.pts * packet.time_base > end + LEAD_IN
 
     def _finish(self) -> None:
         self._packets = iter(())
@@ -115,51 +88,53 @@ class SoundCarrier:
         for packet in packets:
             self._target.mux(packet)
 
-    def _track(self, stream: AudioStream, facts: SoundFacts) -> Kept | Encoded:
+    def _track(self, stream: AudioStream, info: SoundInfo) -> Kept | Encoded:
         order = self._order
-        if self._whole and kept(order, facts):
+        if self._whole and kept(order, info):
             return Kept(stream, self._target, self._trim.start)
-        channels = stream.codec_context.channels
-        mixed = order.settings.stereo or channels == MIXED
-        layout = "stereo" if mixed else LAYOUTS.get(channels, "stereo")
-        return Encoded(stream, self._target, self._trimmed(facts), order, layout)
+        trim = self._trimmed(info)
+        return Encoded(stream, self._target, trim, order, self._gain(stream, trim))
 
-    def _trimmed(self, facts: SoundFacts) -> AudioTrim:
+    def _gain(self, stream: AudioStream, trim: AudioTrim) -> float:
+        """What a stream is multiplied with to be as loud as is wanted."""
+        order, wanted = self._order, self._order.settings.loudness
+        if wanted is None:
+            return 1.0
+        return gain_for(
+            wanted, stream.index, self._reading, lambda one: mix_for(one, order), trim, steady=is_rough(order)
+        )
+
+    def _trimmed(self, info: SoundInfo) -> AudioTrim:
         """What is delivered, without what only fills a stream's last packet."""
-        trim, source = self._trim, self._order.facts
-        if facts.duration is None or source.counted == "estimated":
+        trim, source = self._trim, self._order.info
+        if info.duration is None or source.counted == "estimated":
             return trim
-        ends = self._picture_start + facts.start + facts.duration
+        ends = self._picture_start + info.start + info.duration
         return replace(trim, end=ends if trim.end is None else min(ends, trim.end))
 
 
-def whole_sound(order: Order) -> bool:
+def whole_sound(order: RenderRequest) -> bool:
     """Whether all of a clip is delivered, at its own speed."""
-    own = taken_as(order.facts, order.plan.interpretation).duration
-    return AudioTrim.of(order.pace, Fraction(0), own).whole_from(Fraction(0))
+    own = effective_timing(order.info, order.plan.interpretation).duration
+    return AudioTrim.of(order.timing, Fraction(0), own).whole_from(Fraction(0))
 
 
-def kept(order: Order, facts: SoundFacts) -> bool:
+def kept(order: RenderRequest, info: SoundInfo) -> bool:
     """Whether a stream can be carried over as it is, and then is in place as well."""
-    settings, source = order.settings, order.facts
-    mixed = settings.stereo and facts.channels != len(STEREO)
+    settings, source = order.settings, order.info
+    mixed = (settings.stereo and info.channels != STEREO) or settings.picked_channels or settings.loudness is not None
     damaged = any(one.kind in ("sound_damaged", "unreadable", "cut_short", "clock_jumps") for one in source.findings)
-    holds = order.writing.sound == "keep" and order.writing.kind.muxer in HOLDING
-    fits = holds and facts.codec == "aac" and not mixed
-    return fits and source.demuxer in KEEPING and facts.start >= LATE and not damaged
+    holds = order.encoder_config.sound == "keep" and order.encoder_config.kind.muxer in HOLDING
+    fits = holds and info.codec == "aac" and not mixed
+    return fits and source.demuxer in KEEPING and info.start >= LATE and not damaged
 
 
-def _wanted(source: InputContainer, facts: Iterable[SoundFacts]) -> Iterator[tuple[AudioStream, SoundFacts]]:
+def _wanted(source: InputContainer, info: Iterable[SoundInfo]) -> Iterator[tuple[AudioStream, SoundInfo]]:
     """The streams that were found to be audible, each with what was found."""
     streams = sound_streams(source)
-    for number, one in enumerate(facts):
+    for number, one in enumerate(info):
         stream = next((stream for stream in streams if stream.index == one.stream), None)
         if stream is None and one.stream is None and number < len(streams):
             stream = streams[number]
         if stream is not None:
             yield stream, one
-
-
-def _chained(first: Packet[Any], packets: Iterator[Packet[Any]]) -> Iterator[Packet[Any]]:
-    yield first
-    yield from packets

@@ -9,7 +9,7 @@ import av
 import numpy as np
 
 from cadrage.footage.soundtrack import Heard
-from cadrage.render.pace import Pace
+from cadrage.render.frame_timing import FrameTiming
 
 JUMP = Fraction(1, 200)
 """Seconds by which a piece may be off where the one before it ended before that is a gap, or sound that is there twice.
@@ -38,11 +38,11 @@ class AudioTrim:
     longest: Fraction = Fraction(3600)
 
     @classmethod
-    def of(cls, pace: Pace, picture_start: Fraction, own: Fraction) -> Self:
-        """What a pace delivers of a clip whose pictures last `own` seconds; of all of a clip, its sound to the end."""
-        length = pace.facts.duration * pace.speed
-        end = None if pace.start + length >= own else picture_start + pace.start + length
-        return cls(picture_start + pace.start, end, pace.speed, length, max(own, Fraction(1)))
+    def of(cls, timing: FrameTiming, picture_start: Fraction, own: Fraction) -> Self:
+        """What is delivered of a clip whose pictures last `own` seconds; of all of a clip, its sound to the end."""
+        length = timing.info.duration * timing.speed
+        end = None if timing.start + length >= own else picture_start + timing.start + length
+        return cls(picture_start + timing.start, end, timing.speed, length, max(own, Fraction(1)))
 
     def whole_from(self, picture_start: Fraction) -> bool:
         """Whether nothing is cut off or drawn out."""

@@ -13,10 +13,11 @@ from av.container import OutputContainer
 from av.filter import Graph
 from av.packet import Packet
 
-from cadrage.footage.soundtrack import SoundDecoder
-from cadrage.render.kinds import SoundName
-from cadrage.render.order import Order
-from cadrage.render.sound_placing import AudioTrim, SoundPlacer
+from cadrage.output.kinds import SoundName
+from cadrage.render.mixing import Mix, mix_of
+from cadrage.render.request import RenderRequest
+from cadrage.render.sound_line import SoundLine
+from cadrage.render.sound_placing import AudioTrim
 
 AAC_RATES = (96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350)
 """Sampling frequencies of ISO/IEC 14496-3, table 1.18; from memory."""
@@ -58,7 +59,7 @@ class Kept:
     """A stream whose packets are carried over as they are."""
 
     def __init__(self, stream: AudioStream, target: OutputContainer, start: Fraction) -> None:
-        self._stream = target.add_stream_from_template(stream)
+        self.stream = target.add_stream_from_template(stream)
         self._shift = round(start / (stream.time_base or Fraction(1, stream.rate)))
         self._last: int | None = None
 
@@ -66,7 +67,7 @@ class Kept:
         """The packet, its time counted from the first picture."""
         if packet.dts is None:
             return
-        packet.stream = self._stream
+        packet.stream = self.stream
         packet.dts = self._after(packet.dts - self._shift)
         packet.pts = packet.dts if packet.pts is None else max(packet.pts - self._shift, packet.dts)
         self._last = packet.dts
@@ -82,43 +83,48 @@ class Kept:
 
 
 class Encoded:
-    """A stream that is decoded and encoded anew."""
+    """A stream that is decoded and encoded anew.
+
+    Args:
+        stream: it is decoded from.
+        target: the file; a stream is added to it.
+        trim: the part that is delivered.
+        order: what is asked for.
+        gain: what it is multiplied with, for its loudness.
+    """
 
     def __init__(
-        self, stream: AudioStream, target: OutputContainer, trim: AudioTrim, order: Order, channels: str
+        self, stream: AudioStream, target: OutputContainer, trim: AudioTrim, order: RenderRequest, gain: float = 1.0
     ) -> None:
-        coding = CODINGS[order.writing.sound_encoded]
-        self._decoder = SoundDecoder(stream)
+        coding = CODINGS[order.encoder_config.sound_encoded]
+        mix = mix_for(stream, order)
         self._rate = stream.rate if coding.any_rate and stream.rate in AAC_RATES else STUDIO_RATE
-        layout = av.AudioLayout(channels)
-        self._stream = cast("AudioStream", target.add_stream(coding.codec, rate=self._rate, layout=layout))
-        context = self._stream.codec_context
+        layout = av.AudioLayout(mix.layout)
+        self.stream = cast("AudioStream", target.add_stream(coding.codec, rate=self._rate, layout=layout))
+        context = self.stream.codec_context
         if coding.bits is not None:
             context.bit_rate = coding.bits * max(2, layout.nb_channels) // 2
         context.open()
         placed = PACKED.get(context.format.name, context.format.name)
-        steady = order.facts.demuxer in ROUGH
-        self._placer = SoundPlacer(self._rate, channels, placed, trim, steady=steady)
-        self._speed = _Speed(self._rate, channels, placed, trim.speed) if trim.speed != 1 else None
+        self._line = SoundLine(stream, self._rate, placed, mix, trim, gain=gain, steady=is_rough(order))
+        self._speed = _Speed(self._rate, mix.layout, self._line.sample_format, trim.speed) if trim.speed != 1 else None
         # Frames as the encoder wants them; rate and channels are right already.
         self._framer = av.AudioResampler(context.format, layout, self._rate, context.frame_size or None)
         self._position = 0
 
     def take(self, packet: Packet[AudioStream] | None) -> Iterator[Packet[AudioStream]]:
-        """What the encoder makes of a packet; None drains the decoder."""
-        for piece in self._decoder.heard(packet):
-            for frame in self._placer.place(piece):
-                yield from self._placed(frame)
+        """What the encoder makes of a packet."""
+        for frame in self._line.take(packet):
+            yield from self._placed(frame)
 
     def finish(self) -> Iterator[Packet[AudioStream]]:
         """All that decoder and encoder still hold."""
-        yield from self.take(None)
-        for frame in self._placer.finish():
+        for frame in self._line.finish():
             yield from self._placed(frame)
         for frame in self._speed.change(None) if self._speed else ():
             yield from self._encoded(frame)
         yield from self._encoded(None)
-        yield from self._stream.encode(None)
+        yield from self.stream.encode(None)
 
     def _placed(self, frame: av.AudioFrame) -> Iterator[Packet[AudioStream]]:
         for changed in self._speed.change(frame) if self._speed else (frame,):
@@ -130,7 +136,18 @@ class Encoded:
         for frame in self._framer.resample(placed):
             frame.pts, frame.time_base = self._position, Fraction(1, self._rate)
             self._position += frame.samples
-            yield from self._stream.encode(frame)
+            yield from self.stream.encode(frame)
+
+
+def mix_for(stream: AudioStream, order: RenderRequest) -> Mix:
+    """What becomes of the channels of a stream."""
+    names = tuple(channel.name for channel in stream.codec_context.layout.channels)
+    return mix_of(names, picked=order.settings.picked_channels, stereo=order.settings.stereo)
+
+
+def is_rough(order: RenderRequest) -> bool:
+    """Whether the clip's stamps of sound are too rough to show a gap."""
+    return order.info.demuxer in ROUGH
 
 
 class _Speed:

@@ -3,11 +3,12 @@
 from fractions import Fraction
 
 from cadrage.formats import Frame
-from cadrage.render.kinds import KINDS, QUALITY_WORDS, Depth, FileKind, KindName, SoundName
-from cadrage.render.order import Order, frame_written
-from cadrage.render.pace import fitted
-from cadrage.render.settings import Settings
+from cadrage.output.kinds import OUTPUT_FORMATS, QUALITY_WORDS, Depth, KindName, OutputFormat, SoundName
+from cadrage.output.settings import Settings
+from cadrage.render.frame_timing import fitted
+from cadrage.render.request import RenderRequest, frame_written
 from cadrage.values import Value
+from cadrage.wording import wording
 
 PLAYABLE: frozenset[KindName] = frozenset(("mp4-h264", "mov-h264", "webm-vp9", "webm-av1"))
 """Kinds that browsers play (common practice, no source)."""
@@ -73,10 +74,10 @@ class FileOffer(Value):
 
 def offered_files() -> tuple[FileOffer, ...]:
     """Every kind, in the order offered."""
-    return tuple(_offer(kind) for kind in KINDS.values())
+    return tuple(_offer(kind) for kind in OUTPUT_FORMATS.values())
 
 
-def _offer(kind: FileKind) -> FileOffer:
+def _offer(kind: OutputFormat) -> FileOffer:
     scale = next(iter(kind.quality["high"]), "") if kind.quality else ""
     words = [WordOffer(word=word, number=kind.quality[word][scale]) for word in QUALITY_WORDS if kind.quality]
     return FileOffer(
@@ -97,7 +98,9 @@ def file_words(frame: Frame, settings: Settings) -> str:
     """A file in few words, with the size it will have: "MP4, H.264, 1920×1080"."""
     written = frame_written(frame, settings)
     profile = f" {settings.profile}" if settings.profile else ""
-    return f"{KINDS[settings.kind].title}{profile}, {written.width}×{written.height}"
+    colour = {"bt2020": ", BT.2020", "hlg": ", HLG", "pq": ", PQ"}.get(frame.colour, "")
+    fields = "" if frame.fields == "progressive" else f", in fields, {wording(frame.fields)}"
+    return f"{OUTPUT_FORMATS[settings.kind].title}{profile}, {written.width}×{written.height}{colour}{fields}"
 
 
 class BarsChoice(Value):
@@ -155,25 +158,25 @@ class Fitting(Value):
 MOST_PLACES = 200
 
 
-def fitting_of(order: Order) -> Fitting | None:
+def fitting_of(order: RenderRequest) -> Fitting | None:
     """How an order's clip is fitted; None where every picture comes as it is.
 
     Raises:
         BadRequest: it cannot be. MissingSource, UnreadableFile: its pictures cannot be counted.
     """
-    pace = order.pace
-    if pace.kept:
+    timing = order.timing
+    if timing.kept:
         return None
-    rates = f"{_rate(pace.own)}{' varying' if pace.varies else ''} to {_rate(pace.facts.rate)} frames a second"
-    if pace.speed != 1:
-        return Fitting(says=f"{rates}: it runs {float(pace.speed):.4f} times as fast, at its own pitch")
-    if pace.blended:
+    rates = f"{_rate(timing.own)}{' varying' if timing.varies else ''} to {_rate(timing.info.rate)} frames a second"
+    if timing.speed != 1:
+        return Fitting(says=f"{rates}: it runs {float(timing.speed):.4f} times as fast, at its own pitch")
+    if timing.blended:
         return Fitting(says=f"{rates}: neighbours are blended")
-    found = fitted(pace, order.picture_times)
+    found = fitted(timing, order.picture_times)
     says = f"{rates}: {len(found.repeated)} frames repeated, {len(found.dropped)} pictures dropped"
     places = [
-        *(f"{_clock(number / pace.facts.rate)} frame {number} repeated" for number in found.repeated),
-        *(f"{_clock(number / pace.own)} picture {number} dropped" for number in found.dropped),
+        *(f"{_clock(number / timing.info.rate)} frame {number} repeated" for number in found.repeated),
+        *(f"{_clock(number / timing.own)} picture {number} dropped" for number in found.dropped),
     ]
     return Fitting(says=says, where=tuple(sorted(places)[:MOST_PLACES]))
 

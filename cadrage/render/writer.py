@@ -6,6 +6,7 @@ from contextlib import closing, contextmanager
 from pathlib import Path
 
 import av
+from av.container import OutputContainer
 from av.video.stream import VideoStream
 
 from cadrage import files
@@ -15,6 +16,7 @@ from cadrage.render.drawing import Drawing, Encoded
 from cadrage.render.encoder import Share
 from cadrage.render.progress import Meter
 from cadrage.render.sound import SoundCarrier
+from cadrage.render.subtitles import SubtitleTracks
 
 MARKED_AS = ("comment", "product_name")
 """Where containers have a place for our mark; the second is MXF's."""
@@ -23,7 +25,7 @@ Pictures = Callable[[VideoStream], Generator[Encoded, None, None]]
 
 
 @contextmanager
-def told_of(target: Path, source: Path) -> Iterator[None]:
+def translate_errors(target: Path, source: Path) -> Iterator[None]:
     """Errors of what is written here, said as ours.
 
     Raises:
@@ -56,9 +58,9 @@ def write_file(
     Raises:
         CannotWrite, Cancelled: see each.
     """
-    order, folder = drawing.order, drawing.writing.kind.folder
+    order, folder = drawing.order, drawing.encoder_config.kind.folder
     whole = files.written(target, sources=order.sources, folder=folder, replace=replace)
-    with told_of(target, order.source), whole as part:
+    with translate_errors(target, order.source), whole as part:
         if folder:
             _write_stills(part, target.stem if target.suffix == ".png" else target.name, drawing, pictures, meter)
         else:
@@ -66,20 +68,30 @@ def write_file(
 
 
 def _write_container(part: Path, drawing: Drawing, pictures: Pictures, meter: Meter, share: Share | None) -> None:
-    muxer = drawing.writing.kind.muxer
+    muxer = drawing.encoder_config.kind.muxer
     options = {"movflags": "+faststart", "movie_timescale": "48000"} if muxer in ("mp4", "mov") else {}
     with av.open(f"file:{part}", "w", format=muxer, options=options) as container:
         container.metadata.update(dict.fromkeys(MARKED_AS, MARK))
         stream = drawing.track(container, share)
+        _code(container, stream, drawing)
         sounding = SoundCarrier(drawing.order, container, drawing.reader.picture_start)
+        subtitles = SubtitleTracks(drawing.order, container, drawing.reader.picture_start)
         # Closed before anything else is, since threads draw for it.
         with sounding as sound, closing(pictures(stream)) as made:
+            subtitles.write()
             for one in made:
                 container.mux(one.packets)
                 sound.carry_to(one.time)
                 if one.time is not None:
                     meter.count()
             sound.carry_to(None)
+
+
+def _code(container: OutputContainer, stream: VideoStream, drawing: Drawing) -> None:
+    """Say the time code of the first picture where the container looks for it."""
+    code = drawing.order.timecode
+    if code is not None:
+        (stream if drawing.encoder_config.kind.muxer in ("mp4", "mov") else container).metadata["timecode"] = str(code)
 
 
 def _write_stills(folder: Path, name: str, drawing: Drawing, pictures: Pictures, meter: Meter) -> None:

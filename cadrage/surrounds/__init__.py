@@ -7,13 +7,13 @@ from pydantic import Field
 from cadrage.fields import Control, controls_of
 from cadrage.lettering.style import Lettered
 from cadrage.lettering.times import Shown
-from cadrage.surrounds.base import Painter, Scene, Specification
+from cadrage.surrounds.animated_pattern import AnimatedPattern
+from cadrage.surrounds.backgrounds import BACKGROUND_KINDS, Background
+from cadrage.surrounds.base import FrameState, Painter, PlacedScene, Scene, Specification, WhilePlaced
 from cadrage.surrounds.blurred import Blurred
-from cadrage.surrounds.drift import Drift
-from cadrage.surrounds.edges import Carried, Mirrored
+from cadrage.surrounds.edges import EdgeExtend, Mirrored
 from cadrage.surrounds.gradient import Gradient
 from cadrage.surrounds.graphic import Graphic
-from cadrage.surrounds.grounds import GROUNDS, Ground
 from cadrage.surrounds.loop import Loop
 from cadrage.surrounds.plain import Plain
 from cadrage.surrounds.sides import Sides
@@ -22,12 +22,12 @@ from cadrage.surrounds.toning import Toned
 from cadrage.values import Value
 
 Surround = Annotated[
-    Blurred | Plain | Gradient | Carried | Mirrored | Still | Loop | Drift | Graphic | Sides,
+    Blurred | Plain | Gradient | EdgeExtend | Mirrored | Still | Loop | AnimatedPattern | Graphic | Sides,
     Field(discriminator="kind"),
 ]
 """Any surround, told apart by its `kind`."""
 
-KINDS: dict[str, type[Any]] = {**GROUNDS, "graphic": Graphic, "sides": Sides}
+SURROUND_KINDS: dict[str, type[Any]] = {**BACKGROUND_KINDS, "graphic": Graphic, "sides": Sides}
 """Every kind by its name, in the order offered."""
 
 
@@ -51,25 +51,27 @@ def offered() -> tuple[Kind, ...]:
     """Every kind with its controls, read from its fields."""
     shared = tuple(name for part in (Lettered, Shown, Toned) for name in part.model_fields)
     return tuple(
-        Kind(kind=name, title=kind.title, ground=name in GROUNDS, controls=controls_of(kind, last=shared))
-        for name, kind in KINDS.items()
+        Kind(kind=name, title=kind.title, ground=name in BACKGROUND_KINDS, controls=controls_of(kind, last=shared))
+        for name, kind in SURROUND_KINDS.items()
     )
 
 
 __all__ = [
-    "GROUNDS",
-    "KINDS",
+    "BACKGROUND_KINDS",
+    "SURROUND_KINDS",
+    "AnimatedPattern",
+    "Background",
     "Blurred",
-    "Carried",
     "Control",
-    "Drift",
+    "EdgeExtend",
+    "FrameState",
     "Gradient",
     "Graphic",
-    "Ground",
     "Kind",
     "Loop",
     "Mirrored",
     "Painter",
+    "PlacedScene",
     "Plain",
     "Scene",
     "Sides",
@@ -77,5 +79,6 @@ __all__ = [
     "Still",
     "Surround",
     "Toned",
+    "WhilePlaced",
     "offered",
 ]

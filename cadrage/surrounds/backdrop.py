@@ -8,15 +8,15 @@ from typing import Literal
 import cv2
 import numpy as np
 
-from cadrage.footage.interpretation import read_as
+from cadrage.footage.interpretation import resolve
 from cadrage.footage.library import Material
-from cadrage.footage.upright import Upright
+from cadrage.footage.orient import Orient
 from cadrage.geometry import FrameRect, Picture
 from cadrage.geometry.placement import centred, fill_scale, whole_scale
-from cadrage.pixels.colour import codes_of
-from cadrage.pixels.mapping import Area, Coverage
+from cadrage.pixels.light import codes_of
+from cadrage.pixels.mapping import Coverage
 from cadrage.pixels.planes import Layout, Planes, Samples, samples
-from cadrage.surrounds.base import Scene
+from cadrage.surrounds.base import Areas, Scene, all_of
 from cadrage.surrounds.blurred import blurring
 from cadrage.surrounds.toning import Tone, Toned
 
@@ -25,7 +25,7 @@ SMALLEST_TILE = 8  # luma samples
 
 
 class Backdrop:
-    """Draws pictures of one clip over the areas of a scene.
+    """Draws pictures of one clip over areas of a scene.
 
     Args:
         toned: how it is toned; its base is what a whole picture leaves empty.
@@ -38,46 +38,54 @@ class Backdrop:
     """
 
     def __init__(
-        self, toned: Toned, scene: Scene, material: Material, stored: Layout, *, fit: Fit, size: float, softness: float
+        self,
+        toned: Toned,
+        scene: Scene,
+        material: Material,
+        stored: Layout,
+        *,
+        fit: Fit,
+        size: Fraction,
+        softness: Fraction,
     ) -> None:
-        assert material.facts is not None
-        reading = read_as(material.facts, material.interpretation)
-        self.upright = Upright(stored, reading, scene.canvas.colour, mirror=reading.mirror)
-        self.scene, self.areas, self.tones = scene, scene.areas, toned.tones(scene.canvas)
+        assert material.info is not None
+        reading = resolve(material.info, material.interpretation)
+        self.upright = Orient(stored, reading, scene.canvas.colour, mirror=reading.mirror)
+        self.tones = toned.tones(scene.canvas)
         picture = Picture(reading.cut.rect, reading.picture.pixel_aspect)
-        factor = Fraction(str(size)) / 100
+        factor = size / 100
         self.tile: _Tiles | None = None
         self.outside: _Outside | None = None
         if fit == "tiled":
-            self.tile = _Tiles(scene, picture, self.upright.layout, factor, softness)
+            self.tile = _Tiles(scene, picture, self.upright.layout, factor, float(softness))
             return
         scale = fill_scale if fit == "cover" else whole_scale
         rect = centred(picture, scene.opening, scale(picture, scene.opening) * factor, Fraction(0), Fraction(0))
         self.outside = _Outside(toned, scene, rect)
-        self.planes = blurring(replace(scene, source=self.upright.layout), scene.on_canvas(rect), softness)
+        self.planes = blurring(replace(scene, source=self.upright.layout), scene.on_canvas(rect), float(softness))
 
-    def draw(self, upright: Planes, canvas: Planes) -> None:
-        """Draw one picture, made ready by `upright`, over the areas."""
+    def draw(self, upright: Planes, canvas: Planes, areas: Areas) -> None:
+        """Draw one picture, made ready by `upright`, over areas."""
         if self.tile:
-            self.tile.draw(upright, canvas, self.tones)
+            self.tile.draw(upright, canvas, self.tones, areas)
             return
-        for painter, tone, source, target in zip(self.planes, self.tones, upright.arrays, canvas.arrays, strict=True):
-            painter.paint(source, target, tone)
+        parts = zip(self.planes, self.tones, upright.arrays, canvas.arrays, areas, strict=True)
+        for painter, tone, source, target, wanted in parts:
+            painter.paint(source, target, tone, wanted)
         if self.outside:
-            self.outside.paint(canvas)
+            self.outside.paint(canvas, areas)
 
 
 class _Outside:
     """Fills what a picture leaves empty with the base colour."""
 
     def __init__(self, toned: Toned, scene: Scene, rect: FrameRect) -> None:
-        self.areas = scene.areas
         self.codes = codes_of(toned.base, scene.canvas.colour, scene.canvas.depth)
         self.coverage = [Coverage.of(scene.canvas, plane, scene.on_canvas(rect)) for plane in range(3)]
 
-    def paint(self, canvas: Planes) -> None:
-        for areas, code, share, plane in zip(self.areas, self.codes, self.coverage, canvas.arrays, strict=True):
-            for area in areas:
+    def paint(self, canvas: Planes, areas: Areas) -> None:
+        for parts, code, share, plane in zip(areas, self.codes, self.coverage, canvas.arrays, strict=True):
+            for area in parts:
                 rows, columns = share.rows[area.top : area.bottom], share.columns[area.left : area.right]
                 if (rows == 1).all() and (columns == 1).all():
                     continue
@@ -92,8 +100,7 @@ class _Tiles:
     """Draws a picture once, small, and lays it next to itself."""
 
     def __init__(self, scene: Scene, picture: Picture, layout: Layout, factor: Fraction, softness: float) -> None:
-        self.scene = scene
-        frame, (across, down) = scene.placed.frame, scene.scale
+        frame, (across, down) = scene.frame, scene.scale
         opening = scene.opening
         lines = opening.height * factor
         width = lines * picture.display_width / picture.height / opening.pixel_aspect
@@ -105,20 +112,19 @@ class _Tiles:
             round((rect.y + rect.height / 2 - Fraction(self.height, 2)) / 2) * 2,
         )
         whole = FrameRect(Fraction(0), Fraction(0), Fraction(self.width), Fraction(self.height))
-        areas = tuple((Area(0, *self.layout.shape(plane)[:1], 0, self.layout.shape(plane)[1]),) for plane in range(3))
-        inner = replace(scene, source=layout, canvas=self.layout, areas=areas)
+        inner = replace(scene, source=layout, canvas=self.layout)
         self.planes = blurring(inner, whole, 0)
         spread = softness / 100 * frame.height
         self.sigma = (spread * float(across) / float(frame.pixel_aspect), spread * float(down))
 
-    def draw(self, upright: Planes, canvas: Planes, tones: tuple[Tone, ...]) -> None:
-        tile = Planes.empty(self.layout)
+    def draw(self, upright: Planes, canvas: Planes, tones: tuple[Tone, ...], areas: Areas) -> None:
+        tile, whole = Planes.empty(self.layout), all_of(self.layout)
         for plane, painter in enumerate(self.planes):
-            painter.paint(upright.arrays[plane], tile.arrays[plane], tones[plane])
+            painter.paint(upright.arrays[plane], tile.arrays[plane], tones[plane], whole[plane])
             by = self.layout.subsampling(plane)
             soft = _softened(tile.arrays[plane], (self.sigma[0] / by.across, self.sigma[1] / by.down))
             rows, columns = soft.shape
-            for area in self.scene.areas[plane]:
+            for area in areas[plane]:
                 down = (np.arange(area.top, area.bottom) - self.first[1] // by.down) % rows
                 across = (np.arange(area.left, area.right) - self.first[0] // by.across) % columns
                 canvas.arrays[plane][area.slices] = soft[down[:, None], across[None, :]]

@@ -3,58 +3,125 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Any, ClassVar, Protocol, Self
+from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
 
-from cadrage.footage.library import EMPTY, Library
-from cadrage.geometry import FrameRect, Opening, Placed, SourceRect
+from cadrage.footage.library import Library
+from cadrage.geometry import FrameRect, Opening, Placed, Raster, SourceRect
 from cadrage.pixels.mapping import Area, canvas_rect
 from cadrage.pixels.planes import Layout, Planes, Samples
+
+Made = TypeVar("Made")
+
+
+Areas = tuple[tuple[Area, ...], ...]
+"""For each plane, samples to paint."""
 
 
 @dataclass(frozen=True, slots=True)
 class Scene:
-    """What a painter is made for; all of it stays the same from picture to picture.
+    """What a painter is made for; all of it stays the same for a whole render.
 
     Attributes:
-        placed: the picture in its frame.
+        frame: the raster delivered.
         opening: the part of the frame that is filled.
         held: the part of the upright source that the pictures hold; it may reach past the picture by part of a pixel.
         source: the pictures that will be handed in, upright.
         canvas: what is painted on.
-        areas: for each plane, the samples to paint; the picture hides the rest.
         library: what may be used besides the clip.
+        constant: whether the placement is the same for every picture.
     """
 
-    placed: Placed
+    frame: Raster
     opening: Opening
     held: SourceRect
     source: Layout
     canvas: Layout
-    areas: tuple[tuple[Area, ...], ...]
-    library: Library = EMPTY
+    library: Library
+    constant: bool
 
     @property
     def pixel_aspect(self) -> float:
         """Width of one luma sample of the canvas for its height, as it is seen."""
-        frame, canvas = self.placed.frame, self.canvas
+        frame, canvas = self.frame, self.canvas
         return float(frame.pixel_aspect * frame.width / canvas.width * canvas.height / frame.height)
 
     @property
     def scale(self) -> tuple[Fraction, Fraction]:
         """Luma samples of the canvas for one frame pixel, across and down."""
-        frame = self.placed.frame
-        return Fraction(self.canvas.width, frame.width), Fraction(self.canvas.height, frame.height)
+        return Fraction(self.canvas.width, self.frame.width), Fraction(self.canvas.height, self.frame.height)
 
     def on_canvas(self, rect: FrameRect) -> FrameRect:
         """A rectangle of the frame in luma samples of the canvas."""
-        return canvas_rect(rect, (self.placed.frame.width, self.placed.frame.height), self.canvas)
+        return canvas_rect(rect, (self.frame.width, self.frame.height), self.canvas)
+
+    def placed_as(self, placed: Placed, areas: Areas) -> "PlacedScene":
+        """The same with a placement."""
+        return PlacedScene(
+            self.frame, self.opening, self.held, self.source, self.canvas, self.library, self.constant, placed, areas
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedScene(Scene):
+    """A scene for as long as a placement stands.
+
+    Attributes:
+        placed: the picture in its frame.
+        areas: for each plane, the samples to paint; the picture hides the rest.
+    """
+
+    placed: Placed
+    areas: Areas
 
     def source_rect(self, rect: FrameRect) -> FrameRect:
         """Where all that is handed in lies on the canvas when the picture lies on a rectangle of the frame."""
         return self.on_canvas(self.placed.spread(rect, self.held))
 
 
-def copy_areas(areas: tuple[tuple[Area, ...], ...], made: Sequence[Samples | None], canvas: Planes) -> None:
+@dataclass(frozen=True, slots=True)
+class FrameState:
+    """What changes from picture to picture.
+
+    Attributes:
+        planes: the picture, upright.
+        time: its time, in seconds of the clip; what moves by itself follows it.
+        placed: where it is placed.
+        areas: for each plane, the samples that it leaves uncovered.
+    """
+
+    planes: Planes
+    time: Fraction
+    placed: Placed
+    areas: Areas
+
+
+class WhilePlaced(Generic[Made]):
+    """Keeps what was worked out for a placement for as long as that stands.
+
+    Args:
+        make: works it out.
+    """
+
+    def __init__(self, make: Callable[[Placed, Areas], Made]) -> None:
+        self._make = make
+        self._held: tuple[Placed, Areas, Made] | None = None
+
+    def of(self, placed: Placed, areas: Areas = ()) -> Made:
+        """That of a placement and what it leaves uncovered."""
+        held = self._held
+        if held is not None and held[1] == areas and (held[0] is placed or held[0] == placed):
+            return held[2]
+        made = self._make(placed, areas)
+        self._held = (placed, areas, made)
+        return made
+
+
+def all_of(layout: Layout) -> Areas:
+    """Every sample of every plane."""
+    return tuple((Area.of(layout.shape(plane)),) for plane in range(3))
+
+
+def copy_areas(areas: Areas, made: Sequence[Samples | None], canvas: Planes) -> None:
     """Paint areas from planes that were made once; one that has no area need not be there."""
     for parts, source, target in zip(areas, made, canvas.arrays, strict=True):
         for area in parts:
@@ -65,8 +132,8 @@ def copy_areas(areas: tuple[tuple[Area, ...], ...], made: Sequence[Samples | Non
 class Painter(Protocol):
     """Paints the surround of one scene, picture after picture, in one thread."""
 
-    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
-        """Paint the areas of the scene. `source` is the picture at this time, in seconds of the clip, upright."""
+    def paint(self, state: FrameState, canvas: Planes) -> None:
+        """Paint the areas that a picture leaves uncovered."""
 
 
 class Specification(Protocol):
@@ -80,19 +147,19 @@ class Specification(Protocol):
         """What is set, in few words."""
 
     @property
-    def moves(self) -> bool:
+    def animated(self) -> bool:
         """Whether it changes while the picture stands still."""
 
     @property
-    def names(self) -> tuple[str, ...]:
+    def asset_refs(self) -> tuple[str, ...]:
         """What it uses of a library."""
 
     @property
-    def grounds(self) -> tuple[Any, ...]:
+    def backgrounds(self) -> tuple[Any, ...]:
         """The surrounds it consists of, each one thing by itself; often only itself."""
 
-    def over_grounds(self, change: Callable[[Any], Any]) -> Self:
+    def map_backgrounds(self, change: Callable[[Any], Any]) -> Self:
         """The same with each of those changed."""
 
     def painter(self, scene: Scene) -> Painter:
-        """Work out all that does not change from picture to picture."""
+        """Work out all that does not change from picture to picture; the rest is kept while a placement stands."""

@@ -6,7 +6,6 @@ that interpolation. Their variances add, so the Gaussian is made narrower by wha
 """
 
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from math import sqrt
 from typing import ClassVar, Literal
 
@@ -15,19 +14,32 @@ import numpy as np
 from pydantic import Field
 
 from cadrage.fields import percent, pixels
-from cadrage.geometry import FrameRect
+from cadrage.geometry import FrameRect, Opening, Picture, Placed
 from cadrage.geometry.placement import centred, fill_scale
+from cadrage.pixels.dither import dither_noise
 from cadrage.pixels.kernels import blurring_kernel
 from cadrage.pixels.mapping import Area, plane_axes
 from cadrage.pixels.planes import Planes, Samples, Working, samples
-from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Axis, Resampler, Tile, bands, limit, settle
-from cadrage.surrounds.base import Scene
+from cadrage.pixels.resample import (
+    TILE_COLUMNS,
+    TILE_ROWS,
+    Axis,
+    Resampler,
+    Tile,
+    clip_codes,
+    quantise,
+    resampling_weights,
+)
+from cadrage.surrounds.base import Areas, FrameState, Scene, WhilePlaced
 from cadrage.surrounds.toning import Tone, Toned
+from cadrage.values import Exact
 
 # Nodes for one standard deviation: straight lines between nodes this near stay within half a code of the curve.
 NODES_PER_SIGMA = 4
 # Reduced source samples for one standard deviation: enough that a box of that size is all but hidden by the Gaussian.
 SAMPLES_PER_SIGMA = 3
+SEED = 8191
+FLAT = 0.5  # codes between the lowest and the highest node, within which there are no steps to hide
 
 
 class Blurred(Toned):
@@ -43,13 +55,13 @@ class Blurred(Toned):
 
     title: ClassVar[str] = "Blurred copy"
     kind: Literal["blurred"] = "blurred"
-    softness: float = percent(0, 12, 4, "Softness", 0.1)
-    brightness: float = percent(0, 150, 60, "Brightness")
-    size: float = percent(100, 300, 108, "Size")
+    softness: Exact = percent(0, 12, 4, "Softness", 0.1)
+    brightness: Exact = percent(0, 150, 60, "Brightness")
+    size: Exact = percent(100, 300, 108, "Size")
     stretched: bool = Field(default=False, title="Stretched to the frame")
     mirrored: bool = Field(default=False, title="Mirrored")
-    shift_x: float = pixels(-4096, 4096, "Shift right")
-    shift_y: float = pixels(-4096, 4096, "Shift down")
+    shift_x: Exact = pixels(-4096, 4096, "Shift right")
+    shift_y: Exact = pixels(-4096, 4096, "Shift down")
 
     @property
     def words(self) -> str:
@@ -60,13 +72,12 @@ class Blurred(Toned):
         """See `Specification`."""
         return BlurredPainter(self, scene)
 
-    def copy_rect(self, scene: Scene) -> FrameRect:
-        """Where the copy of the picture lies, in frame pixels."""
-        picture, opening = scene.placed.picture, scene.opening
-        size, x, y = (Fraction(str(number)) for number in (self.size, self.shift_x, self.shift_y))
+    def copy_rect(self, picture: Picture, opening: Opening) -> FrameRect:
+        """Where the copy of the picture lies, in frame pixels; it stays there when the picture moves."""
         if self.stretched:
-            return opening.rect.scaled(size / 100).moved(x, y)
-        return centred(picture, opening, fill_scale(picture, opening) * size / 100, x, y)
+            return opening.rect.scaled(self.size / 100).moved(self.shift_x, self.shift_y)
+        scale = fill_scale(picture, opening) * self.size / 100
+        return centred(picture, opening, scale, self.shift_x, self.shift_y)
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +119,7 @@ class Grid:
         nodes = range(-1, -(-drawn // spacing) + 1)
         length = -(-size // reduce) + 2
         coarse = Axis(axis.start / reduce + 1, axis.step * spacing / reduce)
-        return cls(spacing, reduce, length, bands(coarse, nodes, length, kernel, tile))
+        return cls(spacing, reduce, length, resampling_weights(coarse, nodes, length, kernel, tile))
 
     def nodes_for(self, low: int, high: int) -> tuple[int, int, int]:
         """The nodes around canvas samples low to high, and the canvas sample at which the first one's cell starts.
@@ -134,59 +145,81 @@ class BlurredPainter:
     """Paints the copy from a coarse grid."""
 
     def __init__(self, blurred: Blurred, scene: Scene) -> None:
-        self.mirrored = blurred.mirrored
-        if self.mirrored:
-            scene = replace(scene, source=scene.source.mirrored)
-        rect = scene.source_rect(blurred.copy_rect(scene))
-        self.planes = blurring(scene, rect, blurred.softness)
+        self.blurred = blurred
+        self.scene = replace(scene, source=scene.source.mirrored) if blurred.mirrored else scene
+        self.planes = WhilePlaced(self._planes)
         self.tones = blurred.tones(scene.canvas)
+        self._copied: tuple[FrameRect, list[PlanePainter]] | None = None
 
-    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+    def _planes(self, placed: Placed, areas: Areas) -> "list[PlanePainter]":
+        scene = self.scene.placed_as(placed, areas)
+        rect = scene.source_rect(self.blurred.copy_rect(placed.picture, scene.opening))
+        if self._copied is None or self._copied[0] != rect:
+            self._copied = rect, blurring(scene, rect, float(self.blurred.softness))
+        return self._copied[1]
+
+    def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        del time
-        shown = source.mirrored() if self.mirrored else source
-        for painter, tone, drawn, target in zip(self.planes, self.tones, shown.arrays, canvas.arrays, strict=True):
-            painter.paint(drawn, target, tone)
+        shown = state.planes.mirrored() if self.blurred.mirrored else state.planes
+        painters = self.planes.of(state.placed)
+        parts = zip(painters, self.tones, shown.arrays, canvas.arrays, state.areas, strict=True)
+        for painter, tone, drawn, target, areas in parts:
+            painter.paint(drawn, target, tone, areas)
 
 
 def blurring(scene: Scene, rect: FrameRect, softness: float) -> "list[PlanePainter]":
     """What draws the scene's source, blurred, plane by plane.
 
     Args:
-        scene: its areas are painted.
+        scene: what is painted.
         rect: where the source lies, in luma samples of the canvas; its edges are carried outward.
         softness: standard deviation in percent of the frame's height.
     """
-    frame, (across, down) = scene.placed.frame, scene.scale
+    frame, (across, down) = scene.frame, scene.scale
     lines = softness / 100 * frame.height
     sigma = (lines * float(down), lines / float(frame.pixel_aspect) * float(across))
     return [PlanePainter(scene, plane, rect, sigma) for plane in range(3)]
+
+
+@dataclass(frozen=True, slots=True)
+class _Cell:
+    """One area: the nodes around it, room for all that is drawn between them, the part of that which is the area, and
+    the noise that hides steps there.
+    """
+
+    area: Area
+    around: tuple[slice, slice]
+    room: Working
+    part: Working
+    noise: Working | None
 
 
 class PlanePainter:
     """One plane of the copy."""
 
     def __init__(self, scene: Scene, plane: int, rect: FrameRect, sigma: tuple[float, float]) -> None:
-        self.areas: tuple[Area, ...] = scene.areas[plane]
-        self.depth = scene.canvas.depth
+        self.depth, self.constant = scene.canvas.depth, scene.constant
+        self.shape, self.seed = scene.canvas.shape(plane), SEED + plane
         by = scene.canvas.subsampling(plane)
         down, across = plane_axes(scene.source, scene.canvas, plane, rect)
-        rows, columns = scene.canvas.shape(plane)
+        rows, columns = self.shape
         source_rows, source_columns = scene.source.shape(plane)
         self.down = Grid.of(down, sigma[0] / by.down, rows, source_rows, TILE_ROWS)
         self.across = Grid.of(across, sigma[1] / by.across, columns, source_columns, TILE_COLUMNS)
         gain = 2.0 ** (scene.canvas.depth - scene.source.depth)
         self.resampler = Resampler(self.down.tiles, self.across.tiles, gain)
         self.reduced = samples(np.empty((self.down.length, self.across.length), scene.source.dtype))
-        self.cells = [self._cells(area) for area in self.areas]
+        # Without noise, 8 bits show steps in a copy this smooth; the same in every frame, so that nothing moves.
+        self.smooth = scene.canvas.depth == 8 and (self.down.spacing > 1 or self.across.spacing > 1)
+        self._cells: tuple[tuple[Area, ...], list[_Cell]] = ((), [])
 
-    def paint(self, source: Samples, canvas: Samples, tone: Tone) -> None:
-        """Paint the areas with the source, blurred and toned."""
-        if self.areas:
+    def paint(self, source: Samples, canvas: Samples, tone: Tone, areas: tuple[Area, ...]) -> None:
+        """Paint areas with the source, blurred and toned."""
+        if areas:
             nodes = self.nodes(source)
             tone.apply(nodes)
-            limit(nodes, self.depth)
-            self.spread(nodes, canvas)
+            clip_codes(nodes, self.depth)
+            self.spread(nodes, canvas, areas)
 
     def nodes(self, plane: Samples) -> Working:
         """The blurred copy at every node, in codes of the canvas. Scratch memory."""
@@ -208,16 +241,35 @@ class PlanePainter:
         reduced[:: reduced.shape[0] - 1, :: reduced.shape[1] - 1] = plane[:: len(plane) - 1, :: plane.shape[1] - 1]
         return reduced
 
-    def _cells(self, area: Area) -> tuple[tuple[slice, slice], Working, Working]:
-        """The nodes around an area, room for all that is drawn between them, and the part of it that is the area."""
+    def _cells_of(self, areas: tuple[Area, ...]) -> list[_Cell]:
+        """What is needed for areas; kept while they stay."""
+        if self._cells[0] != areas:
+            noises = self._noises(areas)
+            self._cells = areas, [self._cell(area, noise) for area, noise in zip(areas, noises, strict=True)]
+        return self._cells[1]
+
+    def _noises(self, areas: tuple[Area, ...]) -> list[Working | None]:
+        if not self.smooth:
+            return [None] * len(areas)
+        random = np.random.default_rng(self.seed)
+        if self.constant:
+            return [dither_noise(random, (area.bottom - area.top, area.right - area.left)) for area in areas]
+        whole = dither_noise(random, self.shape)  # it stands still in the frame while areas move over it
+        return [whole[area.slices] for area in areas]
+
+    def _cell(self, area: Area, noise: Working | None) -> _Cell:
         top, bottom, row = self.down.nodes_for(area.top, area.bottom)
         left, right, column = self.across.nodes_for(area.left, area.right)
         room = np.empty(((bottom - top) * self.down.spacing, (right - left) * self.across.spacing), np.float32)
         part = room[area.top - row : area.bottom - row, area.left - column : area.right - column]
-        return (slice(top, bottom), slice(left, right)), room, part
+        return _Cell(area, (slice(top, bottom), slice(left, right)), room, part, noise)
 
-    def spread(self, nodes: Working, canvas: Samples) -> None:
-        """Draw the areas between the nodes by straight interpolation."""
-        for area, (around, room, part) in zip(self.areas, self.cells, strict=True):
-            cv2.resize(nodes[around], room.shape[::-1], dst=room, interpolation=cv2.INTER_LINEAR)
-            settle(part, canvas[area.slices], self.depth)
+    def spread(self, nodes: Working, canvas: Samples, areas: tuple[Area, ...]) -> None:
+        """Draw areas between the nodes by straight interpolation."""
+        slopes = float(np.ptp(nodes)) > FLAT
+        for cell in self._cells_of(areas):
+            room, part = cell.room, cell.part
+            cv2.resize(nodes[cell.around], room.shape[::-1], dst=room, interpolation=cv2.INTER_LINEAR)
+            if slopes and cell.noise is not None:
+                cv2.add(part, cell.noise, dst=part)
+            quantise(part, canvas[cell.area.slices], self.depth)

@@ -1,6 +1,5 @@
 """The picture's own edges carried on: its border drawn outward and growing soft, or the picture mirrored."""
 
-from fractions import Fraction
 from typing import ClassVar, Literal
 
 import cv2
@@ -8,18 +7,20 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.fields import percent
+from cadrage.geometry import Placed
 from cadrage.pixels.kernels import sampling_kernel
 from cadrage.pixels.mapping import Area, plane_axes
 from cadrage.pixels.planes import PLANE_GROUPS, Planes, Samples, Working
-from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, bands, limit, settle
-from cadrage.surrounds.base import Scene
+from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, clip_codes, quantise, resampling_weights
+from cadrage.surrounds.base import Areas, FrameState, PlacedScene, Scene, WhilePlaced
 from cadrage.surrounds.toning import Tone, Toned
+from cadrage.values import Exact
 
 SAMPLES_PER_SIGMA = 5
 LEVELS = 8  # softnesses worked out between none and the most
 
 
-class Carried(Toned):
+class EdgeExtend(Toned):
     """The outermost rows and columns of the picture drawn outward, softer and softer.
 
     Attributes:
@@ -28,17 +29,17 @@ class Carried(Toned):
 
     title: ClassVar[str] = "Carried edges"
     kind: Literal["carried"] = "carried"
-    brightness: float = percent(0, 150, 80, "Brightness")
-    softness: float = percent(0, 20, 5, "Softness", 0.1)
+    brightness: Exact = percent(0, 150, 80, "Brightness")
+    softness: Exact = percent(0, 20, 5, "Softness", 0.1)
 
     @property
     def words(self) -> str:
         """See `Specification`."""
         return "carried edges"
 
-    def painter(self, scene: Scene) -> "CarriedPainter":
+    def painter(self, scene: Scene) -> "EdgeExtendPainter":
         """See `Specification`."""
-        return CarriedPainter(self, scene)
+        return EdgeExtendPainter(self, scene)
 
 
 class Mirrored(Toned):
@@ -46,7 +47,7 @@ class Mirrored(Toned):
 
     title: ClassVar[str] = "Mirrored"
     kind: Literal["mirrored"] = "mirrored"
-    brightness: float = percent(0, 150, 70, "Brightness")
+    brightness: Exact = percent(0, 150, 70, "Brightness")
 
     @property
     def words(self) -> str:
@@ -58,37 +59,41 @@ class Mirrored(Toned):
         return MirroredPainter(self, scene)
 
 
-class CarriedPainter:
+class EdgeExtendPainter:
     """Paints each area beside the picture from one line of the picture's border."""
 
-    def __init__(self, carried: Carried, scene: Scene) -> None:
-        frame = scene.placed.frame
+    def __init__(self, carried: EdgeExtend, scene: Scene) -> None:
+        self.carried, self.scene = carried, scene
         self.depth = scene.canvas.depth
         self.tones = carried.tones(scene.canvas)
-        lines = carried.softness / 100 * frame.height
+        self.sides = WhilePlaced(self._sides)
+
+    def _sides(self, placed: Placed, areas: Areas) -> "list[list[_Side]]":
+        scene, frame = self.scene.placed_as(placed, areas), self.scene.frame
+        lines = float(self.carried.softness) / 100 * frame.height
         across, down = scene.scale
-        self.sides: list[list[_Side]] = []
+        sides: list[list[_Side]] = []
         for plane in range(3):
             by = scene.canvas.subsampling(plane)
             sigma = (
                 lines * float(down) / by.down,
                 lines / float(frame.pixel_aspect) * float(across) / by.across,
             )
-            self.sides.append([_Side(scene, plane, area, sigma) for area in scene.areas[plane]])
+            sides.append([_Side(scene, plane, area, sigma) for area in areas[plane]])
+        return sides
 
-    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+    def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        del time
-        for plane, sides in enumerate(self.sides):
+        for plane, sides in enumerate(self.sides.of(state.placed, state.areas)):
             for side in sides:
-                drawn = side.draw(source.arrays[plane], self.tones[plane])
-                settle(drawn, canvas.arrays[plane][side.area.slices], self.depth)
+                drawn = side.draw(state.planes.arrays[plane], self.tones[plane])
+                quantise(drawn, canvas.arrays[plane][side.area.slices], self.depth)
 
 
 class _Side:
     """One area: the border line nearest to it, blurred along itself ever more with the distance from the picture."""
 
-    def __init__(self, scene: Scene, plane: int, area: Area, sigma: tuple[float, float]) -> None:
+    def __init__(self, scene: PlacedScene, plane: int, area: Area, sigma: tuple[float, float]) -> None:
         self.area, self.depth = area, scene.canvas.depth
         rect = scene.on_canvas(scene.placed.rect)
         by = scene.canvas.subsampling(plane)
@@ -103,7 +108,7 @@ class _Side:
         self.weights = _weights(distance)
         self._prepare(scene, plane)
 
-    def _prepare(self, scene: Scene, plane: int) -> None:
+    def _prepare(self, scene: PlacedScene, plane: int) -> None:
         """A resampler that draws the area's nearest border: one line of it is enough."""
         area, source = self.area, scene.source
         down, across = plane_axes(source, scene.canvas, plane, scene.source_rect(scene.placed.rect))
@@ -111,8 +116,8 @@ class _Side:
         drawn_rows = range(area.top, area.bottom) if self.upright else _one(area.top, area.bottom)
         drawn_columns = _one(area.left, area.right) if self.upright else range(area.left, area.right)
         self.resampler = Resampler(
-            bands(down, drawn_rows, rows, sampling_kernel(float(down.step)), TILE_ROWS),
-            bands(across, drawn_columns, columns, sampling_kernel(float(across.step)), TILE_COLUMNS),
+            resampling_weights(down, drawn_rows, rows, sampling_kernel(float(down.step)), TILE_ROWS),
+            resampling_weights(across, drawn_columns, columns, sampling_kernel(float(across.step)), TILE_COLUMNS),
             gain=2.0 ** (scene.canvas.depth - source.depth),
         )
 
@@ -120,7 +125,7 @@ class _Side:
         """The area: (rows, columns). Toned and kept within its codes as a line, which mixing does not undo."""
         line = self.resampler.draw(plane).ravel()
         tone.apply(line)
-        limit(line, self.depth)
+        clip_codes(line, self.depth)
         softened = np.stack([_blurred(line, self.sigma * level / (LEVELS - 1)) for level in range(LEVELS)])
         drawn = softened.T @ self.weights if self.upright else self.weights.T @ softened
         whole: Working = np.ascontiguousarray(drawn)
@@ -159,33 +164,36 @@ class MirroredPainter:
     """Draws the areas from the picture, read back and forth."""
 
     def __init__(self, mirrored: Mirrored, scene: Scene) -> None:
-        self.depth = scene.canvas.depth
+        self.scene, self.depth = scene, scene.canvas.depth
         self.tones = mirrored.tones(scene.canvas)
-        self.parts = [
-            (planes, area, _back_and_forth(scene, planes, area))
-            for planes in PLANE_GROUPS
-            for area in scene.areas[planes[0]]
+        self.parts = WhilePlaced(self._parts)
+
+    def _parts(self, placed: Placed, areas: Areas) -> list[tuple[tuple[int, ...], Area, Resampler]]:
+        scene = self.scene.placed_as(placed, areas)
+        return [
+            (planes, area, _back_and_forth(scene, planes, area)) for planes in PLANE_GROUPS for area in areas[planes[0]]
         ]
 
-    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+    def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        del time
-        for planes, area, resampler in self.parts:
+        for planes, area, resampler in self.parts.of(state.placed, state.areas):
             targets = [canvas.arrays[plane][area.slices] for plane in planes]
-            for rows, drawn in resampler.blocks(*(source.arrays[plane] for plane in planes)):
+            for rows, drawn in resampler.blocks(*(state.planes.arrays[plane] for plane in planes)):
                 for plane, target, working in zip(planes, targets, drawn, strict=True):
                     self.tones[plane].apply(working)
-                    limit(working, self.depth)
-                    settle(working, target[rows], self.depth)
+                    clip_codes(working, self.depth)
+                    quantise(working, target[rows], self.depth)
 
 
-def _back_and_forth(scene: Scene, planes: tuple[int, ...], area: Area) -> Resampler:
+def _back_and_forth(scene: PlacedScene, planes: tuple[int, ...], area: Area) -> Resampler:
     """Draws an area of planes that lie alike from the picture, mirrored at its edges."""
     down, across = plane_axes(scene.source, scene.canvas, planes[0], scene.source_rect(scene.placed.rect))
     rows, columns = scene.source.shape(planes[0])
     return Resampler(
-        bands(down, range(area.top, area.bottom), rows, sampling_kernel(float(down.step)), TILE_ROWS, "mirror"),
-        bands(
+        resampling_weights(
+            down, range(area.top, area.bottom), rows, sampling_kernel(float(down.step)), TILE_ROWS, "mirror"
+        ),
+        resampling_weights(
             across, range(area.left, area.right), columns, sampling_kernel(float(across.step)), TILE_COLUMNS, "mirror"
         ),
         gain=2.0 ** (scene.canvas.depth - scene.source.depth),

@@ -1,6 +1,6 @@
 """Two to four colours that run into each other, dithered so that no bands show."""
 
-from fractions import Fraction
+from functools import cached_property
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -8,13 +8,13 @@ from numpy.typing import NDArray
 from pydantic import Field
 
 from cadrage.fields import degrees, percent
-from cadrage.pixels.colour import codes_of
 from cadrage.pixels.dither import dither_noise
+from cadrage.pixels.light import codes_of
 from cadrage.pixels.planes import Layout, Planes, Samples, Working, samples
-from cadrage.pixels.resample import limit, settle
-from cadrage.surrounds.base import Scene, copy_areas
+from cadrage.pixels.resample import clip_codes, quantise
+from cadrage.surrounds.base import FrameState, Scene, copy_areas
 from cadrage.surrounds.toning import Toned
-from cadrage.values import ColourText
+from cadrage.values import ColourText, Exact
 
 SEED = 20260
 
@@ -37,9 +37,9 @@ class Gradient(Toned):
     second: ColourText | None = Field(default=None, title="By way of")
     third: ColourText | None = Field(default=None, title="and of")
     last: ColourText = Field(default="#141a22", title="To")
-    angle: float = degrees(0, 360, 90, "Angle")
-    centre_x: float = percent(0, 100, 50, "Centre across")
-    centre_y: float = percent(0, 100, 50, "Centre down")
+    angle: Exact = degrees(0, 360, 90, "Angle")
+    centre_x: Exact = percent(0, 100, 50, "Centre across")
+    centre_y: Exact = percent(0, 100, 50, "Centre down")
 
     @property
     def words(self) -> str:
@@ -62,14 +62,14 @@ class Gradient(Toned):
         y = (by.down * (np.arange(rows) + 0.5) + float(by.shift_y)) / layout.height
         wide = layout.width * pixel_aspect / layout.height
         if self.form == "radial":
-            across, down = (x - self.centre_x / 100) * wide, y - self.centre_y / 100
+            across, down = (x - float(self.centre_x) / 100) * wide, y - float(self.centre_y) / 100
             corners = np.hypot(
-                np.maximum(self.centre_x, 100 - self.centre_x) / 100 * wide,
-                max(self.centre_y, 100 - self.centre_y) / 100,
+                float(max(self.centre_x, 100 - self.centre_x)) / 100 * wide,
+                float(max(self.centre_y, 100 - self.centre_y)) / 100,
             )
             rings: NDArray[np.float64] = np.hypot(across[None, :], down[:, None]) / corners
             return rings
-        cos, sin = np.cos(np.radians(self.angle)), np.sin(np.radians(self.angle))
+        cos, sin = np.cos(np.radians(float(self.angle))), np.sin(np.radians(float(self.angle)))
         reach = abs(cos) * wide + abs(sin)
         along = ((x - 0.5) * wide * cos)[None, :] + ((y - 0.5) * sin)[:, None]
         ramp: NDArray[np.float64] = along / reach + 0.5
@@ -85,27 +85,28 @@ class Gradient(Toned):
 
 
 class GradientPainter:
-    """Paints the areas from planes that are made once."""
+    """Paints from planes that are made once."""
 
     def __init__(self, gradient: Gradient, scene: Scene) -> None:
-        self.areas = scene.areas
-        layout, aspect = scene.canvas, scene.pixel_aspect
-        random = np.random.default_rng(SEED)
-        self.planes = [
-            dithered(gradient.codes(layout, plane, aspect), layout, random) if scene.areas[plane] else None
-            for plane in range(3)
-        ]
+        self.gradient, self.scene = gradient, scene
 
-    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+    @cached_property
+    def planes(self) -> list[Samples]:
+        """All of it; a picture that covers its frame needs none."""
+        layout, aspect = self.scene.canvas, self.scene.pixel_aspect
+        random = np.random.default_rng(SEED)
+        return [dithered(self.gradient.codes(layout, plane, aspect), layout, random) for plane in range(3)]
+
+    def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        del source, time
-        copy_areas(self.areas, self.planes, canvas)
+        if any(state.areas):
+            copy_areas(state.areas, self.planes, canvas)
 
 
 def dithered(codes: Working, layout: Layout, random: np.random.Generator) -> Samples:
     """Rounded after noise, which hides the steps between codes."""
     noisy = codes + dither_noise(random, codes.shape)
-    limit(noisy, layout.depth)
+    clip_codes(noisy, layout.depth)
     made = samples(np.empty(codes.shape, layout.dtype))
-    settle(noisy, made, layout.depth)
+    quantise(noisy, made, layout.depth)
     return made

@@ -4,15 +4,15 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import ClassVar, Literal
 
-import cv2
-
 from cadrage.errors import BadRequest
 from cadrage.fields import named, percent, seconds
-from cadrage.footage.interpretation import taken_as
-from cadrage.pixels.planes import Planes, samples
+from cadrage.footage.interpretation import effective_timing
+from cadrage.pixels.blend import mixed
+from cadrage.pixels.planes import Planes
 from cadrage.surrounds.backdrop import Backdrop
-from cadrage.surrounds.base import Scene
+from cadrage.surrounds.base import FrameState, Scene
 from cadrage.surrounds.toning import Toned
+from cadrage.values import Exact
 
 
 class Loop(Toned):
@@ -27,14 +27,14 @@ class Loop(Toned):
     """
 
     title: ClassVar[str] = "Loop"
-    moves: ClassVar[bool] = True
+    animated: ClassVar[bool] = True
     kind: Literal["loop"] = "loop"
     of: str = named("Clip", "clip")
-    crossfade: float = seconds(0, 10, 1, "Crossfade")
-    speed: float = percent(10, 200, 100, "Speed")
-    size: float = percent(100, 300, 100, "Size")
-    softness: float = percent(0, 12, 2, "Softness", 0.1)
-    brightness: float = percent(0, 150, 60, "Brightness")
+    crossfade: Exact = seconds(0, 10, 1, "Crossfade")
+    speed: Exact = percent(10, 200, 100, "Speed")
+    size: Exact = percent(100, 300, 100, "Size")
+    softness: Exact = percent(0, 12, 2, "Softness", 0.1)
+    brightness: Exact = percent(0, 150, 60, "Brightness")
 
     @property
     def words(self) -> str:
@@ -42,7 +42,7 @@ class Loop(Toned):
         return "loop" if self.speed == 100 else f"loop at {self.speed:g} %"
 
     @property
-    def names(self) -> tuple[str, ...]:
+    def asset_refs(self) -> tuple[str, ...]:
         """See `Specification`."""
         return (self.of,)
 
@@ -82,31 +82,21 @@ class LoopPainter:
 
     def __init__(self, loop: Loop, scene: Scene) -> None:
         self.name, self.library = loop.of, scene.library
-        material, facts = self.library.clip(loop.of)
-        taken = taken_as(facts, material.interpretation)
-        if facts.kind == "still" or taken.duration <= 1 / taken.rate:
+        material, info = self.library.clip(loop.of)
+        taken = effective_timing(info, material.interpretation)
+        if info.kind == "still" or taken.duration <= 1 / taken.rate:
             raise BadRequest(
                 "A loop needs a clip of more than one picture.", remedy="Use it as a still.", clip=material.path
             )
-        fade = min(Fraction(str(loop.crossfade)), taken.duration / 2)
-        self.round = Round(taken.duration, fade, Fraction(str(loop.speed)) / 100)
+        fade = min(loop.crossfade, taken.duration / 2)
+        self.round = Round(taken.duration, fade, loop.speed / 100)
         stored = self.library.frame(loop.of, Fraction(0)).planes.layout
         self.backdrop = Backdrop(loop, scene, material, stored, fit="cover", size=loop.size, softness=loop.softness)
 
-    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+    def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        del source
-        place, other, share = self.round.at(time)
+        place, other, share = self.round.at(state.time)
         shown = self.library.frame(self.name, place).planes
         if share:
-            shown = _mixed(shown, self.library.frame(self.name, other, voice=1).planes, float(share))
-        self.backdrop.draw(self.backdrop.upright.apply(shown), canvas)
-
-
-def _mixed(one: Planes, other: Planes, share: float) -> Planes:
-    """Two pictures of one layout, the second at a share."""
-    y, cb, cr = (
-        samples(cv2.addWeighted(first, 1 - share, second, share, 0))
-        for first, second in zip(one.arrays, other.arrays, strict=True)
-    )
-    return Planes((y, cb, cr), one.layout)
+            shown = mixed(shown, self.library.frame(self.name, other, reader_id=1).planes, float(share))
+        self.backdrop.draw(self.backdrop.upright.apply(shown), canvas, state.areas)

@@ -1,13 +1,12 @@
 """One colour."""
 
-from fractions import Fraction
 from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from cadrage.pixels.colour import codes_of
+from cadrage.pixels.light import codes_of
 from cadrage.pixels.planes import Planes
-from cadrage.surrounds.base import Scene
+from cadrage.surrounds.base import FrameState, Scene
 from cadrage.surrounds.toning import Toned
 from cadrage.values import ColourText
 
@@ -37,15 +36,13 @@ class PlainPainter:
     """Fills the areas with the nearest codes of the colour."""
 
     def __init__(self, plain: Plain, scene: Scene) -> None:
-        self.areas = scene.areas
         layout = scene.canvas
         codes = codes_of(plain.colour, layout.colour, layout.depth)
         toned = (code * tone.gain + tone.offset for code, tone in zip(codes, plain.tones(layout), strict=True))
         self.codes = [round(min(max(code, 0), 2**layout.depth - 1)) for code in toned]
 
-    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+    def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        del source, time
-        for plane, areas in enumerate(self.areas):
+        for plane, areas in enumerate(state.areas):
             for area in areas:
                 canvas.arrays[plane][area.slices] = self.codes[plane]

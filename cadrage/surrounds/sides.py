@@ -2,20 +2,20 @@
 
 from collections.abc import Callable
 from dataclasses import replace
-from fractions import Fraction
 from typing import Any, ClassVar, Literal, Self
 
 from pydantic import Field
 
+from cadrage.geometry import Opening, Placed
 from cadrage.pixels.mapping import Area
 from cadrage.pixels.planes import Planes
-from cadrage.surrounds.base import Scene
+from cadrage.surrounds.backgrounds import Background
+from cadrage.surrounds.base import Areas, FrameState, Scene, WhilePlaced
 from cadrage.surrounds.blurred import Blurred
-from cadrage.surrounds.grounds import Ground
 from cadrage.surrounds.plain import Plain
 from cadrage.values import Value
 
-Way = Literal["where it is empty", "left and right", "above and below"]
+Way = Literal["empty_area", "left_right", "above_below"]
 
 
 class Sides(Value):
@@ -29,9 +29,9 @@ class Sides(Value):
 
     title: ClassVar[str] = "Per side"
     kind: Literal["sides"] = "sides"
-    way: Way = Field(default="where it is empty", title="Sides")
-    first: Ground = Field(default=Blurred(), title="Left or above")
-    second: Ground = Field(default=Plain(colour="#202428"), title="Right or below")
+    way: Way = Field(default="empty_area", title="Sides")
+    first: Background = Field(default=Blurred(), title="Left or above")
+    second: Background = Field(default=Plain(colour="#202428"), title="Right or below")
 
     @property
     def words(self) -> str:
@@ -39,21 +39,21 @@ class Sides(Value):
         return f"{self.first.words} and {self.second.words}"
 
     @property
-    def names(self) -> tuple[str, ...]:
+    def asset_refs(self) -> tuple[str, ...]:
         """See `Specification`."""
-        return (*self.first.names, *self.second.names)
+        return (*self.first.asset_refs, *self.second.asset_refs)
 
     @property
-    def moves(self) -> bool:
+    def animated(self) -> bool:
         """See `Specification`."""
-        return self.first.moves or self.second.moves
+        return self.first.animated or self.second.animated
 
     @property
-    def grounds(self) -> tuple[Any, ...]:
+    def backgrounds(self) -> tuple[Any, ...]:
         """See `Specification`."""
         return self.first, self.second
 
-    def over_grounds(self, change: Callable[[Any], Any]) -> Self:
+    def map_backgrounds(self, change: Callable[[Any], Any]) -> Self:
         """See `Specification`."""
         return self.model_copy(update={"first": change(self.first), "second": change(self.second)})
 
@@ -61,11 +61,11 @@ class Sides(Value):
         """See `Specification`."""
         return SidesPainter(self, scene)
 
-    def across(self, scene: Scene) -> bool:
+    def across(self, placed: Placed, opening: Opening) -> bool:
         """Whether they lie left and right."""
-        if self.way != "where it is empty":
-            return self.way == "left and right"
-        rect, opening = scene.placed.rect, scene.opening
+        if self.way != "empty_area":
+            return self.way == "left_right"
+        rect = placed.rect
         beside = (opening.rect.width - rect.width) * opening.pixel_aspect
         return beside >= opening.rect.height - rect.height
 
@@ -74,25 +74,27 @@ class SidesPainter:
     """Each half of the areas painted by its own painter."""
 
     def __init__(self, sides: Sides, scene: Scene) -> None:
-        across = sides.across(scene)
-        rect = scene.on_canvas(scene.placed.rect)
+        self.sides, self.scene = sides, scene
+        self.painters = [surround.painter(scene) for surround in (sides.first, sides.second)]
+        self.halves = WhilePlaced(self._halves)
+
+    def _halves(self, placed: Placed, areas: Areas) -> tuple[Areas, Areas]:
+        across = self.sides.across(placed, self.scene.opening)
+        rect = self.scene.on_canvas(placed.rect)
         middle = rect.x + rect.width / 2 if across else rect.y + rect.height / 2
         halves: tuple[list[tuple[Area, ...]], list[tuple[Area, ...]]] = ([], [])
         for plane in range(3):
-            by = scene.canvas.subsampling(plane)
+            by = self.scene.canvas.subsampling(plane)
             line = round(middle / (by.across if across else by.down))
             for half, first in zip(halves, (True, False), strict=True):
-                parts = [_half(area, line, across=across, first=first) for area in scene.areas[plane]]
+                parts = [_half(area, line, across=across, first=first) for area in areas[plane]]
                 half.append(tuple(part for part in parts if not part.empty))
-        self.painters = [
-            surround.painter(replace(scene, areas=tuple(half)))
-            for surround, half in zip((sides.first, sides.second), halves, strict=True)
-        ]
+        return tuple(halves[0]), tuple(halves[1])
 
-    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+    def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        for painter in self.painters:
-            painter.paint(source, canvas, time)
+        for painter, half in zip(self.painters, self.halves.of(state.placed, state.areas), strict=True):
+            painter.paint(replace(state, areas=half), canvas)
 
 
 def _half(area: Area, line: int, *, across: bool, first: bool) -> Area:

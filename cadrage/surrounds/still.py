@@ -1,6 +1,5 @@
 """One picture that stands: an image, or a moment of any clip."""
 
-from fractions import Fraction
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -8,8 +7,9 @@ from pydantic import Field
 from cadrage.fields import moment, named, percent
 from cadrage.pixels.planes import Planes
 from cadrage.surrounds.backdrop import Backdrop, Fit
-from cadrage.surrounds.base import Scene, copy_areas
+from cadrage.surrounds.base import FrameState, Scene, all_of, copy_areas
 from cadrage.surrounds.toning import Toned
+from cadrage.values import Exact
 
 
 class Still(Toned):
@@ -26,11 +26,11 @@ class Still(Toned):
     title: ClassVar[str] = "Still"
     kind: Literal["still"] = "still"
     of: str = named("Picture or clip", "picture")
-    at: float = moment("Moment")
+    at: Exact = moment("Moment")
     fit: Fit = Field(default="cover", title="Fit")
-    size: float = percent(10, 300, 100, "Size")
-    softness: float = percent(0, 12, 0, "Softness", 0.1)
-    brightness: float = percent(0, 150, 70, "Brightness")
+    size: Exact = percent(10, 300, 100, "Size")
+    softness: Exact = percent(0, 12, 0, "Softness", 0.1)
+    brightness: Exact = percent(0, 150, 70, "Brightness")
 
     @property
     def words(self) -> str:
@@ -38,7 +38,7 @@ class Still(Toned):
         return {"cover": "still", "whole": "still, whole", "tiled": "still, in tiles"}[self.fit]
 
     @property
-    def names(self) -> tuple[str, ...]:
+    def asset_refs(self) -> tuple[str, ...]:
         """See `Specification`."""
         return (self.of,)
 
@@ -51,16 +51,18 @@ class StillPainter:
     """Draws the picture once and copies it from there."""
 
     def __init__(self, still: Still, scene: Scene) -> None:
-        self.areas = scene.areas
         material, _ = scene.library.clip(still.of)
-        stored = scene.library.frame(still.of, Fraction(str(still.at))).planes
+        stored = scene.library.frame(still.of, still.at).planes
         backdrop = Backdrop(
             still, scene, material, stored.layout, fit=still.fit, size=still.size, softness=still.softness
         )
-        self.made = Planes.empty(scene.canvas)
-        backdrop.draw(backdrop.upright.apply(stored), self.made)
+        self.scene, self.backdrop = scene, backdrop
+        self.shown = backdrop.upright.apply(stored)
+        self.made: Planes | None = None
 
-    def paint(self, source: Planes, canvas: Planes, time: Fraction) -> None:
+    def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        del source, time
-        copy_areas(self.areas, self.made.arrays, canvas)
+        if self.made is None:
+            self.made = Planes.empty(self.scene.canvas)
+            self.backdrop.draw(self.shown, self.made, state.areas if self.scene.constant else all_of(self.made.layout))
+        copy_areas(state.areas, self.made.arrays, canvas)

@@ -11,9 +11,9 @@ import numpy as np
 from pydantic import Field
 
 from cadrage.fields import percent
-from cadrage.pixels.colour import codes_of
+from cadrage.pixels.light import codes_of
 from cadrage.pixels.planes import Layout, Working
-from cadrage.values import ColourText, Value
+from cadrage.values import ColourText, Exact, Value
 
 
 class Toned(Value):
@@ -28,34 +28,34 @@ class Toned(Value):
         base: the colour that shows as it is dimmed or thinned.
     """
 
-    moves: ClassVar[bool] = False
+    animated: ClassVar[bool] = False
 
-    brightness: float = percent(0, 150, 100, "Brightness")
-    saturation: float = percent(0, 200, 100, "Saturation")
-    tinted: float = percent(0, 100, 0, "Tinted")
+    brightness: Exact = percent(0, 150, 100, "Brightness")
+    saturation: Exact = percent(0, 200, 100, "Saturation")
+    tinted: Exact = percent(0, 100, 0, "Tinted")
     tint: ColourText = Field(default="#a07850", title="Tint")
-    opacity: float = percent(0, 100, 100, "Opacity")
+    opacity: Exact = percent(0, 100, 100, "Opacity")
     base: ColourText = Field(default="#000000", title="Base colour")
 
     @property
-    def names(self) -> tuple[str, ...]:
+    def asset_refs(self) -> tuple[str, ...]:
         """See `Specification`."""
         return ()
 
     @property
-    def grounds(self) -> tuple[Self, ...]:
+    def backgrounds(self) -> tuple[Self, ...]:
         """See `Specification`."""
         return (self,)
 
-    def over_grounds(self, change: Callable[[Any], Any]) -> Self:
+    def map_backgrounds(self, change: Callable[[Any], Any]) -> Self:
         """See `Specification`."""
         changed: Self = change(self)
         return changed
 
     def tones(self, layout: Layout) -> tuple["Tone", "Tone", "Tone"]:
         """Gain and offset of each plane, in codes of a layout."""
-        shown = self.opacity / 100 * self.brightness / 100
-        colour, tinted = self.saturation / 100, self.tinted / 100
+        shown = float(self.opacity) / 100 * float(self.brightness) / 100
+        colour, tinted = float(self.saturation) / 100, float(self.tinted) / 100
         base = codes_of(self.base, layout.colour, layout.depth)
         tint = codes_of(self.tint, layout.colour, layout.depth)
         middle = 2.0 ** (layout.depth - 1)

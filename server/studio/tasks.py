@@ -3,7 +3,8 @@
 from django.conf import settings
 from django_tasks import task
 
-from server.studio.actions import seeing, work
+from server.studio.actions import analyses, work
+from server.studio.actions.calls import answers
 
 BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
 # A render that was begun is finished before another is; a queue of their own in Redis needs no saying so.
@@ -17,12 +18,16 @@ def render_task() -> None:
 
 
 @task(priority=BEFORE_OTHERS, queue_name="parts", backend=settings.PARTS_BACKEND)
-def part_task(desk: str) -> None:
+def part_task(workspace: str) -> None:
     """Draw one part of a render."""
-    work.draw_part(desk)
+    work.draw_part(workspace)
 
 
 @task(priority=BEFORE_RENDERS)
-def look_task(footage_id: int) -> None:
-    """Look at the pictures of one clip."""
-    seeing.look(footage_id)
+def analysis_task() -> None:
+    """Do the analysis that is next."""
+    analyses.perform_next()
+
+
+for name, one in (("render", render_task), ("part", part_task), ("analysis", analysis_task)):
+    answers(name, one)

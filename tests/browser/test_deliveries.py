@@ -36,7 +36,7 @@ def test_files_are_ordered_stopped_tried_again_and_handed_over(page: Page, tmp_p
     for name in ("320 wide", "180 wide"):
         add_frame(page, *sides[name])
     page.reload()
-    frames = {"Long": 90, "Short": 20}
+    frames = {"Long": 60, "Short": 15}
     for name, count in frames.items():
         send(page, write_clip(tmp_path / f"{name}.mp4", size=(180, 320), frames=count, sound=None))
     page.get_by_role("button", name="Render all 6").click()

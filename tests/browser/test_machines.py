@@ -11,7 +11,7 @@ import redis
 
 from cadrage.errors import BadRequest
 from cadrage.footage import probe
-from cadrage.render.desk import Desk
+from cadrage.render.workspace import RenderWorkspace
 from tests.application import Application, end, free_port
 from tests.browser.visitor import Visitor, until
 from tests.clips import write_clip
@@ -42,7 +42,7 @@ def _answers(client):
 
 
 def test_two_machines_draw_parts_and_one_of_them_dies(tmp_path, driver, address):
-    clip = write_clip(tmp_path / "long.mp4", frames=250)
+    clip = write_clip(tmp_path / "long.mp4", frames=150)
     media = tmp_path / "media"
     workers = {}
     shared = {"CADRAGE_REDIS": address, "CADRAGE_MEDIA": str(media), "CADRAGE_PART_SECONDS": "1.5"}
@@ -54,21 +54,21 @@ def test_two_machines_draw_parts_and_one_of_them_dies(tmp_path, driver, address)
             project, framing = visitor.project_with(clip)
             time.sleep(3)  # both are up and wait at the queue
             job = visitor.post(f"/api/framings/{framing}/renders")["id"]
-            desk = Desk(media / "renders" / f".desk-{job}", media)
-            until(lambda: desk.there and sum(map(bool, _being_drawn(desk))) >= 2, 60)
+            workspace = RenderWorkspace(media / "renders" / f".workspace-{job}", media)
+            until(lambda: workspace.there and sum(map(bool, _being_drawn(workspace))) >= 2, 60)
             end(workers["second"], signal.SIGKILL)
             seen = set()
 
             def finished():
                 with suppress(BadRequest):  # it is cleared as soon as the render is done
-                    seen.update(_makers(desk))
+                    seen.update(_makers(workspace))
                 row = visitor.get(f"/api/projects/{project}/renders")[0]
                 return row["state"] == "done" and row
 
             row = until(finished, 150)
             assert row["report"]["right"], row["report"]
             assert len(seen) >= 2  # the machine with the database, and another
-            assert probe(media / "renders" / f"{job}.mp4").frames == 250
+            assert probe(media / "renders" / f"{job}.mp4").frames == 150
             left = sorted(path.name for path in (media / "renders").iterdir())
             assert left == sorted([f".lock-{job}", f"{job}.mp4"])
             assert not (tmp_path / "main" / "third" / "cadrage.sqlite3").exists()
@@ -77,13 +77,13 @@ def test_two_machines_draw_parts_and_one_of_them_dies(tmp_path, driver, address)
                 end(worker, signal.SIGKILL)
 
 
-def _being_drawn(desk):
+def _being_drawn(workspace):
     """Frames noted by whoever draws each part that is not done."""
-    noted = (desk.path("draw", number, ".lock") for number in desk.undone("draw"))
+    noted = (workspace.path("draw", number, ".lock") for number in workspace.undone("draw"))
     return [int(path.read_text() or 0) for path in noted if path.exists()]
 
 
-def _makers(desk):
+def _makers(workspace):
     """The processes that parts were made by."""
-    fresh = Desk(desk.folder, desk.root)
+    fresh = RenderWorkspace(workspace.folder, workspace.root)
     return {record.by for record in fresh.records("draw")}

@@ -61,11 +61,11 @@ def test_of_a_file_cut_short_behind_its_index_is_read_what_is_there(tmp_path, sm
     subprocess.run(command, check=True)
     path = tmp_path / "cut.mp4"
     path.write_bytes(fast.read_bytes()[: int(fast.stat().st_size * 0.6)])
-    facts = probe(path)
-    assert 5 < facts.frames < 20
-    assert "cut_short" in [one.kind for one in facts.damage]
-    with ClipReader(path, facts) as reader:
-        assert len(list(reader.frames())) == facts.frames
+    info = probe(path)
+    assert 5 < info.frames < 20
+    assert "cut_short" in [one.kind for one in info.damage]
+    with ClipReader(path, info) as reader:
+        assert len(list(reader.frames())) == info.frames
 
 
 def test_sound_only(tmp_path):
@@ -126,8 +126,8 @@ def test_odd_sizes_are_read(tmp_path, size):
     path = write_clip(
         tmp_path / "odd.mkv", size=size, frames=2, codec="ffv1", pixel_format="yuv420p", sound=None, options={}
     )
-    facts = probe(path)
-    with ClipReader(path, facts) as reader:
+    info = probe(path)
+    with ClipReader(path, info) as reader:
         assert reader.frame_at(Fraction(0)).planes.arrays[0].shape == (size[1], size[0])
 
 
@@ -138,23 +138,23 @@ def test_no_sound_is_fine(tmp_path):
 def test_an_unknown_rate_is_worked_out(tmp_path):
     """Matroska may leave out how long a frame lasts; the time stamps tell."""
     path = write_clip(tmp_path / "unknown.mkv", frames=10, sound=None, stamps=[n * 50 for n in range(10)])
-    facts = probe(path)
-    assert facts.rate == pytest.approx(20, rel=0.3)
-    assert facts.duration > 0
+    info = probe(path)
+    assert info.rate == pytest.approx(20, rel=0.3)
+    assert info.duration > 0
 
 
 def test_another_size_of_the_same_shape_is_brought_to_the_first(tmp_path, small_clip):
-    facts = probe(small_clip)
+    info = probe(small_clip)
     other = write_clip(tmp_path / "other.mp4", size=(640, 360), frames=3)
-    with ClipReader(other, facts) as reader:
+    with ClipReader(other, info) as reader:
         assert {frame.planes.arrays[0].shape for frame in reader.frames()} == {(180, 320)}
 
 
 def test_another_shape_is_refused_since_it_would_be_squeezed(tmp_path, small_clip):
     changes = (Finding(kind="size_changes", told="320×320"),)
-    facts = probe(small_clip).model_copy(update={"findings": changes})
+    info = probe(small_clip).model_copy(update={"findings": changes})
     other = write_clip(tmp_path / "other.mp4", size=(320, 320), frames=3)
-    with ClipReader(other, facts) as reader, pytest.raises(UnreadableFile, match="changes size"):
+    with ClipReader(other, info) as reader, pytest.raises(UnreadableFile, match="changes size"):
         list(reader.frames())
 
 

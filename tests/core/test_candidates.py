@@ -2,7 +2,7 @@ from fractions import Fraction
 
 import pytest
 
-from cadrage.footage import Interpretation, candidates, describe, probe, read_as
+from cadrage.footage import Interpretation, candidates, describe, probe, resolve
 from cadrage.formats import SOURCES
 from tests.clips import write_clip
 
@@ -70,8 +70,8 @@ def test_a_statement_that_fits_no_known_format_is_doubted(tmp_path):
 
 
 def test_container_and_stream_that_contradict_each_other_are_both_shown(tmp_path):
-    facts = probe(tape(tmp_path, "12/11")).model_copy(update={"stream_aspect": Fraction(16, 15)})
-    found = {candidate.pixel_aspect: candidate for candidate in candidates(facts)}
+    info = probe(tape(tmp_path, "12/11")).model_copy(update={"stream_aspect": Fraction(16, 15)})
+    found = {candidate.pixel_aspect: candidate for candidate in candidates(info)}
     assert found[Fraction(12, 11)].evidence[0] == "the container says so"
     assert found[Fraction(16, 15)].evidence[0] == "the stream says so"
     assert all("contradict" in found[Fraction(text)].doubts[0] for text in ("12/11", "16/15"))
@@ -83,10 +83,10 @@ def test_a_full_aperture_raster_may_be_anamorphic(tmp_path):
 
 @pytest.mark.parametrize("aspect", ["1000", "1/50"])
 def test_a_pixel_aspect_that_nothing_has_is_not_believed(tmp_path, aspect):
-    facts = probe(tape(tmp_path, "1")).model_copy(update={"pixel_aspect": Fraction(aspect), "stream_aspect": None})
-    assert read_as(facts, Interpretation()).picture.pixel_aspect == 1
-    assert "nothing has" in next(fact.says for fact in describe(facts) if fact.name == "Pixel aspect")
-    assert Fraction(aspect) not in {candidate.pixel_aspect for candidate in candidates(facts)}
+    info = probe(tape(tmp_path, "1")).model_copy(update={"pixel_aspect": Fraction(aspect), "stream_aspect": None})
+    assert resolve(info, Interpretation()).picture.pixel_aspect == 1
+    assert "nothing has" in next(fact.says for fact in describe(info) if fact.name == "Pixel aspect")
+    assert Fraction(aspect) not in {candidate.pixel_aspect for candidate in candidates(info)}
 
 
 def test_hd_squeezed_on_tape(tmp_path):

@@ -1,6 +1,7 @@
 """The command line as it is typed."""
 
 import json
+import re
 import subprocess
 import sys
 from types import SimpleNamespace
@@ -116,18 +117,18 @@ def test_bad_files_end_with_2(tmp_path):
 
 
 def test_what_a_clip_is_taken_to_be_and_how_it_is_turned(small_clip):
-    options = ["--as", "rotation=90,fields=upper-first,baked=0/0/10/12.5,mirror=true,matrix=bt601,duration=3"]
+    options = ["--as", "rotation=90,fields=upper-first,burned_in_bars=0/0/10/12.5,mirror=true,matrix=bt601,duration=3"]
     options += ["--placement", "cover", "--angle", "-1.5", "--mirror", "--rate", "30000/1001"]
     options += ["--active", "2.39", "--outside", "surround"]
     plan = json.loads(cadrage("plan", small_clip, *options).stdout)
     said = plan["interpretation"]
-    assert (said["rotation"], said["fields"], said["matrix"], said["duration"]) == (90, "upper first", "bt601", "3")
-    assert said["baked"] == {"left": "0", "right": "0", "top": "10", "bottom": "12.5"}
+    assert (said["rotation"], said["fields"], said["matrix"], said["duration"]) == (90, "upper_first", "bt601", "3")
+    assert said["burned_in_bars"] == {"left": "0", "right": "0", "top": "10", "bottom": "12.5"}
     assert plan["placement"] | {"sizing": "cover", "angle": "-1.5", "mirror": True} == plan["placement"]
     assert (plan["frame"]["rate"], plan["frame"]["outside"]) == ("30000/1001", "surround")
 
 
-@pytest.mark.parametrize("said", ["baked=1/2", "rotation=37", "fields=both", "colour", "range=half"])
+@pytest.mark.parametrize("said", ["burned_in_bars=1/2", "rotation=37", "fields=both", "colour", "range=half"])
 def test_what_a_clip_cannot_be_is_refused(small_clip, said):
     refused = cadrage("plan", small_clip, "--as", said)
     assert refused.returncode == 2
@@ -152,11 +153,11 @@ def test_a_chart_of_guides(tmp_path):
 
 def test_a_treatment_is_named_or_read_from_a_file(small_clip, tmp_path):
     named = json.loads(cadrage("plan", small_clip, "--treatment", "gallery card").stdout)
-    assert (named["surround"]["colour"], named["finish"]["edge"]["corners"]) == ("#d8d2c4", 1.5)
+    assert (named["surround"]["colour"], named["finish"]["edge"]["corners"]) == ("#d8d2c4", "1.5")
     file = tmp_path / "own.json"
     file.write_text('{"version": 1, "name": "Own", "surround": {"kind": "sides"}}')
     assert json.loads(cadrage("plan", small_clip, "--treatment", file).stdout)["surround"]["kind"] == "sides"
-    file.write_text('{"version": 2, "name": "Own"}')
+    file.write_text('{"version": 3, "name": "Own"}')
     newer = cadrage("plan", small_clip, "--treatment", file, "--json")
     assert newer.returncode == 2
     assert "version 2" in newer.stdout + newer.stderr
@@ -226,8 +227,34 @@ def test_a_range_a_layer_and_bars_are_asked_for_in_words(small_clip, tmp_path):
     write = "kind=mov-prores-4444,layer=picture-alone,bars=active-picture-only,sound=none"
     done = cadrage("convert", small_clip, target, *cinema, "--range", "0.2,0.6", "--write", write)
     assert done.returncode == 0, done.stdout + done.stderr
-    facts = probe(target)
-    assert (facts.width, facts.height, facts.frames, facts.pixel_format) == (320, 160, 10, "yuva444p12le")
+    info = probe(target)
+    assert (info.width, info.height, info.frames, info.pixel_format) == (320, 160, 10, "yuva444p12le")
     for wrong in ("layer=nothing", "quality"):
         assert cadrage("convert", small_clip, target, "--write", wrong).returncode == 2
     assert cadrage("convert", small_clip, target, "--range", "0.6,0.2").returncode == 2
+
+
+@pytest.mark.parametrize(
+    ("command", "names"),
+    [
+        ("surrounds", ["blurred", "softness", "0 to 12 %", "water-light"]),
+        ("finishes", ["shadow", "opacity", "captions", "titles"]),
+        ("settings", ["Wide HD upload", "kind=mov-prores-4444"]),
+        ("frames", ["1920x1080", "1080x1920"]),
+    ],
+)
+def test_what_there_is_to_choose_from_is_listed(command, names):
+    listed = cadrage(command)
+    assert listed.returncode == 0
+    text = re.sub(r"\s+", " ", listed.stdout)
+    assert all(name in text for name in names)
+    assert json.loads(cadrage(command, "--json").stdout)
+
+
+def test_every_surround_is_listed_with_every_field_that_can_be_set():
+    from cadrage.surrounds import SURROUND_KINDS
+
+    offers = {one["name"]: one["controls"] for one in json.loads(cadrage("surrounds", "--json").stdout)["offers"]}
+    assert set(offers) == set(SURROUND_KINDS)
+    for name, kind in SURROUND_KINDS.items():
+        assert {control["name"] for control in offers[name]} == set(kind.model_fields) - {"kind"}

@@ -6,12 +6,13 @@ import numpy as np
 import pytest
 
 from cadrage.compose import Compositor, Previewer, compose, measure
+from cadrage.compose.moment import moment_of
 from cadrage.errors import MissingSource
-from cadrage.footage import ClipReader, Facts, Interpretation, probe
+from cadrage.footage import ClipReader, DecodedFrame, Interpretation, MediaInfo, probe
 from cadrage.footage.store import FrameStore
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
-from cadrage.pixels.colour import codes_of
+from cadrage.pixels.light import codes_of
 from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
 from cadrage.surrounds import Blurred, Plain
@@ -21,12 +22,12 @@ WIDE = Frame(width=640, height=360)
 
 
 @pytest.fixture(scope="module")
-def upright(tmp_path_factory: pytest.TempPathFactory) -> tuple[Path, Facts]:
+def upright(tmp_path_factory: pytest.TempPathFactory) -> tuple[Path, MediaInfo]:
     path = write_clip(tmp_path_factory.mktemp("upright") / "upright.mp4", size=(180, 320), frames=10)
     return path, probe(path)
 
 
-def composed(plan: Plan, clip: tuple[Path, Facts], time: Fraction = Fraction(0), size=None) -> Planes:
+def composed(plan: Plan, clip: tuple[Path, MediaInfo], time: Fraction = Fraction(0), size=None) -> Planes:
     return compose(plan, clip[1], clip[0], time, size)
 
 
@@ -86,11 +87,11 @@ def test_every_depth_and_chroma_format_gives_the_same_picture(tmp_path, upright,
 
 def test_ten_bit_canvas_keeps_ten_bits(tmp_path):
     path = write_clip(tmp_path / "ten.mp4", size=(180, 320), frames=2, pixel_format="yuv420p10le")
-    facts = probe(path)
-    with ClipReader(path, facts) as reader:
+    info = probe(path)
+    with ClipReader(path, info) as reader:
         stored = reader.frame_at(Fraction(0)).planes
-    eight = Compositor(Plan(frame=WIDE), stored.layout, facts).layout
-    planes = Compositor(Plan(frame=WIDE), stored.layout, facts, replace(eight, depth=10)).compose(stored)
+    eight = Compositor(Plan(frame=WIDE), stored.layout, info).layout
+    planes = Compositor(Plan(frame=WIDE), stored.layout, info, replace(eight, depth=10)).compose(stored)
     assert planes.arrays[0].dtype == np.uint16
     assert len(np.unique(planes.arrays[0][:, 219:421] % 4)) == 4
 
@@ -163,8 +164,8 @@ def test_many_threads_look_at_many_clips(tmp_path):
     store = FrameStore(limit=100_000)
 
     def look(number):
-        path, facts, level = clips[number % len(clips)]
-        luma = store.frame(path, facts, Interpretation(), Fraction(number % 12, 25)).planes.arrays[0].mean()
+        path, info, level = clips[number % len(clips)]
+        luma = store.frame(path, info, Interpretation(), Fraction(number % 12, 25)).planes.arrays[0].mean()
         return abs(luma - (16 + level / 255 * 219))
 
     with ThreadPoolExecutor(6) as pool:
@@ -200,3 +201,11 @@ def test_cost_counts_what_the_bars_hide(upright):
     whole = measure(Plan(frame=SCOPE), upright[1])
     assert whole.words.lost == "nothing lost"
     assert whole.seen.height == whole.active.height
+
+
+@pytest.mark.parametrize(("kind", "moment"), [("clip", 4), ("sequence", 4), ("still", 5)])
+def test_a_picture_that_lasts_is_not_thereby_a_still(upright, kind, moment):
+    """Of a sequence of one picture in two seconds, each is one frame of the file, and so is what moves behind it."""
+    info = upright[1].model_copy(update={"kind": kind})
+    shown = DecodedFrame(Fraction(4), Fraction(6), None)
+    assert moment_of(info, shown, Fraction(5)) == moment

@@ -12,8 +12,10 @@ from cadrage.footage.describe import finding_words, notices, timecode
 from cadrage.footage.findings import MOST_TOLD, Finding, limited, places, stretches
 from cadrage.footage.scan import Budget
 from cadrage.formats import Frame
+from cadrage.inspection import inspect_file
+from cadrage.output import Settings
 from cadrage.plan import Plan
-from cadrage.render import Order, Settings, facts_to_render, inspect_file, render
+from cadrage.render import RenderRequest, info_to_render, render
 from cadrage.surrounds import Plain
 from tests.core.test_cli import cadrage
 from tests.corpus.drawing import number_in
@@ -37,8 +39,8 @@ def made(maker, tmp_path):
     return make
 
 
-def numbers(path, facts):
-    with ClipReader(path, facts) as reader:
+def numbers(path, info):
+    with ClipReader(path, info) as reader:
         return [(frame.time, number_in(frame.planes.luma8)) for frame in reader.frames()]
 
 
@@ -48,9 +50,9 @@ def numbers(path, facts):
 )
 def test_the_first_pictures_are_there(made, name):
     path = made(name)
-    facts = probe(path)
-    assert facts.frames == 50
-    assert [number for _, number in numbers(path, facts)] == list(range(50))
+    info = probe(path)
+    assert info.frames == 50
+    assert [number for _, number in numbers(path, info)] == list(range(50))
 
 
 def test_pictures_without_a_stamp_come_before_the_first_that_has_one(made):
@@ -61,23 +63,23 @@ def test_pictures_without_a_stamp_come_before_the_first_that_has_one(made):
 
 
 def test_leading_pictures_that_cannot_be_decoded_are_counted_and_told(made):
-    facts = probe(made("MPG: begins in the middle"))
-    leading = next(one for one in facts.findings if one.kind == "leading")
+    info = probe(made("MPG: begins in the middle"))
+    leading = next(one for one in info.findings if one.kind == "leading")
     assert 0 < leading.count < 17
-    assert "begins in the middle" in finding_words(leading, facts.rate)
+    assert "begins in the middle" in finding_words(leading, info.rate)
     assert not leading.damage
 
 
 def test_lost_packets_leave_the_last_good_picture_and_keep_time(made, tmp_path):
     path = made("TS: every 40th packet lost")
-    facts = facts_to_render(path)
-    assert facts.damage
-    assert not facts.rate_varies
-    assert facts.frames == 50
+    info = info_to_render(path)
+    assert info.damage
+    assert not info.rate_varies
+    assert info.frames == 50
     plan = Plan(source=str(path), frame=Frame(width=112, height=64), surround=Plain())
     target = tmp_path / "out.mp4"
-    render(plan, path, target, facts)
-    report = inspect_file(target, Order(plan, path, facts))
+    render(plan, path, target, info)
+    report = inspect_file(target, RenderRequest(plan, path, info))
     assert report.right, [line for line in report.lines if line.verdict == "wrong"]
     assert any(line.name == "Damage in the source" for line in report.lines)
     assert probe(target).frames == 50
@@ -95,22 +97,22 @@ def test_damage_can_stop_a_render(made, tmp_path):
 
 def test_damage_is_listed_with_time_codes(made):
     path = made("TS: every 40th packet lost")
-    facts = probe(path)
-    lines = [one.says for one in notices(facts) if one.damage]
-    assert len(lines) == len(facts.damage)
+    info = probe(path)
+    lines = [one.says for one in notices(info) if one.damage]
+    assert len(lines) == len(info.damage)
     assert all("00:00:0" in line for line in lines)
     assert "damaged" in cadrage("probe", path).stdout
 
 
 def test_a_clock_that_jumps_is_mended_and_told(made):
     path = made("TS: clock jumps ahead")
-    facts = probe(path)
-    assert facts.duration < 5
-    assert not facts.seekable
-    assert "clock_jumps" in [one.kind for one in facts.findings]
-    found = numbers(path, facts)
+    info = probe(path)
+    assert info.duration < 5
+    assert not info.seekable
+    assert "clock_jumps" in [one.kind for one in info.findings]
+    found = numbers(path, info)
     assert [number for _, number in found] == [*range(50), *range(50)]
-    with ClipReader(path, facts) as reader:
+    with ClipReader(path, info) as reader:
         for time, number in (found[70], found[3], found[99]):
             assert number_in(reader.frame_at(time).planes.luma8) == number
 
@@ -127,7 +129,7 @@ def test_a_file_too_long_to_wait_for_is_estimated_and_then_counted(made, monkeyp
     assert (counted.counted, counted.frames) == ("packets", 50)
     exact = probe(path, thorough=True)
     assert (exact.counted, exact.frames, exact.duration) == ("decoded", 50, 2)
-    assert facts_to_render(path).counted == "decoded"
+    assert info_to_render(path).counted == "decoded"
 
 
 def test_moments_of_damage_that_lie_together_are_told_as_one():

@@ -10,10 +10,12 @@ from pydantic import ValidationError
 
 from cadrage.footage import probe
 from cadrage.formats import Frame
+from cadrage.inspection import Inspection, Line
+from cadrage.inspection.sheet import SheetRow, sheet_csv, sheet_html, sheet_json
+from cadrage.output import OUTPUT_FORMATS, Settings
+from cadrage.output.names import file_name
 from cadrage.plan import Plan
-from cadrage.render import KINDS, Inspection, Line, Order, Settings, estimate, render
-from cadrage.render.names import file_name
-from cadrage.render.sheet import SheetRow, sheet_csv, sheet_html, sheet_json
+from cadrage.render import RenderRequest, estimate, render
 from tests.clips import moving_square, write_clip
 
 PARTS = {"project": "Wall", "clip": "Number 7", "frame": "Foyer"}
@@ -37,14 +39,14 @@ def test_no_name_leads_elsewhere(clip):
 @pytest.mark.parametrize("pattern", ["{clip.__class__}", "{clip!r}", "{clip:>99}", "{owner}", "{0}", "{clip", ""])
 def test_patterns_hold_only_what_there_is(pattern):
     with pytest.raises(ValidationError):
-        Settings(names=pattern)
+        Settings(filename_template=pattern)
 
 
 ROW = SheetRow(
     file="Wall <1>.mp4",
     clip="=SUM(A1)",
     source="1920×1080 turned 90°",
-    part="whole clip",
+    part="whole_clip",
     frame="Foyer 1920×1080",
     placement="whole picture",
     kept_percent=100,
@@ -90,10 +92,10 @@ def test_no_spreadsheet_takes_a_name_for_a_formula():
     [
         Settings(),
         Settings(quality="draft"),
-        Settings(by="rate", rate=400),
+        Settings(rate_control="rate", rate=400),
         Settings(kind="mov-prores", sound="pcm-16"),
     ],
-    ids=lambda one: f"{one.kind} {one.quality} {one.by}",
+    ids=lambda one: f"{one.kind} {one.quality} {one.rate_control}",
 )
 def test_a_size_is_estimated_from_frames_that_are_encoded(tmp_path, settings):
     """Within a third for players' files, whose frames differ, and a tenth for studio ones, whose frames do not."""
@@ -104,10 +106,10 @@ def test_a_size_is_estimated_from_frames_that_are_encoded(tmp_path, settings):
         return moving_square(320, 180)(number) // 2 + grain
 
     source = write_clip(tmp_path / "in.mp4", frames=45, paint=paint, sound=None)
-    facts, plan = probe(source), Plan(frame=Frame(width=320, height=180))
-    found = estimate(Order(plan, source, facts, settings=settings))
-    target = tmp_path / f"out{KINDS[settings.kind].suffix}"
-    render(plan, source, target, facts, settings=settings)
+    info, plan = probe(source), Plan(frame=Frame(width=320, height=180))
+    found = estimate(RenderRequest(plan, source, info, settings=settings))
+    target = tmp_path / f"out{OUTPUT_FORMATS[settings.kind].suffix}"
+    render(plan, source, target, info, settings=settings)
     near = 0.1 if settings.kind == "mov-prores" else 0.34
     assert found.bytes == pytest.approx(target.stat().st_size, rel=near)
-    assert found.measured == (settings.by == "quality")
+    assert found.measured == (settings.rate_control == "quality")

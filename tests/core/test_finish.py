@@ -11,7 +11,7 @@ from cadrage.finish.specification import Edge, Grade, Grain, Shadow, Vignette
 from cadrage.footage import ClipReader, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
-from cadrage.pixels.colour import codes_of
+from cadrage.pixels.light import codes_of
 from cadrage.plan import Plan
 from cadrage.surrounds import Plain
 from tests.clips import write_clip
@@ -28,15 +28,15 @@ def white(tmp_path_factory):
         tmp_path_factory.mktemp("w") / "w.mp4", size=(180, 180), frames=2,
         paint=lambda _: np.full((180, 180, 3), 255, np.uint8), sound=None,
     )  # fmt: skip
-    facts = probe(path)
-    with ClipReader(path, facts) as reader:
-        return facts, reader.frame_at(F(0)).planes
+    info = probe(path)
+    with ClipReader(path, info) as reader:
+        return info, reader.frame_at(F(0)).planes
 
 
 def drawn(clip, finish, placement=None, time=F(0), surround=GREY, frame=FRAME):
-    facts, stored = clip
+    info, stored = clip
     plan = Plan(frame=frame, surround=surround, finish=finish, placement=placement or Placement())
-    return Compositor(plan, stored.layout, facts).compose(stored, time=time)
+    return Compositor(plan, stored.layout, info).compose(stored, time=time)
 
 
 def luma(*arguments, **options):

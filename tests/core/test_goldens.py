@@ -1,10 +1,12 @@
 """Every surround and finish against the rendering that was looked at and kept."""
 
+import json
+
 import numpy as np
 import pytest
 from PIL import Image
 
-from tests.golden_frames import FOLDER, drawn, plans
+from tests.golden_frames import FOLDER, NOTE, drawn, kept_of, plans
 
 MEAN, LARGEST = 0.6, 24  # codes of 255: rounding of other processors; letters may be hinted otherwise
 
@@ -16,6 +18,11 @@ def frames(tmp_path_factory):
 
 def test_there_is_one_for_each_and_no_other(tmp_path):
     assert {path.stem for path in FOLDER.glob("*.png")} == set(plans(tmp_path))
+
+
+def test_goldens_change_only_with_the_version_of_the_engine():
+    """Else caches would show what an older version made."""
+    assert json.loads(NOTE.read_text()) == kept_of()
 
 
 @pytest.mark.parametrize("path", sorted(FOLDER.glob("*.png")), ids=lambda path: path.stem)

@@ -10,10 +10,12 @@ from cadrage.compose import Compositor
 from cadrage.footage import open_footage, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
+from cadrage.inspection import inspect_file
+from cadrage.inspection.registration import register
+from cadrage.output import Settings
 from cadrage.plan import Plan
-from cadrage.render import Order, Settings, inspect_file, render
+from cadrage.render import RenderRequest, render
 from cadrage.render.loudness import loudness
-from cadrage.render.registration import register
 from tests.clips import SOUND_RATE, write_clip
 
 WIDE = Frame(width=640, height=360)
@@ -32,11 +34,11 @@ def line(inspection, name):
 
 def composed(clip, plan, other=None):
     """Some pictures of a clip and the frames that a plan, or another in its place, makes of them."""
-    facts = probe(clip)
-    with open_footage(clip, facts, plan.interpretation) as reader:
-        pictures = [reader.frame_at(facts.duration * step / 6) for step in range(1, 6)]
-    compositor = Compositor(other or plan, pictures[0].planes.layout, facts)
-    return facts, [(one.planes, compositor.compose(one.planes, time=one.time)) for one in pictures]
+    info = probe(clip)
+    with open_footage(clip, info, plan.interpretation) as reader:
+        pictures = [reader.frame_at(info.duration * step / 6) for step in range(1, 6)]
+    compositor = Compositor(other or plan, pictures[0].planes.layout, info)
+    return info, [(one.planes, compositor.compose(one.planes, time=one.time)) for one in pictures]
 
 
 def moved(placement, **fields):
@@ -49,8 +51,8 @@ def test_a_picture_is_found_where_it_was_placed(museum, file, placement):
     """An upright phone clip, a wide one and a tape with pixels that are not square."""
     for frame in (WIDE, Frame(width=360, height=480, pixel_aspect=F(12, 11))):
         plan = Plan(frame=frame, placement=placement)
-        facts, pairs = composed(museum[file], plan)
-        shift = register(plan, facts, pairs)
+        info, pairs = composed(museum[file], plan)
+        shift = register(plan, info, pairs)
         assert shift is not None
         assert shift.distance < 0.3, (frame, shift)
 
@@ -60,8 +62,8 @@ def test_a_picture_that_lies_elsewhere_is_found_out(museum):
     clip = museum["depot.mp4"]
     for fields, wanted in (({"offset_x": F(2)}, (2, 0)), ({"offset_y": F(-3)}, (0, -3))):
         wrong = plan.model_copy(update={"placement": moved(plan.placement, **fields)})
-        facts, pairs = composed(clip, plan, wrong)
-        shift = register(plan, facts, pairs)
+        info, pairs = composed(clip, plan, wrong)
+        shift = register(plan, info, pairs)
         assert (shift.right, shift.down) == pytest.approx(wanted, abs=0.1)
 
 
@@ -70,28 +72,28 @@ def test_a_picture_of_another_size_is_found_out(museum):
     clip = museum["depot.mp4"]
     plan = Plan(frame=WIDE, placement=Placement(sizing="scale", scale=F(1, 2)))
     wrong = plan.model_copy(update={"placement": moved(plan.placement, scale=F(101, 200))})
-    facts, pairs = composed(clip, plan, wrong)
-    assert register(plan, facts, pairs).distance > 1
+    info, pairs = composed(clip, plan, wrong)
+    assert register(plan, info, pairs).distance > 1
 
 
 def test_a_plain_picture_says_nothing_of_where_it_lies(tmp_path):
     clip = write_clip(tmp_path / "in.mp4", frames=3, paint=lambda _: np.full((180, 320, 3), 90, np.uint8))
     plan = Plan(frame=WIDE)
-    facts, pairs = composed(clip, plan)
-    assert register(plan, facts, pairs) is None
+    info, pairs = composed(clip, plan)
+    assert register(plan, info, pairs) is None
 
 
 def spoiled(source, target, change):
     """A copy of a file's pictures, each put through a change."""
-    facts = probe(source)
+    info = probe(source)
     with av.open(str(source)) as read, av.open(str(target), "w") as written:
-        stream = written.add_stream("libx264", rate=facts.rate, options={"crf": "10"})
-        stream.width, stream.height, stream.pix_fmt = facts.width, facts.height, "yuv420p"
+        stream = written.add_stream("libx264", rate=info.rate, options={"crf": "10"})
+        stream.width, stream.height, stream.pix_fmt = info.width, info.height, "yuv420p"
         stream.codec_context.color_range = 1
         images = [frame.to_ndarray(format="yuv420p") for frame in read.decode(video=0)]
         for number in range(len(images)):
             frame = av.VideoFrame.from_ndarray(change(images, number), "yuv420p")
-            frame.pts, frame.time_base = number, 1 / facts.rate
+            frame.pts, frame.time_base = number, 1 / info.rate
             written.mux(stream.encode(frame))
         written.mux(stream.encode(None))
 
@@ -111,8 +113,8 @@ def test_black_and_frozen_frames_that_the_clip_does_not_have_are_found(tmp_path)
 
     clip = write_clip(tmp_path / "in.mp4", frames=25, paint=paint, sound=None)
     plan, good, bad = Plan(frame=Frame(width=320, height=180)), tmp_path / "good.mp4", tmp_path / "bad.mp4"
-    order = Order(plan, clip, probe(clip))
-    render(plan, clip, good, order.facts, settings=Settings(quality="nearly lossless"))
+    order = RenderRequest(plan, clip, probe(clip))
+    render(plan, clip, good, order.info, settings=Settings(quality="nearly_lossless"))
     inspection = inspect_file(good, order)
     assert inspection.right, inspection
     assert line(inspection, "Black frames").found == "none"
@@ -163,6 +165,6 @@ def test_a_rate_that_was_not_kept_is_told(tmp_path):
     clip = write_clip(tmp_path / "in.mp4", frames=125, sound=None, **small)
     plan, target = Plan(frame=Frame(width=160, height=90)), tmp_path / "out.mp4"
     render(plan, clip, target, probe(clip))
-    asked = Settings(by="rate", rate=500)
-    found = line(inspect_file(target, Order(plan, clip, probe(clip), settings=asked)), "Bit rate")
+    asked = Settings(rate_control="rate", rate=500)
+    found = line(inspect_file(target, RenderRequest(plan, clip, probe(clip), settings=asked)), "Bit rate")
     assert (found.asked, found.verdict) == ("500 kb/s", "wrong")

@@ -9,10 +9,11 @@ import pytest
 from PIL import ImageFont
 
 from cadrage.errors import BadRequest
-from cadrage.lettering import FAMILIES, Ink, Lettered, read_captions, set_text
+from cadrage.lettering import FAMILIES, Lettered, TextLayer, read_captions, set_text
 from cadrage.lettering.captions import TAG
 from cadrage.lettering.fonts import FOLDER, axes_of, runs
-from cadrage.pixels.colour import Colour, codes_of
+from cadrage.pixels.colour import Colour
+from cadrage.pixels.light import codes_of
 from cadrage.pixels.planes import CHROMA_420, Layout, Planes
 
 CANVAS = Layout(320, 180, 8, CHROMA_420, Colour("bt709"))
@@ -89,10 +90,10 @@ def planes(grey=90):
 
 
 def test_ink_has_the_codes_of_its_colour_and_covers_edges_in_part():
-    ink = Ink(CANVAS, 1.0)
+    ink = TextLayer(CANVAS, 1.0)
     ink.wash(40, 20, 80.5, 60, "#c86428")
     made = planes()
-    ink.laid().lay(made)
+    ink.laid().blend(made)
     for array, code, by in zip(made.arrays, codes_of("#c86428", CANVAS.colour, 8), (1, 2, 2), strict=True):
         assert np.abs(array[24 // by : 56 // by, 44 // by : 76 // by].astype(int) - code).max() <= 1
     y = codes_of("#c86428", CANVAS.colour, 8)[0]
@@ -103,22 +104,22 @@ def test_ink_has_the_codes_of_its_colour_and_covers_edges_in_part():
 def test_ink_is_laid_as_strong_as_it_is_told_in_either_depth():
     for depth in (8, 10):
         canvas = Layout(320, 180, depth, CHROMA_420, CANVAS.colour)
-        ink = Ink(canvas, 1.0)
+        ink = TextLayer(canvas, 1.0)
         ink.wash(0, 0, 100, 100, "#ffffff")
         made = Planes.empty(canvas)
         for array in made.arrays:
             array[:] = 0
-        ink.laid().lay(made, 0.25)
+        ink.laid().blend(made, 0.25)
         assert made.arrays[0][50, 50] == pytest.approx(0.25 * 235 * 2 ** (depth - 8), abs=1)
-    assert Ink(CANVAS, 1.0).laid() is None
+    assert TextLayer(CANVAS, 1.0).laid() is None
 
 
 def test_ink_keeps_its_shape_on_pixels_that_are_not_square():
     """A square of 60 lines on pixels 16:15 wide covers 56.25 samples."""
-    ink = Ink(CANVAS, 16 / 15)
+    ink = TextLayer(CANVAS, 16 / 15)
     ink.wash(32, 20, 92, 80, "#ffffff")
     made = planes(16)
-    ink.laid().lay(made)
+    ink.laid().blend(made)
     row = (made.arrays[0][50].astype(float) - 16) / 219
     assert row.sum() == pytest.approx(56.25, abs=0.1)
 

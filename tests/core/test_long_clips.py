@@ -4,6 +4,7 @@ from fractions import Fraction
 
 import numpy as np
 import pytest
+from diskcache import Cache
 
 from cadrage.footage import ClipReader, index, probe
 from cadrage.footage import clusters as room
@@ -41,11 +42,11 @@ def test_a_cluster_is_found_by_a_few_looks(without_index):
 
 
 def test_the_picture_at_a_moment_is_the_one_from_the_start(without_index):
-    facts = probe(without_index)
-    with ClipReader(without_index, facts) as reader:
+    info = probe(without_index)
+    with ClipReader(without_index, info) as reader:
         linear = {frame.time: frame.planes.arrays[0].copy() for frame in reader.frames()}
     assert len(linear) == 500
-    with ClipReader(without_index, facts) as reader:
+    with ClipReader(without_index, info) as reader:
         for number in (400, 13, 499, 250, 11, 12, 0, 333):
             shown = reader.frame_at((number + Fraction(1, 2)) / 25)
             assert number_in(shown.planes.luma8) == number
@@ -64,20 +65,19 @@ def test_small_files_and_files_with_an_index_are_read_the_usual_way(recording, s
 def test_an_index_is_made_once_for_all_processes(tmp_path, monkeypatch):
     disc = tmp_path / "disc.mpg"
     Maker(tmp_path / "made").encode(disc, MPEG2, "mp2")
-    facts = probe(disc)
-    assert index.needs_index(facts)
-    kept = tmp_path / "kept"
-    kept.mkdir()
+    info = probe(disc)
+    assert index.needs_index(info)
+    kept = Cache(tmp_path / "kept")
     made = []
     real = index._made
     monkeypatch.setattr(index, "_made", lambda *given: made.append(1) or real(*given))
     for _ in range(2):
         monkeypatch.setattr(index, "_indexes", index._Indexes())
         index.keep_indexes_in(kept)
-        with ClipReader(disc, facts) as reader:
+        with ClipReader(disc, info) as reader:
             assert [number_in(reader.frame_at(Fraction(n, 25)).planes.luma8) for n in (40, 7)] == [40, 7]
     assert made == [1]
-    next(kept.iterdir()).write_text("{")
+    kept[next(iter(kept))] = "{"
     monkeypatch.setattr(index, "_indexes", index._Indexes())
     index.keep_indexes_in(kept)
-    assert len(index.index_of(disc, facts).times) == 50
+    assert len(index.index_of(disc, info).times) == 50

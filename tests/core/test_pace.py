@@ -8,11 +8,13 @@ import numpy as np
 import pytest
 
 from cadrage.errors import BadRequest
-from cadrage.footage import ClipReader, Facts, picture_times, probe
+from cadrage.footage import ClipReader, MediaInfo, picture_times, probe
 from cadrage.formats import Frame
+from cadrage.inspection import inspect_file
+from cadrage.output import Settings
 from cadrage.plan import Plan
-from cadrage.render import Order, Settings, inspect_file, render
-from cadrage.render.pace import fitted, pace_of
+from cadrage.render import RenderRequest, render
+from cadrage.render.frame_timing import fitted, frame_timing
 from tests.clips import write_clip
 
 FILM = F(24000, 1001)
@@ -60,13 +62,13 @@ def numbers(path):
 @pytest.mark.parametrize(("own", "wanted"), [(F(24), F(25)), (F(25), F(24)), (FILM, F(25)), (F(30), F(30000, 1001))])
 def test_each_frame_is_the_picture_on_screen_at_its_moment(tmp_path, own, wanted):
     path = write_clip(tmp_path / "in.mp4", size=(96, 64), frames=75, rate=own, paint=numbered, sound=None)
-    facts, target = probe(path), tmp_path / "out.mp4"
+    info, target = probe(path), tmp_path / "out.mp4"
     plan = Plan(frame=Frame(width=96, height=64, rate=wanted))
-    render(plan, path, target, facts)
+    render(plan, path, target, info)
     shown = numbers(target)
     assert shown == [int(F(number) / wanted * own) for number in range(len(shown))]
     assert len(shown) == -(-(75 / own * wanted) // 1)
-    report = inspect_file(target, Order(plan, path, facts))
+    report = inspect_file(target, RenderRequest(plan, path, info))
     assert report.right, report
 
 
@@ -89,8 +91,8 @@ def test_one_in_1001_is_dropped_or_repeated_where_arithmetic_says(own, wanted):
     """Over 3003 pictures. n frames at the wanted rate reach n·own/wanted pictures, so the n that do not grow with it
     are multiples of 1001 (common practice, no source).
     """
-    facts = Facts.model_validate(FACTS | {"rate": own, "frames": 3003, "duration": 3003 / own})
-    found = fitted(pace_of(Plan(frame=Frame(width=96, height=64, rate=wanted)), facts))
+    info = MediaInfo.model_validate(FACTS | {"rate": own, "frames": 3003, "duration": 3003 / own})
+    found = fitted(frame_timing(Plan(frame=Frame(width=96, height=64, rate=wanted)), info))
     if own > wanted:  # one of every 1001 pictures has no frame of its own: the last of each row
         assert found.repeated == ()
         assert found.dropped == (1000, 2001, 3002)[: len(found.dropped)]
@@ -106,10 +108,10 @@ def test_one_in_1001_is_dropped_or_repeated_where_arithmetic_says(own, wanted):
 def test_a_rendered_file_has_just_those(tmp_path, own, wanted):
     """A range about the thousandth picture of a small clip, so that the one in 1001 is in it."""
     path = write_clip(tmp_path / "in.mp4", size=(96, 64), frames=1010, rate=own, paint=numbered, sound=None)
-    facts, target = probe(path), tmp_path / "out.mp4"
+    info, target = probe(path), tmp_path / "out.mp4"
     plan = Plan(frame=Frame(width=96, height=64, rate=wanted))
-    render(plan, path, target, facts)
-    shown, changes = numbers(target), fitted(pace_of(plan, facts))
+    render(plan, path, target, info)
+    shown, changes = numbers(target), fitted(frame_timing(plan, info))
     steps = [(later - earlier) % 256 for earlier, later in pairwise(shown)]
     repeated = [number + 1 for number, step in enumerate(steps) if step == 0]
     assert repeated == [number for number in changes.repeated if number < len(shown)]
@@ -124,9 +126,9 @@ def test_a_varying_rate_comes_out_constant_and_in_step_within_half_a_frame(tmp_p
     path = write_clip(
         tmp_path / "in.mkv", size=(96, 64), frames=60, rate=F(30), paint=numbered, stamps=stamps, sound="pcm_s16le"
     )
-    facts, target, rate = probe(path), tmp_path / "out.mp4", F(25)
+    info, target, rate = probe(path), tmp_path / "out.mp4", F(25)
     plan = Plan(frame=Frame(width=96, height=64, rate=rate))
-    render(plan, path, target, facts)
+    render(plan, path, target, info)
     found = probe(target)
     assert (found.rate, found.rate_varies) == (rate, False)
     for number, shown in enumerate(numbers(target)):
@@ -134,9 +136,9 @@ def test_a_varying_rate_comes_out_constant_and_in_step_within_half_a_frame(tmp_p
         at = stamps[shown] / 1000
         until = stamps[shown + 1] / 1000 if shown + 1 < 60 else np.inf
         assert at - 0.02 <= moment < until + 0.02
-    inspection = inspect_file(target, Order(plan, path, facts))
+    inspection = inspect_file(target, RenderRequest(plan, path, info))
     assert inspection.right, [line for line in inspection.lines if line.verdict == "wrong"]
-    changes = fitted(pace_of(plan, facts), picture_times(path, facts))
+    changes = fitted(frame_timing(plan, info), picture_times(path, info))
     line = next(line for line in inspection.lines if line.name == "Fitted to the rate")
     assert line.found.startswith(f"frames repeated: {len(changes.repeated)}: ")
 
@@ -153,14 +155,14 @@ def pitch(path):
 @pytest.mark.parametrize(("own", "wanted"), [(F(25), F(24)), (F(24), F(25)), (FILM, F(25))])
 def test_a_speed_change_keeps_every_picture_and_the_pitch(tmp_path, own, wanted):
     path = write_clip(tmp_path / "in.mp4", size=(96, 64), frames=100, rate=own, paint=numbered)
-    facts, target = probe(path), tmp_path / "out.mp4"
+    info, target = probe(path), tmp_path / "out.mp4"
     plan, settings = Plan(frame=Frame(width=96, height=64, rate=wanted)), Settings(rate_change="speed")
-    render(plan, path, target, facts, settings=settings)
+    render(plan, path, target, info, settings=settings)
     assert numbers(target) == [number % 256 for number in range(100)]
     before, after = pitch(path), pitch(target)
     assert after[0] == pytest.approx(before[0], rel=0.003)
     assert after[1] == pytest.approx(100 / wanted, abs=0.06)
-    inspection = inspect_file(target, Order(plan, path, facts, settings=settings))
+    inspection = inspect_file(target, RenderRequest(plan, path, info, settings=settings))
     assert inspection.right, [line for line in inspection.lines if line.verdict == "wrong"]
 
 
@@ -181,10 +183,10 @@ def test_pictures_are_blended_only_on_request(tmp_path):
         paint=lambda number: np.full((64, 96, 3), 40 + 4 * number, np.uint8),
         sound=None,
     )
-    facts, plan = probe(path), Plan(frame=Frame(width=96, height=64, rate=F(30)))
-    for change in ("whole frames", "blended"):
+    info, plan = probe(path), Plan(frame=Frame(width=96, height=64, rate=F(30)))
+    for change in ("whole_frames", "blended"):
         target = tmp_path / f"{change}.mov"
-        render(plan, path, target, facts, settings=Settings(kind="mov-prores", sound="none", rate_change=change))
+        render(plan, path, target, info, settings=Settings(kind="mov-prores", sound="none", rate_change=change))
         with ClipReader(target, probe(target)) as reader:
             lumas = [frame.planes.arrays[0].mean() / 4 for frame in reader.frames()][:46]
         shown = [(luma - 16) / 219 * 255 for luma in lumas]

@@ -2,11 +2,11 @@ import threading
 
 import pytest
 
-from cadrage.render.pipeline import ahead, each
+from cadrage.render.pipeline import map_in_thread, prefetch
 
 
 def test_order_is_kept():
-    assert list(each(ahead(range(100)), lambda number: number * 2)) == list(range(0, 200, 2))
+    assert list(map_in_thread(prefetch(range(100)), lambda number: number * 2)) == list(range(0, 200, 2))
 
 
 def test_an_error_reaches_the_caller_with_its_place():
@@ -14,7 +14,7 @@ def test_an_error_reaches_the_caller_with_its_place():
         yield 1
         raise LookupError("here")
 
-    items = ahead(failing())
+    items = prefetch(failing())
     assert next(items) == 1
     with pytest.raises(LookupError, match="here") as caught:
         next(items)
@@ -29,7 +29,7 @@ def test_closing_stops_the_thread():
             made.append(len(made))
             yield len(made)
 
-    items = ahead(endless())
+    items = prefetch(endless())
     next(items)
     items.close()
     assert len(made) < 20
@@ -38,7 +38,7 @@ def test_closing_stops_the_thread():
 
 def test_only_a_few_items_wait():
     made = []
-    items = ahead(made.append(number) or number for number in range(1000))
+    items = prefetch(made.append(number) or number for number in range(1000))
     next(items)
     threading.Event().wait(0.2)
     assert len(made) <= 7

@@ -6,12 +6,13 @@ import numpy as np
 import pytest
 
 from cadrage.geometry import FrameRect
-from cadrage.pixels.colour import Colour, codes_of, parse_colour, ycc_change
+from cadrage.pixels.colour import Colour, parse_colour, ycc_change
 from cadrage.pixels.convert import ColourChange
 from cadrage.pixels.kernels import blurring_kernel, cubic, sampling_kernel
+from cadrage.pixels.light import codes_of
 from cadrage.pixels.mapping import Coverage
 from cadrage.pixels.planes import CHROMA_420, Layout, Planes, Subsampling
-from cadrage.pixels.resample import Axis, Resampler, bands
+from cadrage.pixels.resample import Axis, Resampler, resampling_weights
 
 SD, HD = Colour("bt601"), Colour("bt709")
 
@@ -20,14 +21,14 @@ def draw(plane, step, start=F(0), drawn=None):
     rows, columns = plane.shape
     axis = Axis(start, step)
     kernel = sampling_kernel(float(step))
-    down = bands(axis, range(drawn or rows), rows, kernel, 12)
-    across = bands(Axis(F(0), F(1)), range(columns), columns, sampling_kernel(1), 16)
+    down = resampling_weights(axis, range(drawn or rows), rows, kernel, 12)
+    across = resampling_weights(Axis(F(0), F(1)), range(columns), columns, sampling_kernel(1), 16)
     return Resampler(down, across).draw(plane)
 
 
 @pytest.mark.parametrize("step", [F(16, 9), F(1), F(9, 16), F(7), F(1, 5)])
 def test_weights_sum_to_one_everywhere(step):
-    for tile in bands(Axis(F(-13, 3), step), range(-4, 90), 60, sampling_kernel(float(step)), 12):
+    for tile in resampling_weights(Axis(F(-13, 3), step), range(-4, 90), 60, sampling_kernel(float(step)), 12):
         assert tile.weights.sum(axis=1) == pytest.approx(1, abs=1e-5)
         assert tile.low >= 0
         assert tile.high <= 60

@@ -1,18 +1,32 @@
+import json
+import re
+from fractions import Fraction
+from pathlib import Path
+
+import jsonschema
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from cadrage.errors import BadRequest
+from cadrage.finish import offered_parts
 from cadrage.footage import Interpretation
 from cadrage.formats import Frame
-from cadrage.plan import Plan, read_plan
+from cadrage.plan import Plan, plan_schema, read_plan
 from cadrage.surrounds import Blurred, Plain, offered
 from tests.core.test_geometry import ASPECTS, PLACEMENTS
 
+DOCS = Path(__file__).resolve().parents[2] / "docs"
+
+
+def percents(low, high):
+    return st.fractions(low, high, max_denominator=1000)
+
+
 SURROUNDS = st.one_of(
     st.builds(Plain, colour=st.from_regex(r"\A#[0-9a-f]{6}\Z")),
-    st.builds(Blurred, softness=st.floats(0, 12), brightness=st.floats(0, 150), size=st.floats(100, 300)),
+    st.builds(Blurred, softness=percents(0, 12), brightness=percents(0, 150), size=percents(100, 300)),
 )
 PLANS = st.builds(
     Plan,
@@ -40,12 +54,63 @@ def test_version_1_stays_readable():
     assert plan.frame.name == "Wide"
     assert plan.placement.tightness * 4 == 1
     assert isinstance(plan.surround, Blurred)
+    assert json.loads(plan.model_dump_json())["version"] == 2
+
+
+WORDED = {
+    "version": 1,
+    "interpretation": {"fields": "upper first", "deinterlace": "one per field"},
+    "frame": {"width": 1920, "height": 1080, "fields": "lower first"},
+    "surround": {
+        "kind": "graphic",
+        "heading": "where it is free",
+        "place": "where it is free",
+        "size": 6.5,
+        "ground": {"kind": "drift", "pattern": "water light"},
+    },
+    "finish": {"captions": {"of": "words.srt", "place": "where it is free"}, "titles": [{"text": "upper first"}]},
+}
+
+
+def test_what_version_1_said_in_words_are_identifiers_now_and_words_stay_words():
+    plan = Plan.model_validate(WORDED)
+    assert (plan.interpretation.fields, plan.interpretation.deinterlace) == ("upper_first", "one_per_field")
+    assert plan.frame.fields == "lower_first"
+    assert (plan.surround.place, plan.surround.ground.pattern) == ("free_area", "water_light")
+    assert (plan.surround.heading, plan.surround.size) == ("where it is free", Fraction(13, 2))
+    assert (plan.finish.captions.place, plan.finish.titles[0].text) == ("free_area", "upper first")
+    for way, now in (("where it is empty", "empty_area"), ("left and right", "left_right")):
+        assert Plan.model_validate(WORDED | {"surround": {"kind": "sides", "way": way}}).surround.way == now
+    with pytest.raises(ValidationError):
+        Plan.model_validate(WORDED | {"version": 2})
+
+
+def test_no_value_that_is_stored_has_a_space():
+    """They are identifiers; what people read is made of them. Families of fonts are called as they are."""
+    found = [
+        choice.value
+        for kind in (*offered(), *offered_parts())
+        for control in kind.controls
+        for choice in control.choices
+        if control.name != "family"
+    ]
+    assert found
+    assert all(re.fullmatch(r"[a-z0-9_]+", value) for value in found)
+
+
+def test_the_published_schema_is_current():
+    """If this fails the form has changed: `make api`, and look at the difference."""
+    assert (DOCS / "plan.schema.json").read_text() == plan_schema()
+    schema = jsonschema.Draft202012Validator(json.loads(plan_schema()))
+    schema.validate(json.loads(Plan.model_validate(WORDED).model_dump_json()))
+    with pytest.raises(jsonschema.ValidationError):
+        schema.validate({"frame": {"width": 1920, "height": 1080}, "placement": {"sizing": "as wide as it is"}})
 
 
 @pytest.mark.parametrize(
     "change",
     [
-        {"version": 2},
+        {"version": 3},
         {"frame": {"width": 0, "height": 1080}},
         {"frame": {"width": 20000, "height": 1080}},
         {"frame": {"width": 1920, "height": 1080, "pixel_aspect": "0"}},

@@ -9,7 +9,7 @@ from cadrage.footage import Interpretation, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.plan import Plan
-from cadrage.surrounds import Blurred, Drift, Gradient, Mirrored, Plain
+from cadrage.surrounds import AnimatedPattern, Blurred, Gradient, Mirrored, Plain
 from tests.clips import write_clip
 
 FRAME = Frame(width=640, height=360)
@@ -90,7 +90,9 @@ def test_a_surround_that_nobody_sees_is_calm(sample):
 
 def test_movement_draws_the_eye(sample):
     slow, quick = (
-        quietness(plan_of(Drift(pattern="rising specks", period=period, second="#ffffff")), sample).shares["movement"]
+        quietness(plan_of(AnimatedPattern(pattern="rising_specks", period=period, second="#ffffff")), sample).shares[
+            "movement"
+        ]
         for period in (60, 2)
     )
     assert quick > 2 * slow

@@ -49,10 +49,10 @@ def test_a_rate_that_varies(tmp_path):
     """Real gaps: a picture is on screen until the next one comes."""
     stamps = [0, 33, 66, 100, 400, 433, 466, 1000, 1033]
     path = write_clip(tmp_path / "varying.mkv", size=SIZE, frames=9, paint=numbered, stamps=stamps, sound=None)
-    facts = probe(path)
-    assert facts.rate_varies
-    assert facts.longest_frame == Fraction(534, 1000)
-    with ClipReader(path, facts) as reader:
+    info = probe(path)
+    assert info.rate_varies
+    assert info.longest_frame == Fraction(534, 1000)
+    with ClipReader(path, info) as reader:
         for time, number in [(0.05, 1), (0.3, 3), (0.41, 4), (0.9, 6), (0.2, 3), (1.02, 7), (1.5, 8)]:
             assert number_in(reader.frame_at(Fraction(str(time)))) == number
         assert [number_in(frame) for frame in reader.frames()] == list(range(9))
@@ -63,9 +63,9 @@ def test_a_clock_of_milliseconds_does_not_make_a_rate_vary(tmp_path):
     path = write_clip(
         tmp_path / "film.mkv", size=SIZE, frames=24, rate=Fraction(24000, 1001), stamps=stamps, sound=None
     )
-    facts = probe(path)
-    assert not facts.rate_varies
-    assert float(facts.rate) == pytest.approx(24000 / 1001, rel=1e-3)
+    info = probe(path)
+    assert not info.rate_varies
+    assert float(info.rate) == pytest.approx(24000 / 1001, rel=1e-3)
 
 
 @pytest.mark.parametrize("name", ["gray", "rgb24", "nv12", "yuv420p12le", "bgra", "yuv410p"])

@@ -14,8 +14,10 @@ from cadrage.errors import BadRequest, Cancelled, CannotWrite, MissingSource
 from cadrage.footage import ClipReader, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
+from cadrage.inspection import inspect_file
+from cadrage.output import Settings
 from cadrage.plan import Plan
-from cadrage.render import Order, Settings, inspect_file, render
+from cadrage.render import RenderRequest, render
 from cadrage.render.drawing import Drawing
 from cadrage.surrounds import Plain
 from tests.clips import write_clip
@@ -44,7 +46,7 @@ def packets(path, kind):
 
 def test_the_file_is_what_was_asked_for(small_clip, tmp_path):
     target = rendered(UPRIGHT, small_clip, tmp_path)
-    inspection = inspect_file(target, Order(UPRIGHT, small_clip, probe(small_clip)))
+    inspection = inspect_file(target, RenderRequest(UPRIGHT, small_clip, probe(small_clip)))
     assert inspection.right, inspection
     assert {line.verdict for line in inspection.lines if line.asked} == {"right"}
     assert left_in(tmp_path) == ["out.mp4"]
@@ -84,8 +86,8 @@ def test_other_sound_becomes_aac_in_step(tmp_path, codec, suffix):
         codec = "libmp3lame"
     source = write_clip(tmp_path / f"in.{suffix}", sound=codec, frames=50)
     target = rendered(UPRIGHT, source, tmp_path)
-    facts = probe(target)
-    assert facts.sounds[0].codec == "aac"
+    info = probe(target)
+    assert info.sounds[0].codec == "aac"
     # A decoder that knows nothing of Cadrage finds the tone's beginning where the source has it.
     assert abs(onset(source) - onset(target)) <= 0.001
 
@@ -108,12 +110,12 @@ def test_no_sound_stays_no_sound(tmp_path):
 def test_what_is_shown_is_what_is_rendered(museum, tmp_path):
     """The composed frame against the decoded file at high quality: at least 38 dB."""
     source, plan = museum["crossing.mp4"], Plan(frame=Frame(width=540, height=960))
-    facts = probe(source)
+    info = probe(source)
     target = rendered(plan, source, tmp_path, settings=Settings(number=10))
-    with ClipReader(source, facts) as reader, ClipReader(target, probe(target)) as result:
+    with ClipReader(source, info) as reader, ClipReader(target, probe(target)) as result:
         for time in (Fraction(0), Fraction(1, 3), Fraction(9, 10)):
             stored = reader.frame_at(time).planes
-            shown = Compositor(plan, stored.layout, facts).compose(stored).arrays[0].astype(float)
+            shown = Compositor(plan, stored.layout, info).compose(stored).arrays[0].astype(float)
             error = ((shown - result.frame_at(time).planes.arrays[0]) ** 2).mean()
             assert 10 * np.log10(255**2 / error) >= 38
 
@@ -125,8 +127,8 @@ def test_moving_by_quarter_pixels_moves_the_picture_by_quarter_pixels(tmp_path):
         return image
 
     source = write_clip(tmp_path / "spot.mp4", frames=1, paint=spot, sound=None)
-    facts = probe(source)
-    with ClipReader(source, facts) as reader:
+    info = probe(source)
+    with ClipReader(source, info) as reader:
         stored = reader.frame_at(Fraction(0)).planes
     centroids = []
     for step in range(9):
@@ -135,7 +137,7 @@ def test_moving_by_quarter_pixels_moves_the_picture_by_quarter_pixels(tmp_path):
             placement=Placement(offset_x=Fraction(step, 4)),
             surround=Plain(),
         )
-        luma = Compositor(plan, stored.layout, facts).compose(stored).arrays[0].astype(float) - 16
+        luma = Compositor(plan, stored.layout, info).compose(stored).arrays[0].astype(float) - 16
         centroids.append((luma.sum(axis=0) * np.arange(320)).sum() / luma.sum())
     assert np.diff(centroids) == pytest.approx(0.25, abs=0.05)
 
@@ -161,9 +163,9 @@ def test_the_source_is_never_replaced(tmp_path):
 
 
 def test_a_source_that_went_away(tmp_path, small_clip):
-    facts = probe(small_clip)
+    info = probe(small_clip)
     with pytest.raises(MissingSource):
-        render(UPRIGHT, tmp_path / "gone.mp4", tmp_path / "out.mp4", facts)
+        render(UPRIGHT, tmp_path / "gone.mp4", tmp_path / "out.mp4", info)
     assert left_in(tmp_path) == []
 
 
@@ -207,24 +209,24 @@ def test_no_more_room_while_writing(small_clip, tmp_path):
 
 def test_inspection_finds_what_is_wrong(small_clip, tmp_path):
     target = rendered(UPRIGHT, small_clip, tmp_path)
-    facts = probe(small_clip)
+    info = probe(small_clip)
     for plan, name in [
         (Plan(frame=Frame(width=320, height=180)), "Size"),
         (Plan(frame=Frame(width=180, height=320, pixel_aspect=Fraction(12, 11))), "Pixel aspect"),
         (Plan(frame=Frame(width=180, height=320), surround=Plain()), "Black bars"),
     ]:
-        inspection = inspect_file(target, Order(plan, small_clip, facts))
+        inspection = inspect_file(target, RenderRequest(plan, small_clip, info))
         assert not inspection.right
         assert line(inspection, name).verdict == "wrong"
         assert line(inspection, name).remedy
-    longer = facts.model_copy(update={"frames": 30, "rate": Fraction(24)})
-    inspection = inspect_file(target, Order(UPRIGHT, small_clip, longer))
+    longer = info.model_copy(update={"frames": 30, "rate": Fraction(24)})
+    inspection = inspect_file(target, RenderRequest(UPRIGHT, small_clip, longer))
     assert [line(inspection, name).verdict for name in ("Rate", "Frames")] == ["wrong", "wrong"]
 
 
 def test_black_bars_that_were_asked_for_are_right(small_clip, tmp_path):
     plan = Plan(frame=Frame(width=180, height=320), surround=Plain())
-    inspection = inspect_file(rendered(plan, small_clip, tmp_path), Order(plan, small_clip, probe(small_clip)))
+    inspection = inspect_file(rendered(plan, small_clip, tmp_path), RenderRequest(plan, small_clip, probe(small_clip)))
     # 320×180 whole in 180 across is 101¼ high: bars of 109⅜.
     assert line(inspection, "Black bars").found == "top 109, bottom 109"
     assert inspection.right
@@ -233,12 +235,12 @@ def test_black_bars_that_were_asked_for_are_right(small_clip, tmp_path):
 def test_tape_colours_are_tagged_as_what_they_are(museum, tmp_path):
     target = rendered(Plan(frame=Frame(width=960, height=720)), museum["points.mp4"], tmp_path)
     found = probe(target)
-    assert (found.matrix, found.primaries, found.transfer) == (1, 5, 6)
+    assert (found.matrix, found.primaries, found.transfer) == (1, 1, 1)  # those of the tape are converted
 
 
 def test_bars_of_an_active_picture_are_asked_for_and_found(small_clip, tmp_path):
     plan = Plan(frame=Frame(width=320, height=180, active=Fraction("2.39")), placement=Placement(tightness=Fraction(1)))
-    inspection = inspect_file(rendered(plan, small_clip, tmp_path), Order(plan, small_clip, probe(small_clip)))
+    inspection = inspect_file(rendered(plan, small_clip, tmp_path), RenderRequest(plan, small_clip, probe(small_clip)))
     # 320 / 2.39 = 133.89, drawn as 134: bars of 23.
     assert line(inspection, "Black bars").asked == "top 23, bottom 23"
     assert inspection.right
@@ -246,7 +248,7 @@ def test_bars_of_an_active_picture_are_asked_for_and_found(small_clip, tmp_path)
 
 def test_no_encoder_puts_itself_before_the_rest_of_the_machine(small_clip):
     before = os.sched_getscheduler(0)
-    order = Order(UPRIGHT, small_clip, probe(small_clip), settings=Settings(kind="webm-av1", sound="opus"))
+    order = RenderRequest(UPRIGHT, small_clip, probe(small_clip), settings=Settings(kind="webm-av1", sound="opus"))
     with Drawing(order) as drawing, av.open(os.devnull, "w", format="null") as container:
         drawing.track(container).codec_context.open(strict=False)
         threads = [int(path.name) for path in Path("/proc/self/task").iterdir()]

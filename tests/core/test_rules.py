@@ -4,10 +4,10 @@ from fractions import Fraction as F
 
 import pytest
 
+from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.compose import measure
 from cadrage.compose.concerns import concerns
 from cadrage.footage import Edges, Interpretation, probe
-from cadrage.footage.baked import BakedBars
 from cadrage.formats import Delivery, Frame
 from cadrage.geometry import Picture, Placement, Raster
 from cadrage.plan import Plan
@@ -38,13 +38,13 @@ def test_clips_of_one_format_have_one_key(tmp_path, small_clip):
     assert format_words(probe(turned)) == "320×180 turned 90°"
 
 
-BARS = BakedBars(kind="bars", edges=Edges(top=F(20), bottom=F(20)), says="black bars")
+BARS = BurnedInBars(kind="bars", edges=Edges(top=F(20), bottom=F(20)), says="black bars")
 
 
 def reasons(clip, bars=None, delivery=None, **plan):
     made = Plan(**{"frame": Frame(width=640, height=360), **plan})
-    facts = probe(clip)
-    return {found.reason for found in concerns(made, facts, measure(made, facts), bars, delivery or Delivery())}
+    info = probe(clip)
+    return {found.reason for found in concerns(made, info, measure(made, info), bars, delivery or Delivery())}
 
 
 def test_why_a_framing_needs_a_look(small_clip):
@@ -55,7 +55,7 @@ def test_why_a_framing_needs_a_look(small_clip):
     assert reasons(small_clip, frame=upright, placement=Placement(tightness=F(1))) == {"lost", "enlarged"}
     assert reasons(small_clip, frame=upright, placement=Placement(sizing="stretch")) == {"shape", "enlarged"}
     assert reasons(small_clip, bars=BARS, frame=half) == {"bars"}
-    assert reasons(small_clip, bars=BARS, frame=half, interpretation=Interpretation(baked=Edges())) == set()
+    assert reasons(small_clip, bars=BARS, frame=half, interpretation=Interpretation(burned_in_bars=Edges())) == set()
     assert reasons(small_clip, frame=half, delivery=Delivery(longest=F(1, 2))) == {"long"}
     assert reasons(small_clip, frame=half.model_copy(update={"rate": F(30)})) == {"rate"}
     assert reasons(small_clip, frame=half.model_copy(update={"rate": F(25)})) == set()

@@ -17,11 +17,13 @@ import pytest
 from cadrage.errors import Cancelled, CannotWrite, MissingSource, Paused, SourceChanged
 from cadrage.footage import open_footage, probe
 from cadrage.formats import Frame
+from cadrage.inspection import inspect_file
+from cadrage.output import OUTPUT_FORMATS, Settings
 from cadrage.plan import Plan, Range
-from cadrage.render import KINDS, Order, Settings, inspect_file, render
-from cadrage.render.desk import Desk, locked
-from cadrage.render.passes import shared_out
+from cadrage.render import RenderRequest, render
+from cadrage.render.passes import allocate_bitrate
 from cadrage.render.segments import finish, help_out
+from cadrage.render.workspace import RenderWorkspace, locked
 from tests.clips import write_clip
 
 PLAN = Plan(frame=Frame(width=256, height=144))
@@ -38,8 +40,8 @@ def clip(tmp_path_factory):
 
 
 def desk_for(clip, folder, plan=PLAN, seconds=1, **settings):
-    order = Order(plan, clip, probe(clip), settings=Settings(**settings))
-    return Desk.laid_out(folder / "desk", order, seconds=seconds)
+    order = RenderRequest(plan, clip, probe(clip), settings=Settings(**settings))
+    return RenderWorkspace.create_or_resume(folder / "workspace", order, seconds=seconds)
 
 
 def times(path):
@@ -66,20 +68,22 @@ def psnr(one, other):
     return 10 * np.log10(peak**2 / apart) if apart else np.inf
 
 
-@pytest.mark.parametrize("kind", [kind for kind in KINDS.values() if not kind.folder], ids=lambda kind: kind.name)
+@pytest.mark.parametrize(
+    "kind", [kind for kind in OUTPUT_FORMATS.values() if not kind.folder], ids=lambda kind: kind.name
+)
 def test_segmented_equals_unsegmented(clip, tmp_path, kind):
-    how = {"kind": kind.name, "quality": "nearly lossless", "sound": kind.sounds[0]}
+    how = {"kind": kind.name, "quality": "nearly_lossless", "sound": kind.sounds[0]}
     whole, joined = tmp_path / f"whole{kind.suffix}", tmp_path / f"joined{kind.suffix}"
-    facts = probe(clip)
-    render(PLAN, clip, whole, facts, settings=Settings(**how))
-    desk = desk_for(clip, tmp_path, **how)
-    assert desk.stored.count == 4
-    finish(desk, joined)
+    info = probe(clip)
+    render(PLAN, clip, whole, info, settings=Settings(**how))
+    workspace = desk_for(clip, tmp_path, **how)
+    assert workspace.stored.count == 4
+    finish(workspace, joined)
     assert times(joined) == times(whole)
     apart = psnr(lumas(whole), lumas(joined))
     assert apart == np.inf if not kind.rated else apart >= 50
     assert np.array_equal(sound(whole), sound(joined))  # no jump where parts meet, nor anywhere else
-    assert inspect_file(joined, Order(PLAN, clip, facts, settings=Settings(**how))).right
+    assert inspect_file(joined, RenderRequest(PLAN, clip, info, settings=Settings(**how))).right
 
 
 @pytest.mark.parametrize("kind", ["mp4-h264", "mov-h265"])
@@ -93,61 +97,61 @@ def test_two_passes_keep_the_rate_over_all_parts(tmp_path, kind):
         return image if number >= 50 else image + noise.integers(0, 50, (144, 256, 3), np.uint8)
 
     clip = write_clip(tmp_path / "in.mp4", size=(256, 144), frames=100, paint=paint, sound=None)
-    target = tmp_path / f"out{KINDS[kind].suffix}"
-    desk = desk_for(clip, tmp_path, kind=kind, by="rate", rate=1500)
-    assert desk.stages == ("measure", "draw")
-    finish(desk, target)
+    target = tmp_path / f"out{OUTPUT_FORMATS[kind].suffix}"
+    workspace = desk_for(clip, tmp_path, kind=kind, rate_control="rate", rate=1500)
+    assert workspace.stages == ("measure", "draw")
+    finish(workspace, target)
     assert target.stat().st_size * 8 / 4 == pytest.approx(1_500_000, rel=0.1)
-    noisy, calm = (sum(one.bits for one in desk.records("draw")[part]) for part in (slice(0, 2), slice(2, 4)))
+    noisy, calm = (sum(one.bits for one in workspace.records("draw")[part]) for part in (slice(0, 2), slice(2, 4)))
     assert noisy > 5 * calm
     assert len(lumas(target)) == 100
 
 
 def test_shares_have_the_mean_that_was_asked_for_and_keep_below_the_ceiling():
-    assert shared_out(1000, 0, [10, 30], [1, 1]) == pytest.approx([500, 1500], abs=1)
-    assert shared_out(1000, 1200, [10, 90], [1, 1]) == pytest.approx([800, 1200], abs=1)
-    assert shared_out(1000, 0, [10, 10], [1, 3]) == pytest.approx([2000, 667], abs=2)
-    assert shared_out(1000, 1000, [0, 50], [2, 2]) == pytest.approx([1000, 1000], abs=1)
+    assert allocate_bitrate(1000, 0, [10, 30], [1, 1]) == pytest.approx([500, 1500], abs=1)
+    assert allocate_bitrate(1000, 1200, [10, 90], [1, 1]) == pytest.approx([800, 1200], abs=1)
+    assert allocate_bitrate(1000, 0, [10, 10], [1, 3]) == pytest.approx([2000, 667], abs=2)
+    assert allocate_bitrate(1000, 1000, [0, 50], [2, 2]) == pytest.approx([1000, 1000], abs=1)
 
 
 def test_what_is_done_is_not_done_again(clip, tmp_path):
-    desk = desk_for(clip, tmp_path)
-    assert help_out(desk)
-    made = desk.path("draw", 0, ".record").stat().st_mtime_ns
-    assert Desk(desk.folder).undone("draw") == [1, 2, 3]
+    workspace = desk_for(clip, tmp_path)
+    assert help_out(workspace)
+    made = workspace.path("draw", 0, ".record").stat().st_mtime_ns
+    assert RenderWorkspace(workspace.folder).undone("draw") == [1, 2, 3]
     again = desk_for(clip, tmp_path)
     finish(again, tmp_path / "out.mp4")
-    assert desk.path("draw", 0, ".record").stat().st_mtime_ns == made
-    other = desk_for(clip, tmp_path, quality="draft")  # another order on the same desk begins anew
+    assert workspace.path("draw", 0, ".record").stat().st_mtime_ns == made
+    other = desk_for(clip, tmp_path, quality="draft")  # another order on the same workspace begins anew
     assert other.undone("draw") == [0, 1, 2, 3]
 
 
 def test_a_part_that_somebody_has_is_left_to_them(clip, tmp_path):
-    desk = desk_for(clip, tmp_path)
-    with locked(desk.path("draw", 0, ".lock")) as mine:
+    workspace = desk_for(clip, tmp_path)
+    with locked(workspace.path("draw", 0, ".lock")) as mine:
         assert mine
-        assert help_out(desk)
-        assert desk.undone("draw") == [0, 2, 3]
+        assert help_out(workspace)
+        assert workspace.undone("draw") == [0, 2, 3]
 
 
 def work_at(folder, target):
-    desk = Desk(folder)
+    workspace = RenderWorkspace(folder)
     if target:
-        finish(desk, target)
-    while desk.there and help_out(desk):
+        finish(workspace, target)
+    while workspace.there and help_out(workspace):
         pass
 
 
-def worker_at(desk, target=None):
-    worker = PROCESSES.Process(target=work_at, args=(desk.folder, target))
+def worker_at(workspace, target=None):
+    worker = PROCESSES.Process(target=work_at, args=(workspace.folder, target))
     worker.start()
     return worker
 
 
 def test_several_processes_draw_one_render(clip, tmp_path):
-    desk = desk_for(clip, tmp_path, seconds=F(1, 2))
-    others = [worker_at(desk) for _ in range(2)]
-    finish(desk, tmp_path / "out.mp4")
+    workspace = desk_for(clip, tmp_path, seconds=F(1, 2))
+    others = [worker_at(workspace) for _ in range(2)]
+    finish(workspace, tmp_path / "out.mp4")
     for other in others:
         other.join(60)
     assert [other.exitcode for other in others] == [0, 0]
@@ -163,57 +167,57 @@ def test_a_worker_killed_at_random_twenty_times_leaves_a_complete_file(tmp_path)
     settings = {"kind": "mp4-h264", "quality": "high"}
     reference = tmp_path / "reference.mp4"
     finish(desk_for(clip, tmp_path, seconds=F(1, 3), **settings), reference)
-    desk = desk_for(clip, folder, seconds=F(1, 3), **settings)
+    workspace = desk_for(clip, folder, seconds=F(1, 3), **settings)
     finished = []
     for _ in range(20):
-        worker = worker_at(desk, target)
-        _until_it_draws(desk, worker, finished)
+        worker = worker_at(workspace, target)
+        _until_it_draws(workspace, worker, finished)
         time.sleep(seed.uniform(0, 0.12))
         worker.kill()
         worker.join()
-        assert not target.exists() or not desk.undone("draw")  # no half file under the name
-        finished.append(desk.stored.count - len(Desk(desk.folder).undone("draw")))
+        assert not target.exists() or not workspace.undone("draw")  # no half file under the name
+        finished.append(workspace.stored.count - len(RenderWorkspace(workspace.folder).undone("draw")))
     assert finished == sorted(finished)
-    finish(Desk(desk.folder), target)
-    desk.clear()
+    finish(RenderWorkspace(workspace.folder), target)
+    workspace.clear()
     assert all(np.array_equal(one, other) for one, other in zip(lumas(reference), lumas(target), strict=True))
     for left in folder.glob(".*.part"):  # what a killed process was joining; whoever picks the render up takes it away
         left.unlink()
     assert [path.name for path in folder.iterdir()] == ["out.mp4"]
 
 
-def _until_it_draws(desk, worker, finished):
+def _until_it_draws(workspace, worker, finished):
     """Until a part has been begun, or the worker has nothing left to draw."""
-    before = {path.stat().st_mtime_ns for path in desk.folder.glob("*.lock")}
+    before = {path.stat().st_mtime_ns for path in workspace.folder.glob("*.lock")}
     end = time.monotonic() + 20
     while time.monotonic() < end and worker.is_alive():
-        if {path.stat().st_mtime_ns for path in desk.folder.glob("*.lock")} - before:
+        if {path.stat().st_mtime_ns for path in workspace.folder.glob("*.lock")} - before:
             return
         time.sleep(0.005)
 
 
 def test_a_pause_keeps_what_is_done_and_a_cancel_stops_within_a_part(clip, tmp_path):
-    desk, target = desk_for(clip, tmp_path), tmp_path / "out.mp4"
+    workspace, target = desk_for(clip, tmp_path), tmp_path / "out.mp4"
     with pytest.raises(Paused):
-        finish(desk, target, paused=lambda: len(desk.undone("draw")) < 4)
-    assert desk.undone("draw") == [1, 2, 3]
+        finish(workspace, target, paused=lambda: len(workspace.undone("draw")) < 4)
+    assert workspace.undone("draw") == [1, 2, 3]
     with pytest.raises(Cancelled):
-        finish(desk, target, cancelled=lambda: True)
+        finish(workspace, target, cancelled=lambda: True)
     assert not target.exists()
-    finish(desk, target)
+    finish(workspace, target)
     assert len(lumas(target)) == 100
 
 
 def test_a_source_that_is_swapped_while_it_is_rendered_is_noticed(tmp_path):
     clip = write_clip(tmp_path / "in.mp4", frames=100)
-    desk = desk_for(clip, tmp_path)
-    help_out(desk)
+    workspace = desk_for(clip, tmp_path)
+    help_out(workspace)
     write_clip(clip, frames=100, size=(160, 90))
     with pytest.raises(SourceChanged, match="changed after"):
-        finish(desk, tmp_path / "out.mp4")
+        finish(workspace, tmp_path / "out.mp4")
     clip.unlink()
     with pytest.raises(MissingSource):
-        finish(desk, tmp_path / "out.mp4")
+        finish(workspace, tmp_path / "out.mp4")
     assert not (tmp_path / "out.mp4").exists()
 
 
@@ -224,10 +228,10 @@ import signal
 signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
 from pathlib import Path
 from cadrage.errors import CannotWrite
-from cadrage.render.desk import Desk
+from cadrage.render.workspace import RenderWorkspace
 from cadrage.render.segments import finish
 try:
-    finish(Desk(Path(sys.argv[1])), Path(sys.argv[2]))
+    finish(RenderWorkspace(Path(sys.argv[1])), Path(sys.argv[2]))
 except CannotWrite as error:
     print(error)
     sys.exit(7)
@@ -236,26 +240,26 @@ except CannotWrite as error:
 
 def test_a_file_system_that_takes_no_more_is_said_and_leaves_no_half_file(clip, tmp_path):
     """A limit of the system on a file's size stands in for a full disk: writing fails in the same place."""
-    desk, out = desk_for(clip, tmp_path, quality="nearly lossless"), tmp_path / "out"
+    workspace, out = desk_for(clip, tmp_path, quality="nearly_lossless"), tmp_path / "out"
     out.mkdir()
-    command = [sys.executable, "-c", FULL, str(desk.folder), str(out / "out.mp4")]
+    command = [sys.executable, "-c", FULL, str(workspace.folder), str(out / "out.mp4")]
     done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, check=False)
     assert done.returncode == 7, done.stderr
     assert "could not be written" in done.stdout
     assert list(out.iterdir()) == []
-    finish(desk, out / "out.mp4")  # with room, it goes on from what is done
+    finish(workspace, out / "out.mp4")  # with room, it goes on from what is done
 
 
 def test_too_little_room_is_told_before_it_is_used_up(clip, tmp_path, monkeypatch):
-    desk = desk_for(clip, tmp_path)
-    help_out(desk)
+    workspace = desk_for(clip, tmp_path)
+    help_out(workspace)
     room = os.statvfs(tmp_path)
     little = type("Usage", (), {"free": 51 * 2**20, "total": room.f_blocks, "used": 0})
     monkeypatch.setattr("cadrage.render.segments.shutil.disk_usage", lambda _: little)
     monkeypatch.setattr("cadrage.render.segments.SPARE_BYTES", 51 * 2**20 - 1000)
     with pytest.raises(CannotWrite, match="still to be written"):
-        finish(desk, tmp_path / "out.mp4")
-    assert desk.undone("draw") == [1, 2, 3]
+        finish(workspace, tmp_path / "out.mp4")
+    assert workspace.undone("draw") == [1, 2, 3]
 
 
 def test_a_range_is_drawn_to_the_frame_and_its_sound_to_the_sample(tmp_path):

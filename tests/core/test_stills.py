@@ -8,11 +8,12 @@ from PIL import Image
 
 from cadrage.compose import compose
 from cadrage.errors import RasterOutOfRange, UnreadableFile
-from cadrage.footage import Interpretation, open_footage, probe, taken_as
+from cadrage.footage import Interpretation, effective_timing, open_footage, probe
 from cadrage.formats import Frame
+from cadrage.inspection import inspect_file
 from cadrage.pixels.rgb import to_rgb
 from cadrage.plan import Plan
-from cadrage.render import Order, delivered, inspect_file, render
+from cadrage.render import RenderRequest, delivered, render
 
 QUARTERS = np.zeros((60, 80, 3), np.uint8)
 QUARTERS[:30, :40], QUARTERS[:30, 40:], QUARTERS[30:, :40] = (220, 40, 40), (40, 200, 60), (50, 60, 210)
@@ -24,17 +25,17 @@ def saved(path, image=QUARTERS, **options):
 
 
 def seen(path, **interpretation):
-    facts, reading = probe(path), Interpretation(**interpretation)
-    turned = facts.rotation % 180 == 90
+    info, reading = probe(path), Interpretation(**interpretation)
+    turned = info.rotation % 180 == 90
     frame = Frame(width=60, height=80) if turned else Frame(width=80, height=60)
-    return to_rgb(compose(Plan(frame=frame, interpretation=reading), facts, path, F(0))).astype(int)
+    return to_rgb(compose(Plan(frame=frame, interpretation=reading), info, path, F(0))).astype(int)
 
 
 @pytest.mark.parametrize(("suffix", "kind"), [("png", "png"), ("jpg", "jpeg"), ("tif", "tiff")])
 def test_every_kind_of_still(tmp_path, suffix, kind):
     path = saved(tmp_path / f"still.{suffix}", **({"quality": 98} if suffix == "jpg" else {}))
-    facts = probe(path)
-    assert (facts.kind, facts.codec, facts.width, facts.height) == ("still", kind, 80, 60)
+    info = probe(path)
+    assert (info.kind, info.codec, info.width, info.height) == ("still", kind, 80, 60)
     assert np.abs(seen(path)[10, 10] - (220, 40, 40)).max() < 6
     assert np.abs(seen(path)[50, 10] - (50, 60, 210)).max() < 6
 
@@ -63,12 +64,12 @@ def test_what_is_transparent_shows_the_matte(tmp_path):
 
 def test_a_still_lasts_as_long_as_is_chosen(tmp_path):
     path, target = saved(tmp_path / "still.png"), tmp_path / "out.mp4"
-    facts = probe(path)
+    info = probe(path)
     plan = Plan(frame=Frame(width=96, height=96), interpretation=Interpretation(duration=F("2.5"), rate=F(30)))
-    render(plan, path, target, facts)
+    render(plan, path, target, info)
     found = probe(target)
     assert (found.frames, found.rate, found.duration) == (75, 30, F("2.5"))
-    assert inspect_file(target, Order(plan, path, facts)).right
+    assert inspect_file(target, RenderRequest(plan, path, info)).right
 
 
 def numbered(folder, count, skip=()):
@@ -79,11 +80,11 @@ def numbered(folder, count, skip=()):
 
 
 def test_a_folder_of_numbered_stills_is_a_sequence(tmp_path):
-    facts = probe(numbered(tmp_path, 10))
-    assert (facts.kind, facts.frames) == ("sequence", 10)
+    info = probe(numbered(tmp_path, 10))
+    assert (info.kind, info.frames) == ("sequence", 10)
     reading = Interpretation(rate=F(12))
-    assert taken_as(facts, reading).duration == F(10, 12)
-    with open_footage(tmp_path, facts, reading) as reader:
+    assert effective_timing(info, reading).duration == F(10, 12)
+    with open_footage(tmp_path, info, reading) as reader:
         lumas = [frame.planes.arrays[0].mean() for frame in reader.frames()]
         assert reader.frame_at(F(5, 12)).planes.arrays[0].mean() == lumas[5]
     assert lumas == sorted(lumas)
@@ -126,6 +127,6 @@ def test_a_still_of_no_size_is_refused(tmp_path):
 
 
 def test_a_still_at_the_rate_of_its_frame(tmp_path):
-    facts = probe(saved(tmp_path / "still.png"))
+    info = probe(saved(tmp_path / "still.png"))
     plan = Plan(frame=Frame(width=96, height=96, rate=F(24000, 1001)))
-    assert (delivered(plan, facts).rate, delivered(plan, facts).frames) == (F(24000, 1001), 120)
+    assert (delivered(plan, info).rate, delivered(plan, info).frames) == (F(24000, 1001), 120)

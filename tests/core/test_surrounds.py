@@ -11,10 +11,20 @@ from cadrage.compose import Compositor, measure
 from cadrage.footage import ClipReader, Material, library_of_files, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
-from cadrage.pixels.colour import codes_of
+from cadrage.pixels.light import codes_of
 from cadrage.plan import Plan
-from cadrage.surrounds import GROUNDS, KINDS, Blurred, Carried, Drift, Gradient, Mirrored, Plain, offered
-from cadrage.surrounds.drift import PATTERNS
+from cadrage.surrounds import (
+    BACKGROUND_KINDS,
+    SURROUND_KINDS,
+    AnimatedPattern,
+    Blurred,
+    EdgeExtend,
+    Gradient,
+    Mirrored,
+    Plain,
+    offered,
+)
+from cadrage.surrounds.animated_pattern import PATTERNS
 from tests.clips import moving_square, write_clip
 
 FRAME = Frame(width=640, height=360)
@@ -24,25 +34,25 @@ WHOLE = (slice(None), slice(0, 218))  # the bar left of a whole 180×320 picture
 @pytest.fixture(scope="module")
 def clip(tmp_path_factory):
     path = write_clip(tmp_path_factory.mktemp("s") / "up.mp4", size=(180, 320), frames=4, paint=moving_square(180, 320))
-    facts = probe(path)
-    with ClipReader(path, facts) as reader:
-        return facts, reader.frame_at(F(0)).planes, library_of_files(Material(path, facts))
+    info = probe(path)
+    with ClipReader(path, info) as reader:
+        return info, reader.frame_at(F(0)).planes, library_of_files(Material(path, info))
 
 
 def drawn(clip, surround, time=F(0), frame=FRAME, depth=8, **plan):
-    facts, stored, library = clip
+    info, stored, library = clip
     made = Plan(frame=frame, surround=surround, **plan)
-    eight = Compositor(made, stored.layout, facts, library=library).layout
+    eight = Compositor(made, stored.layout, info, library=library).layout
     layout = replace(eight, depth=depth)
-    return Compositor(made, stored.layout, facts, layout, library=library).compose(stored, time=time)
+    return Compositor(made, stored.layout, info, layout, library=library).compose(stored, time=time)
 
 
 def bright(kind):
     """A kind at its brightest: whatever it consists of."""
-    return KINDS[kind]().over_grounds(lambda ground: ground.model_copy(update={"brightness": 150.0}))
+    return SURROUND_KINDS[kind]().map_backgrounds(lambda ground: ground.model_copy(update={"brightness": 150.0}))
 
 
-@pytest.mark.parametrize("kind", KINDS)
+@pytest.mark.parametrize("kind", SURROUND_KINDS)
 def test_every_kind_leaves_the_picture_alone_and_fills_the_rest(clip, kind):
     plain, made = drawn(clip, Plain(colour="#ff00ff")), drawn(clip, bright(kind))
     inside = slice(220, 420)
@@ -53,28 +63,28 @@ def test_every_kind_leaves_the_picture_alone_and_fills_the_rest(clip, kind):
     assert not (made.arrays[0][WHOLE] == magenta[0]).all()
 
 
-@pytest.mark.parametrize("kind", GROUNDS)
+@pytest.mark.parametrize("kind", BACKGROUND_KINDS)
 def test_every_kind_can_be_thinned_to_its_base_and_loses_its_colour(clip, kind):
     base = [round(code) for code in codes_of("#406080", drawn(clip, Plain()).layout.colour, 8)]
-    gone = drawn(clip, KINDS[kind](opacity=0, base="#406080"))
+    gone = drawn(clip, SURROUND_KINDS[kind](opacity=0, base="#406080"))
     for plane, code in zip(gone.arrays, base, strict=True):
         bar = plane[:, : plane.shape[1] * 210 // 640].astype(int)
         assert np.abs(bar - code).max() <= 1
-    grey = drawn(clip, KINDS[kind](saturation=0))
+    grey = drawn(clip, SURROUND_KINDS[kind](saturation=0))
     for plane in grey.arrays[1:]:
         assert np.abs(plane[:, :105].astype(int) - 128).max() <= 1
 
 
-@pytest.mark.parametrize("kind", KINDS)
+@pytest.mark.parametrize("kind", SURROUND_KINDS)
 def test_every_kind_travels_as_json_and_says_what_it_is(kind):
-    made = KINDS[kind]()
+    made = SURROUND_KINDS[kind]()
     assert Plan.model_validate_json(Plan(frame=FRAME, surround=made).model_dump_json()).surround == made
     assert made.words
 
 
-@pytest.mark.parametrize("kind", KINDS)
+@pytest.mark.parametrize("kind", SURROUND_KINDS)
 def test_every_kind_is_the_same_in_ten_bits(clip, kind):
-    eight, ten = drawn(clip, KINDS[kind]()), drawn(clip, KINDS[kind](), depth=10)
+    eight, ten = drawn(clip, SURROUND_KINDS[kind]()), drawn(clip, SURROUND_KINDS[kind](), depth=10)
     difference = ten.arrays[0][WHOLE].astype(float) / 4 - eight.arrays[0][WHOLE]
     assert abs(difference.mean()) < 0.5
     assert np.abs(difference).max() < 2.5
@@ -82,7 +92,7 @@ def test_every_kind_is_the_same_in_ten_bits(clip, kind):
 
 def test_every_control_of_every_kind_is_a_field_of_it():
     for kind in offered():
-        model = KINDS[kind.kind]
+        model = SURROUND_KINDS[kind.kind]
         assert {control.name for control in kind.controls} == set(model.model_fields) - {"kind"}
         given = {c.name: None if c.unit == "colour or none" else c.default for c in kind.controls}
         assert model(**given) == model()
@@ -117,13 +127,13 @@ def test_a_gradient_runs_the_way_it_is_turned(clip, angle):
 
 
 def test_carried_edges_are_the_border_line_where_they_are_not_softened(clip):
-    made = drawn(clip, Carried(softness=0, brightness=100)).arrays[0].astype(int)
+    made = drawn(clip, EdgeExtend(softness=0, brightness=100)).arrays[0].astype(int)
     assert np.abs(made[:, :218] - made[:, 221:222]).mean() < 3
     assert (made[:, 0] == made[:, 100]).all()
 
 
 def test_carried_edges_grow_softer_with_the_distance(clip):
-    made = drawn(clip, Carried(softness=8, brightness=100)).arrays[0].astype(float)
+    made = drawn(clip, EdgeExtend(softness=8, brightness=100)).arrays[0].astype(float)
     rough = [np.abs(np.diff(made[:, column])).mean() for column in (215, 140, 60, 2)]
     assert rough == sorted(rough, reverse=True)
     assert rough[0] > 1.3 * rough[-1]
@@ -141,7 +151,7 @@ def test_mirrored_is_the_picture_mirrored(clip):
 @pytest.mark.parametrize("pattern", PATTERNS)
 def test_drift_goes_round_without_a_join(clip, pattern):
     """After a period it is what it was; the last step is no larger than the others; and it does move."""
-    drift = Drift(pattern=pattern, period=4)
+    drift = AnimatedPattern(pattern=pattern, period=4)
     steps = [drawn(clip, drift, F(number, 10)).arrays[0][WHOLE].astype(int) for number in range(41)]
     assert (steps[0] == steps[40]).all()
     moved = [np.abs(one - other).mean() for one, other in pairwise(steps)]
@@ -150,7 +160,7 @@ def test_drift_goes_round_without_a_join(clip, pattern):
 
 
 def test_drift_has_many_forms_each_always_the_same(clip):
-    one, same, other = (drawn(clip, Drift(seed=seed)).arrays[0][WHOLE] for seed in (1, 1, 2))
+    one, same, other = (drawn(clip, AnimatedPattern(seed=seed)).arrays[0][WHOLE] for seed in (1, 1, 2))
     assert (one == same).all()
     assert np.abs(one.astype(int) - other).mean() > 1
 
@@ -162,9 +172,9 @@ def test_what_moves_by_itself_moves_over_a_still_picture(tmp_path):
 
     path = tmp_path / "still.png"
     Image.fromarray(np.full((320, 180, 3), 120, np.uint8)).save(path)
-    facts = probe(path)
-    plan = Plan(frame=FRAME, surround=Drift(period=4))
-    first, later = (compose(plan, facts, path, time).arrays[0][WHOLE] for time in (F(0), F(2)))
+    info = probe(path)
+    plan = Plan(frame=FRAME, surround=AnimatedPattern(period=4))
+    first, later = (compose(plan, info, path, time).arrays[0][WHOLE] for time in (F(0), F(2)))
     assert np.abs(first.astype(int) - later).mean() > 0.5
 
 

@@ -88,7 +88,7 @@ def test_bars_that_are_taken_off_never_show_again(tmp_path):
         return frame
 
     path = write_clip(tmp_path / "boxed.mp4", frames=2, paint=boxed, sound=None)
-    reading = Interpretation(baked=Edges(top=F(23), bottom=F(21)))
+    reading = Interpretation(burned_in_bars=Edges(top=F(23), bottom=F(21)))
     for placement in (Placement(), Placement(tightness=F(1)), Placement(angle=F(4), sizing="cover")):
         plan = Plan(frame=SQUARE, interpretation=reading, placement=placement, surround=Blurred(brightness=100))
         luma = drawn(plan, (path, probe(path))).arrays[0]
@@ -104,21 +104,21 @@ def test_an_odd_cut_keeps_chroma_in_its_place(tmp_path):
         return frame
 
     path = write_clip(tmp_path / "halves.mp4", frames=2, paint=halves, sound=None)
-    facts = probe(path)
+    info = probe(path)
 
     def edge(reading):
         plan = Plan(frame=Frame(width=640, height=360), interpretation=reading, placement=Placement(sizing="native"))
-        placed = measure(plan, facts)
-        with ClipReader(path, facts) as reader:
+        placed = measure(plan, info)
+        with ClipReader(path, info) as reader:
             stored = reader.frame_at(F(0)).planes
-        row = Compositor(plan, stored.layout, facts).compose(stored).arrays[1][90].astype(float)
+        row = Compositor(plan, stored.layout, info).compose(stored).arrays[1][90].astype(float)
         low, high = row[100:220].min(), row[100:220].max()
         crossing = np.flatnonzero(row[100:220] > (low + high) / 2)[0] + 100
         before, after = row[crossing - 1], row[crossing]
         at = (crossing - 0.5 + ((low + high) / 2 - before) / (after - before)) * 2
         return at - float(placed.box.x) - 160 + float(placed.picture.x)
 
-    assert edge(Interpretation(baked=Edges(left=F(5)))) == pytest.approx(edge(Interpretation()), abs=0.25)
+    assert edge(Interpretation(burned_in_bars=Edges(left=F(5)))) == pytest.approx(edge(Interpretation()), abs=0.25)
 
 
 def test_the_surround_may_go_on_outside_the_active_picture(spot):

@@ -9,8 +9,8 @@ from cadrage.footage import describe, probe
 from cadrage.formats import Frame
 from cadrage.formats.words import aspect_name
 from cadrage.geometry import Placement
+from cadrage.inspection import inspect_file
 from cadrage.plan import Plan
-from cadrage.render import inspect_file
 from tests.clips import write_clip
 
 
@@ -42,7 +42,7 @@ def test_a_tape_is_described(museum):
     lines = lines_of(museum["points.mp4"])
     assert lines["Pixel aspect"] == "12:11"
     assert lines["Seen as"] == "785.455×576, 1.36"
-    assert lines["Colour"] == "BT.601"
+    assert lines["Colour"] == "BT.601; primaries BT.601, 625 lines"
     assert lines["Sound"] == "aac, 48 kHz, mono"
 
 

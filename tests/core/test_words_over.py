@@ -18,7 +18,7 @@ from cadrage.geometry.free import chosen_places, free_places
 from cadrage.geometry.shapes import FrameRect, Raster
 from cadrage.pixels.contrast import contrast, luminance
 from cadrage.plan import Plan
-from cadrage.surrounds import Drift, Graphic, Plain
+from cadrage.surrounds import AnimatedPattern, Graphic, Plain
 from tests.clips import write_clip
 
 WIDE, TALL = Frame(width=640, height=360), Frame(width=360, height=640)
@@ -39,18 +39,18 @@ def clips(tmp_path_factory):
 
 def drawn(clips, frame, time=F(0), **plan):
     path = clips[frame]
-    facts = probe(path)
-    with ClipReader(path, facts) as reader:
+    info = probe(path)
+    with ClipReader(path, info) as reader:
         stored = reader.frame_at(F(0)).planes
-    library = library_of_files(Material(path, facts))
-    made = Compositor(Plan(frame=frame, **plan), stored.layout, facts, library=library)
+    library = library_of_files(Material(path, info))
+    made = Compositor(Plan(frame=frame, **plan), stored.layout, info, library=library)
     return made.compose(stored, time=time).arrays[0].astype(int)
 
 
 def sample(clips, frame):
     path = clips[frame]
-    facts = probe(path)
-    return Sample.of(Plan(frame=frame).interpretation, facts, path, library_of_files(Material(path, facts)))
+    info = probe(path)
+    return Sample.of(Plan(frame=frame).interpretation, info, path, library_of_files(Material(path, info)))
 
 
 def where(luma, over=100):
@@ -150,12 +150,12 @@ def test_words_come_and_go_with_their_fades(clips):
 
 def test_a_title_stands_where_it_is_put_at_every_size(clips):
     path = clips[WIDE]
-    facts = probe(path)
-    with ClipReader(path, facts) as reader:
+    info = probe(path)
+    with ClipReader(path, info) as reader:
         stored = reader.frame_at(F(0)).planes
     plan = Plan(frame=WIDE, surround=DARK, finish=Finish(titles=(Title(text="HH", x=20, y=30, size=10),)))
     for width in (320, 640, 1280):
-        luma = Compositor(plan, stored.layout, facts, (width, width * 9 // 16)).compose(stored).arrays[0]
+        luma = Compositor(plan, stored.layout, info, (width, width * 9 // 16)).compose(stored).arrays[0]
         _, _, left, right = where(luma[:, : width // 3].astype(int))
         assert (left + right + 1) / 2 / width == pytest.approx(0.2, abs=0.004)
 
@@ -226,7 +226,10 @@ def test_a_busy_ground_counts_by_its_worst_parts(clips):
     seen = sample(clips, WIDE)
     calm, busy = (
         legibility(Plan(frame=WIDE, surround=Graphic(heading="Depot", ground=ground)), seen)[0].ratio
-        for ground in (Plain(colour="#404040"), Drift(pattern="water light", first="#000000", second="#c0c0c0"))
+        for ground in (
+            Plain(colour="#404040"),
+            AnimatedPattern(pattern="water_light", first="#000000", second="#c0c0c0"),
+        )
     )
     assert busy < calm
 

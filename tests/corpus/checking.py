@@ -11,11 +11,13 @@ from pathlib import Path
 import numpy as np
 
 from cadrage.errors import CadrageError
-from cadrage.footage import Facts, Library, Material, open_footage, probe
+from cadrage.footage import Library, Material, MediaInfo, open_footage, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
+from cadrage.inspection import inspect_file
+from cadrage.output import Settings
 from cadrage.plan import Plan, Range
-from cadrage.render import Order, Settings, inspect_file, render
+from cadrage.render import RenderRequest, render
 from cadrage.surrounds import Plain
 from tests.corpus.drawing import number_in
 from tests.corpus.making import Maker, Member
@@ -55,13 +57,13 @@ def check(member: Member, maker: Maker, folder: Path) -> Verdict:
     member.make(maker, path)
     before = {one.name for one in folder.iterdir()}
     try:
-        facts = probe(path, thorough=True)
-        wrong = _Checks(member, path, facts, folder).all()
+        info = probe(path, thorough=True)
+        wrong = _Checks(member, path, info, folder).all()
     except CadrageError as error:
         return _refused(member, path, error, sorted({one.name for one in folder.iterdir()} - before))
     finally:
         shutil.rmtree(folder, ignore_errors=True)
-    findings = [one.kind for one in facts.findings]
+    findings = [one.kind for one in info.findings]
     if member.expected == "refused":
         wrong = ["it should have been refused", *wrong]
     return Verdict(member.group, member.name, "wrong" if wrong else "right", wrong, findings)
@@ -84,8 +86,8 @@ def _refused(member: Member, path: Path, error: CadrageError, left: list[str]) -
 class _Checks:
     """Everything that is tried on one member."""
 
-    def __init__(self, member: Member, path: Path, facts: Facts, folder: Path) -> None:
-        self.member, self.path, self.facts, self.folder = member, path, facts, folder
+    def __init__(self, member: Member, path: Path, info: MediaInfo, folder: Path) -> None:
+        self.member, self.path, self.info, self.folder = member, path, info, folder
         self.wrong: list[str] = []
         if member.numbers:
             self.wanted = Read(list(member.numbers), [], None)
@@ -97,20 +99,20 @@ class _Checks:
         self.pictures = self._linear()
         self._moments()
         self._delivered()
-        if self.facts.kind == "clip" and self.facts.frames >= 12:
+        if self.info.kind == "clip" and self.info.frames >= 12:
             self._range()
         return self.wrong
 
     def _linear(self) -> list[tuple[Fraction, int | None]]:
         """Every picture once, with the number it carries, at the time it is shown."""
-        with open_footage(self.path, self.facts) as reader:
+        with open_footage(self.path, self.info) as reader:
             found = [(one.time, number_in(one.planes.luma8), one.end) for one in reader.frames()]
-        if self.facts.kind == "still":
+        if self.info.kind == "still":
             found = found[:1]
         numbers, times = [number for _, number, _ in found], [float(time) for time, _, _ in found]
         wanted = self.wanted
         loose = JOINT if self.damaged else 0
-        loose += sum(one.count for one in self.facts.damage if one.kind == "undecodable")
+        loose += sum(one.count for one in self.info.damage if one.kind == "undecodable")
         if abs(len(numbers) - len(wanted.numbers)) > loose and self.member.count:
             self.wrong.append(f"{len(numbers)} pictures, {len(wanted.numbers)} in the other reader")
         elif self.member.count and not self.damaged and numbers != wanted.numbers:
@@ -125,7 +127,7 @@ class _Checks:
         """Each comes when the other reader has it, or when its number says; both readers make up times where there
         are none in the file.
         """
-        wanted, length = self.wanted, float(1 / self.facts.rate)
+        wanted, length = self.wanted, float(1 / self.info.rate)
         far = [
             at
             for at, (time, other) in enumerate(zip(times, wanted.times, strict=False))
@@ -139,13 +141,13 @@ class _Checks:
 
     def _moments(self) -> None:
         """At a moment there is just the picture that is on screen then."""
-        if self.facts.kind == "still":
+        if self.info.kind == "still":
             return
-        with open_footage(self.path, self.facts) as reader:
+        with open_footage(self.path, self.info) as reader:
             linear = [(one.time, one.end, [plane.copy() for plane in one.planes.arrays]) for one in reader.frames()]
         chance = random.Random(len(linear))
         some = chance.sample(range(len(linear)), min(MOMENTS, len(linear)))
-        with open_footage(self.path, self.facts) as reader:
+        with open_footage(self.path, self.info) as reader:
             for number in [*some, 0, len(linear) - 1]:
                 time, end, planes = linear[number]
                 shown = reader.frame_at(time + (end - time) / 2)
@@ -163,11 +165,11 @@ class _Checks:
             range=part,
         )
 
-    def _convert(self, part: Range, name: str) -> tuple[Read, Facts]:
+    def _convert(self, part: Range, name: str) -> tuple[Read, MediaInfo]:
         plan, target = self._plan(part), self.folder / name
-        library = Library(lambda _: Material(self.path, self.facts))
-        render(plan, self.path, target, self.facts, settings=SETTINGS, library=library)
-        report = inspect_file(target, Order(plan, self.path, self.facts, library, SETTINGS))
+        library = Library(lambda _: Material(self.path, self.info))
+        render(plan, self.path, target, self.info, settings=SETTINGS, library=library)
+        report = inspect_file(target, RenderRequest(plan, self.path, self.info, library, SETTINGS))
         self.wrong += [
             f"{part.start}: {line.name}: asked {line.asked}, found {line.found}"
             for line in report.lines
@@ -177,12 +179,12 @@ class _Checks:
 
     def _upright(self, read_back: Read) -> list[int | None]:
         """The numbers of delivered pictures, which were turned and mirrored as the clip says."""
-        pictures = read_back.pictures[:, :, ::-1] if self.facts.mirrored else read_back.pictures
-        return [number_in(np.rot90(one, self.facts.rotation // 90)) for one in pictures]
+        pictures = read_back.pictures[:, :, ::-1] if self.info.mirrored else read_back.pictures
+        return [number_in(np.rot90(one, self.info.rotation // 90)) for one in pictures]
 
     def _delivered(self) -> None:
         found, _ = self._convert(Range(), "out.mp4")
-        if self.facts.kind == "clip" and self.member.count and not self.damaged:
+        if self.info.kind == "clip" and self.member.count and not self.damaged:
             numbers = self._upright(found)
             wanted = self._filled()
             if numbers != wanted:
@@ -192,16 +194,16 @@ class _Checks:
 
     def _filled(self) -> list[int | None]:
         """The pictures as delivered: of a constant rate, with those repeated that are missing."""
-        if self.facts.rate_varies:
+        if self.info.rate_varies:
             return [number for _, number in self.pictures]
-        slots = [round(time * self.facts.rate) for time, _ in self.pictures]
+        slots = [round(time * self.info.rate) for time, _ in self.pictures]
         shown: list[int | None] = []
-        for (_, number), following in zip(self.pictures, [*slots[1:], self.facts.frames], strict=True):
+        for (_, number), following in zip(self.pictures, [*slots[1:], self.info.frames], strict=True):
             shown += [number] * (following - len(shown))
         return shown
 
     def _clicks(self, found: Read) -> None:
-        ends = float(self.facts.duration) + 1
+        ends = float(self.info.duration) + 1
         wanted = [time for time in self.wanted.clicks or [] if 0.008 < time < ends]
         got = [time for time in found.clicks or [] if time > 0.008]
         if len(wanted) != len(got):
@@ -213,17 +215,17 @@ class _Checks:
 
     def _range(self) -> None:
         """A range has just the pictures that are asked for, at both ends."""
-        facts = self.facts
-        start, end = facts.duration * Fraction(3, 10), facts.duration * Fraction(7, 10)
+        info = self.info
+        start, end = info.duration * Fraction(3, 10), info.duration * Fraction(7, 10)
         found, _ = self._convert(Range(start=start, end=end), "part.mp4")
         if not self.member.count or self.damaged:
             return
-        if facts.rate_varies:
+        if info.rate_varies:
             wanted = [number for time, number in self.pictures if start <= time < end]
             before = [number for time, number in self.pictures if time < start][-1:]
             options = (wanted, before + wanted)
         else:
-            options = (self._filled()[floor(start * facts.rate) : ceil(end * facts.rate)],)
+            options = (self._filled()[floor(start * info.rate) : ceil(end * info.rate)],)
         numbers = self._upright(found)
         if numbers not in options:
             self.wrong.append(f"a range has other pictures: {_apart(numbers, options[0])}")

@@ -22,9 +22,11 @@ from PIL import Image
 from cadrage.errors import CadrageError
 from cadrage.footage import open_footage, probe
 from cadrage.formats import Frame
+from cadrage.inspection import inspect_file
 from cadrage.lettering.captions import read_captions
+from cadrage.output import Settings
 from cadrage.plan import Plan
-from cadrage.render import Settings, inspect_file, render
+from cadrage.render import render
 from cadrage.surrounds import Plain
 from tests.corpus.drawing import picture
 from tests.corpus.making import MPEG2, MPEG4, VP9, X264, X265, Maker
@@ -86,14 +88,14 @@ def tried(path: Path, folder: Path, *, whole: bool) -> None:
     if path.suffix == ".srt":
         read_captions(path)
         return
-    facts = probe(path)
-    with open_footage(path, facts) as reader:
+    info = probe(path)
+    with open_footage(path, info) as reader:
         for share in (Fraction(0), Fraction(1, 2), Fraction(9, 10)):
-            reader.frame_at(facts.duration * share)
-    if whole and facts.duration < 60:
+            reader.frame_at(info.duration * share)
+    if whole and info.duration < 60:
         plan = Plan(source=str(path), frame=Frame(width=64, height=48), surround=Plain())
         target = folder / "out.mp4"
-        render(plan, path, target, facts, settings=Settings(quality="draft"), replace=True)
+        render(plan, path, target, info, settings=Settings(quality="draft"), replace=True)
         inspect_file(target)
         target.unlink()
 

@@ -6,8 +6,8 @@ import cv2
 import numpy as np
 import pytest
 
+from cadrage.analysis.burned_in_bars import find_bars
 from cadrage.footage import probe
-from cadrage.footage.baked import find_baked
 from tests.bar_cases import CASES, HEIGHT, LETTERBOX, PILLARBOX, WIDTH, Case
 from tests.clips import write_clip
 
@@ -21,7 +21,7 @@ def sides(edges):
 @pytest.mark.parametrize("case", CASES, ids=lambda case: case.name)
 def test_every_side_is_found_and_none_is_invented(case, tmp_path):
     path = case.write(tmp_path)
-    found = find_baked(path, probe(path))
+    found = find_bars(path, probe(path))
     assert found.kind == ("bars" if any(case.bars) else "none"), found.says
     reach = WITH_NOISE if case.noise else EXACT
     assert all(abs(side - wanted) <= reach for side, wanted in zip(sides(found.edges), case.bars, strict=True))
@@ -47,7 +47,7 @@ def mixed(tmp_path, *parts: Case, noise=0):
 
 def test_where_the_bars_change(tmp_path):
     path = mixed(tmp_path, Case("wide"), Case("old", PILLARBOX, "astronaut"), Case("scope", LETTERBOX, "chelsea"))
-    found = find_baked(path, probe(path))
+    found = find_bars(path, probe(path))
     assert found.kind == "changing"
     assert [sides(stretch.edges) for stretch in found.stretches] == [(0, 0, 0, 0), PILLARBOX, LETTERBOX]
     assert [stretch.start for stretch in found.stretches] == [0, 2, 4]
@@ -56,7 +56,7 @@ def test_where_the_bars_change(tmp_path):
 def test_colours_of_bars_are_told(tmp_path):
     def colour(level):
         path = Case("bars", LETTERBOX, level=level).write(tmp_path)
-        return find_baked(path, probe(path)).colour
+        return find_bars(path, probe(path)).colour
 
     assert colour((0, 0, 0)) == "black"
     assert colour((255, 255, 255)) == "white"
@@ -71,11 +71,11 @@ def blurred_wings(frame, _):
 
 def test_blurred_wings_are_no_bars_but_look_like_a_surround(tmp_path):
     path = Case("wings", photo="astronaut", over=blurred_wings).write(tmp_path)
-    found = find_baked(path, probe(path))
+    found = find_bars(path, probe(path))
     assert found.kind == "surround"
     assert sides(found.edges) == pytest.approx((218, 218, 0, 0), abs=2)
 
 
 def test_a_clip_that_is_black_throughout_tells_nothing(tmp_path):
     path = write_clip(tmp_path / "black.mp4", paint=lambda _: np.zeros((180, 320, 3), np.uint8))
-    assert find_baked(path, probe(path)).kind == "dark"
+    assert find_bars(path, probe(path)).kind == "dark"

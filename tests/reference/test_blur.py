@@ -6,15 +6,17 @@ import numpy as np
 import pytest
 from scipy.ndimage import gaussian_filter
 
+from cadrage.footage import EMPTY
 from cadrage.formats import Frame
 from cadrage.geometry import Raster, place
 from cadrage.geometry.placement import Placement
 from cadrage.pixels.colour import Colour
 from cadrage.pixels.kernels import sampling_kernel
-from cadrage.pixels.mapping import Area, canvas_rect, plane_axes
+from cadrage.pixels.mapping import canvas_rect, plane_axes
 from cadrage.pixels.planes import CHROMA_420, Layout, Planes
-from cadrage.pixels.resample import Resampler, bands
-from cadrage.surrounds import Blurred, Scene
+from cadrage.pixels.resample import Resampler, resampling_weights
+from cadrage.surrounds import Blurred, FrameState, Scene
+from cadrage.surrounds.base import all_of
 
 COLOUR = Colour("bt709")
 
@@ -32,20 +34,29 @@ def scene_for(source, frame):
     canvas = Layout(frame.width, frame.height, 8, CHROMA_420, COLOUR)
     layout = Layout(source.shape[1], source.shape[0], 8, CHROMA_420, COLOUR)
     placed = place(Raster(layout.width, layout.height), frame.raster, Placement())
-    areas = tuple((Area(0, rows, 0, columns),) for rows, columns in (canvas.shape(plane) for plane in range(3)))
-    return Scene(placed, placed.opening, placed.picture.rect, layout, canvas, areas)
+    scene = Scene(frame.raster, placed.opening, placed.picture.rect, layout, canvas, EMPTY, constant=True)
+    return scene.placed_as(placed, all_of(canvas))
+
+
+def painted(blurred, scene, planes):
+    """The copy on all of a canvas."""
+    canvas = Planes.empty(scene.canvas)
+    state = FrameState(Planes(planes, scene.source), Fraction(0), scene.placed, scene.areas)
+    blurred.painter(scene).paint(state, canvas)
+    return canvas
 
 
 def covering_copy(source, scene, blurred):
     """The whole copy at the frame's size, before blurring, with where the frame lies in it."""
-    frame = scene.placed.frame
-    rect = canvas_rect(blurred.copy_rect(scene), (frame.width, frame.height), scene.canvas)
+    frame = scene.frame
+    copy = blurred.copy_rect(scene.placed.picture, scene.opening)
+    rect = canvas_rect(copy, (frame.width, frame.height), scene.canvas)
     down, across = plane_axes(scene.source, scene.canvas, 0, rect)
     rows = range(int(np.floor(rect.y)), int(np.ceil(rect.bottom)))
     columns = range(int(np.floor(rect.x)), int(np.ceil(rect.right)))
     draw = Resampler(
-        bands(down, rows, source.shape[0], sampling_kernel(float(down.step)), 12),
-        bands(across, columns, source.shape[1], sampling_kernel(float(across.step)), 16),
+        resampling_weights(down, rows, source.shape[0], sampling_kernel(float(down.step)), 12),
+        resampling_weights(across, columns, source.shape[1], sampling_kernel(float(across.step)), 16),
     )
     return draw.draw(source).astype(np.float64), -rows.start, -columns.start
 
@@ -59,14 +70,13 @@ def test_matches_a_full_size_gaussian(softness, size, frame):
     blurred = Blurred(softness=softness, brightness=100, size=100)
     scene = scene_for(source, frame)
     chroma = np.full((size[1] // 2, size[0] // 2), 128, np.uint8)
-    canvas = Planes.empty(scene.canvas)
-    blurred.painter(scene).paint(Planes((source, chroma, chroma), scene.source), canvas, Fraction(0))
+    canvas = painted(blurred, scene, (source, chroma, chroma))
     copy, top, left = covering_copy(source, scene, blurred)
     wanted = gaussian_filter(copy, softness / 100 * frame.height, mode="nearest")
     wanted = wanted[top : top + frame.height, left : left + frame.width]
     difference = np.abs(canvas.arrays[0] - wanted)
-    assert difference.mean() <= 0.3
-    assert difference.max() <= 2
+    assert difference.mean() <= 0.5  # with the noise that hides steps, up to a code; 0.3 without
+    assert difference.max() <= 3
     assert (canvas.arrays[1] == 128).all()
 
 
@@ -76,8 +86,6 @@ def test_a_constant_picture_stays_constant_to_its_edge(softness, shift):
     source = np.full((333, 217), 77, np.uint8)
     scene = scene_for(source, Frame(width=500, height=334))
     chroma = np.full((167, 109), 140, np.uint8)
-    canvas = Planes.empty(scene.canvas)
-    blurred = Blurred(softness=softness, brightness=100, shift_x=shift)
-    blurred.painter(scene).paint(Planes((source, chroma, chroma), scene.source), canvas, Fraction(0))
+    canvas = painted(Blurred(softness=softness, brightness=100, shift_x=shift), scene, (source, chroma, chroma))
     assert (canvas.arrays[0] == 77).all()
     assert (canvas.arrays[1] == 140).all()

@@ -11,7 +11,7 @@ import pytest
 from skimage.measure import EllipseModel, find_contours
 
 from cadrage.compose import Compositor
-from cadrage.footage import Facts, Interpretation
+from cadrage.footage import Interpretation, MediaInfo
 from cadrage.formats import SOURCES, SQUEEZES, Frame
 from cadrage.pixels.colour import Colour
 from cadrage.pixels.planes import Layout, Planes, Subsampling
@@ -49,7 +49,7 @@ def stored_circle(width, height, aspect):
 
 def facts_of(width, height, aspect):
     whole = {"rate": F(25), "shortest_frame": F(1, 25), "longest_frame": F(1, 25), "duration": F(1), "frames": 25}
-    return Facts(
+    return MediaInfo(
         container="mov", codec="h264", width=width, height=height, pixel_aspect=aspect, rotation=0, rate_stated=True,
         rate_varies=False, field_order="progressive", pixel_format="yuv420p", depth=8, chroma="4:2:0", matrix=1,
         primaries=1, transfer=1, full_range=False, sounds=(), **whole,
@@ -59,10 +59,10 @@ def facts_of(width, height, aspect):
 @pytest.mark.parametrize("shape", SHAPES, ids=lambda shape: f"{shape[3]} {shape[0]}x{shape[1]} {shape[2]}")
 def test_circles(shape):
     width, height, aspect, _ = shape
-    stored, facts = stored_circle(width, height, aspect), facts_of(width, height, aspect)
+    stored, info = stored_circle(width, height, aspect), facts_of(width, height, aspect)
     for frame in FRAMES:
         plan = Plan(frame=frame, interpretation=Interpretation(matrix="bt709"), surround=Plain(colour="#101010"))
-        luma = Compositor(plan, stored.layout, facts).compose(stored).arrays[0].astype(float)
+        luma = Compositor(plan, stored.layout, info).compose(stored).arrays[0].astype(float)
         fitted = EllipseModel.from_estimate(max(find_contours(luma, 125), key=len)[:, ::-1])
         across, down, turn = *fitted.axis_lengths, fitted.theta
         seen = np.hypot(across * np.cos(turn), down * np.sin(turn)) * float(frame.pixel_aspect)

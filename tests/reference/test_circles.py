@@ -47,9 +47,9 @@ def clock_axes(luma):
     ],
 )
 def test_a_circle_is_a_circle_in_the_rendered_file(museum, tmp_path, name, frame):
-    facts = probe(museum[name])
+    info = probe(museum[name])
     target = tmp_path / "out.mp4"
-    render(Plan(frame=frame), museum[name], target, facts)
+    render(Plan(frame=frame), museum[name], target, info)
     with ClipReader(target, probe(target)) as reader:
         width, height = clock_axes(reader.frame_at(Fraction(1, 2)).planes.arrays[0])
     assert width * float(frame.pixel_aspect) / height == pytest.approx(1, abs=0.003)
@@ -58,8 +58,8 @@ def test_a_circle_is_a_circle_in_the_rendered_file(museum, tmp_path, name, frame
 def test_a_wrong_pixel_aspect_would_be_seen(museum):
     """The measure itself is not blind: reading the tape's pixels as square makes the clock narrow by 11:12."""
     plan = Plan.model_validate({"frame": {"width": 1920, "height": 1080}, "interpretation": {"pixel_aspect": "1"}})
-    facts = probe(museum["points.mp4"])
-    with ClipReader(museum["points.mp4"], facts) as reader:
+    info = probe(museum["points.mp4"])
+    with ClipReader(museum["points.mp4"], info) as reader:
         stored = reader.frame_at(Fraction(1, 2)).planes
-    width, height = clock_axes(Compositor(plan, stored.layout, facts).compose(stored).arrays[0])
+    width, height = clock_axes(Compositor(plan, stored.layout, info).compose(stored).arrays[0])
     assert width / height == pytest.approx(11 / 12, abs=0.005)

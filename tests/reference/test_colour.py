@@ -37,12 +37,12 @@ def full(codes):
 
 
 @pytest.fixture(scope="module")
-def facts(tmp_path_factory):
+def info(tmp_path_factory):
     path = write_clip(tmp_path_factory.mktemp("tagged") / "hd.mp4", size=(SIZE, SIZE), frames=1, tags=(6, 6, 6))
     return probe(path)
 
 
-def through(facts, frame, colour, codes, depth=8):
+def through(info, frame, colour, codes, depth=8):
     """A picture of one colour, as stored, through the compositor."""
     layout = Layout(SIZE, SIZE, depth, Subsampling.left(2, 2), colour)
     stored = Planes.empty(layout)
@@ -50,7 +50,7 @@ def through(facts, frame, colour, codes, depth=8):
         array[:] = round(code * 2 ** (depth - 8))
     reading = Interpretation(matrix=colour.matrix, range="full" if colour.full_range else "limited")
     plan = Plan(frame=frame, interpretation=reading, placement={"tightness": F(1)}, surround=Plain())
-    drawn = Compositor(plan, layout, facts).compose(stored)
+    drawn = Compositor(plan, layout, info).compose(stored)
     return [array[8:-8, 8:-8] for array in drawn.arrays]
 
 
@@ -58,32 +58,32 @@ HD, SD = Frame(width=1280, height=1280), Frame(width=480, height=480)
 
 
 @pytest.mark.parametrize("rgb", COLOURS)
-def test_bt601_in_an_hd_frame(facts, rgb):
+def test_bt601_in_an_hd_frame(info, rgb):
     r, g, b = (part / 255 for part in rgb)
-    drawn = through(facts, HD, Colour("bt601"), bt601(r, g, b))
+    drawn = through(info, HD, Colour("bt601"), bt601(r, g, b))
     for plane, wanted in zip(drawn, bt709(r, g, b), strict=True):
         assert np.abs(plane - wanted).max() <= 1
 
 
 @pytest.mark.parametrize("rgb", COLOURS)
-def test_bt709_in_a_standard_definition_frame(facts, rgb):
+def test_bt709_in_a_standard_definition_frame(info, rgb):
     r, g, b = (part / 255 for part in rgb)
-    drawn = through(facts, SD, Colour("bt709"), bt709(r, g, b))
+    drawn = through(info, SD, Colour("bt709"), bt709(r, g, b))
     for plane, wanted in zip(drawn, bt601(r, g, b), strict=True):
         assert np.abs(plane - wanted).max() <= 1
 
 
 @pytest.mark.parametrize("rgb", COLOURS)
-def test_full_range_becomes_limited(facts, rgb):
+def test_full_range_becomes_limited(info, rgb):
     r, g, b = (part / 255 for part in rgb)
-    drawn = through(facts, SD, Colour("bt601", full_range=True), full(bt601(r, g, b)))
+    drawn = through(info, SD, Colour("bt601", full_range=True), full(bt601(r, g, b)))
     for plane, wanted in zip(drawn, bt601(r, g, b), strict=True):
         assert np.abs(plane - wanted).max() <= 1
 
 
-def test_white_and_black_stay_what_they_are(facts):
+def test_white_and_black_stay_what_they_are(info):
     for colour, codes in ((Colour("bt601"), bt601(1, 1, 1)), (Colour("bt601", full_range=True), (255, 128, 128))):
-        drawn = through(facts, HD, colour, codes)
+        drawn = through(info, HD, colour, codes)
         assert [int(plane[0, 0]) for plane in drawn] == [235, 128, 128]
-    drawn = through(facts, HD, Colour("bt601"), (16, 128, 128))
+    drawn = through(info, HD, Colour("bt601"), (16, 128, 128))
     assert [int(plane[0, 0]) for plane in drawn] == [16, 128, 128]

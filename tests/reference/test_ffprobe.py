@@ -10,7 +10,7 @@ from cadrage.footage import describe, probe
 from tests.clips import write_clip
 
 CODES = {"bt709": 1, "bt470bg": 5, "smpte170m": 6, "bt2020nc": 9, "bt2020": 9, "bt2020-10": 14, "unknown": 2}
-FIELDS = {"progressive": "progressive", "tt": "upper first", "bb": "lower first", "unknown": "unknown"}
+FIELDS = {"progressive": "progressive", "tt": "upper_first", "bb": "lower_first", "unknown": "unknown"}
 
 
 def ffprobe(path):
@@ -19,26 +19,26 @@ def ffprobe(path):
 
 
 def compare(path):
-    facts, said = probe(path), ffprobe(path)
+    info, said = probe(path), ffprobe(path)
     picture = next(stream for stream in said["streams"] if stream["codec_type"] == "video")
     sounds = [stream for stream in said["streams"] if stream["codec_type"] == "audio"]
     turned = next((data["rotation"] for data in picture.get("side_data_list", []) if "rotation" in data), 0)
-    assert facts.container == said["format"]["format_name"]
-    assert facts.codec == picture["codec_name"]
-    assert (facts.width, facts.height) == (picture["width"], picture["height"])
+    assert info.container == said["format"]["format_name"]
+    assert info.codec == picture["codec_name"]
+    assert (info.width, info.height) == (picture["width"], picture["height"])
     stated = picture.get("sample_aspect_ratio", "0:1").replace(":", "/")
-    assert facts.pixel_aspect == (None if stated == "0/1" else Fraction(stated))
-    assert facts.rotation == -turned % 360
-    assert facts.rate == Fraction(picture["avg_frame_rate"])
-    assert float(facts.duration) == pytest.approx(float(picture["duration"]), abs=1e-6)
-    assert facts.frames == int(picture["nb_read_packets"])
-    assert facts.field_order == FIELDS[picture.get("field_order", "unknown")]
-    assert facts.pixel_format == picture["pix_fmt"]
+    assert info.pixel_aspect == (None if stated == "0/1" else Fraction(stated))
+    assert info.rotation == -turned % 360
+    assert info.rate == Fraction(picture["avg_frame_rate"])
+    assert float(info.duration) == pytest.approx(float(picture["duration"]), abs=1e-6)
+    assert info.frames == int(picture["nb_read_packets"])
+    assert info.field_order == FIELDS[picture.get("field_order", "unknown")]
+    assert info.pixel_format == picture["pix_fmt"]
     tags = [picture.get(key, "unknown") for key in ("color_space", "color_primaries", "color_transfer")]
-    assert [facts.matrix, facts.primaries, facts.transfer] == [CODES[tag] for tag in tags]
-    assert facts.full_range == (picture.get("color_range") == "pc")
-    assert len(facts.sounds) == len(sounds)
-    for ours, theirs in zip(facts.sounds, sounds, strict=True):
+    assert [info.matrix, info.primaries, info.transfer] == [CODES[tag] for tag in tags]
+    assert info.full_range == (picture.get("color_range") == "pc")
+    assert len(info.sounds) == len(sounds)
+    for ours, theirs in zip(info.sounds, sounds, strict=True):
         assert (ours.codec, ours.rate, ours.channels) == (
             theirs["codec_name"],
             int(theirs["sample_rate"]),
@@ -67,6 +67,6 @@ def test_ten_bit_full_range_and_film_rate(tmp_path):
 
 @pytest.mark.parametrize(("flag", "taken"), [(37, 0), (50, 90), (-95, 270)])
 def test_a_flag_that_is_no_quarter_turn_is_taken_as_the_nearest_and_told(tmp_path, flag, taken):
-    facts = probe(write_clip(tmp_path / "tilted.mp4", rotation=flag, frames=3))
-    assert (facts.rotation, facts.rotation_flag) == (taken, flag % 360)
-    assert f"its flag says {flag % 360}°" in next(fact.says for fact in describe(facts) if fact.name == "Rotation")
+    info = probe(write_clip(tmp_path / "tilted.mp4", rotation=flag, frames=3))
+    assert (info.rotation, info.rotation_flag) == (taken, flag % 360)
+    assert f"its flag says {flag % 360}°" in next(fact.says for fact in describe(info) if fact.name == "Rotation")

@@ -9,12 +9,12 @@ import numpy as np
 import pytest
 from skimage import data
 
-from cadrage.footage import Interpretation, open_footage, probe, taken_as
-from cadrage.footage.fields import find_fields
+from cadrage.analysis.fields import find_fields
+from cadrage.footage import Interpretation, effective_timing, open_footage, probe
 from tests.clips import write_clip
 
 SIZE, FIELDS = (360, 288), 60
-ORDERS = ("upper first", "lower first")
+ORDERS = ("upper_first", "lower_first")
 
 
 def moment(number):
@@ -30,7 +30,7 @@ def woven(number, order):
     """Two moments in one picture, each in its own lines."""
     first, second = moment(2 * number), moment(2 * number + 1)
     picture = second.copy()
-    start = 0 if order == "upper first" else 1
+    start = 0 if order == "upper_first" else 1
     picture[start::2] = first[start::2]
     return picture
 
@@ -51,7 +51,7 @@ def test_the_order_is_found_and_idet_agrees(tmp_path, order):
         check=True,
     ).stderr
     counts = re.findall(r"Multi frame detection: TFF:\s*(\d+) BFF:\s*(\d+) Progressive:\s*(\d+)", shown)[-1]
-    assert ("upper first", "lower first", "progressive")[int(np.argmax([int(count) for count in counts]))] == order
+    assert ("upper_first", "lower_first", "progressive")[int(np.argmax([int(count) for count in counts]))] == order
 
 
 def test_a_clip_flagged_interlaced_that_is_not(tmp_path):
@@ -82,16 +82,16 @@ def combing(luma):
 
 
 @pytest.mark.parametrize("order", ORDERS)
-@pytest.mark.parametrize(("method", "step"), [("one per pair", 2), ("one per field", 1)])
+@pytest.mark.parametrize(("method", "step"), [("one_per_pair", 2), ("one_per_field", 1)])
 def test_no_combing_is_left(tmp_path, order, method, step):
     path = clip(tmp_path, order)
-    facts, reading = probe(path), Interpretation(fields=order, deinterlace=method)
-    assert taken_as(facts, reading).frames == FIELDS // step
-    with open_footage(path, facts, reading) as reader:
+    info, reading = probe(path), Interpretation(fields=order, deinterlace=method)
+    assert effective_timing(info, reading).frames == FIELDS // step
+    with open_footage(path, info, reading) as reader:
         frames = list(reader.frames())
     assert len(frames) == FIELDS // step
     assert [frame.time for frame in frames] == [F(number * step, 50) for number in range(FIELDS // step)]
-    with open_footage(path, facts, Interpretation(fields="progressive")) as reader:
+    with open_footage(path, info, Interpretation(fields="progressive")) as reader:
         raw = [frame.planes.arrays[0] for frame in reader.frames()]
     for number in (5, 11, 17):
         wanted = cv2.cvtColor(moment(number * step), cv2.COLOR_RGB2GRAY)
@@ -101,12 +101,12 @@ def test_no_combing_is_left(tmp_path, order, method, step):
 
 
 def test_a_moment_found_by_seeking_is_the_one_found_in_order(tmp_path):
-    path = clip(tmp_path, "upper first")
-    facts, reading = probe(path), Interpretation(fields="upper first")
-    with open_footage(path, facts, reading) as reader:
+    path = clip(tmp_path, "upper_first")
+    info, reading = probe(path), Interpretation(fields="upper_first")
+    with open_footage(path, info, reading) as reader:
         frames = list(reader.frames())
     for number in (3, 14, 27):
-        with open_footage(path, facts, reading) as reader:
+        with open_footage(path, info, reading) as reader:
             found = reader.frame_at(F(number, 25))
         assert found.time == F(number, 25)
         assert np.abs(found.planes.arrays[0].astype(int) - frames[number].planes.arrays[0]).max() <= 1

@@ -8,7 +8,7 @@ import pytest
 
 from cadrage.errors import BadRequest
 from cadrage.finish import Finish, Title
-from cadrage.surrounds import KINDS
+from cadrage.surrounds import SURROUND_KINDS
 from cadrage.treatments import SHIPPED, Treatment, read_treatment, treatment_schema
 
 PAGE = Path(__file__).resolve().parents[2] / "docs"
@@ -31,9 +31,9 @@ def test_those_that_ship_keep_to_it(schema, treatment):
     schema.validate(treatment.model_dump(mode="json"))
 
 
-@pytest.mark.parametrize("kind", KINDS)
+@pytest.mark.parametrize("kind", SURROUND_KINDS)
 def test_every_kind_keeps_to_it(schema, kind):
-    made = Treatment(name="One", surround=KINDS[kind](), finish=Finish(titles=(Title(),)))
+    made = Treatment(name="One", surround=SURROUND_KINDS[kind](), finish=Finish(titles=(Title(),)))
     schema.validate(made.model_dump(mode="json"))
 
 
@@ -47,7 +47,7 @@ def test_the_example_of_the_page_can_be_read(schema):
 @pytest.mark.parametrize(
     "wrong",
     [
-        {"version": 2},
+        {"version": 3},
         {"name": ""},
         {"surround": {"kind": "curtain"}},
         {"surround": {"kind": "plain", "softness": 3}},
@@ -59,7 +59,7 @@ def test_the_example_of_the_page_can_be_read(schema):
     ],
 )
 def test_what_the_schema_refuses_is_refused(schema, wrong):
-    given = {"version": 1, "name": "One", **wrong}
+    given = {"version": 2, "name": "One", **wrong}
     assert not schema.is_valid(given)
     with pytest.raises(BadRequest):
         read_treatment(given)

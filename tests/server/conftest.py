@@ -7,17 +7,20 @@ from django.test import Client
 
 from cadrage.files import remove
 from cadrage.formats import Frame
-from server.studio.actions.footage import adopt
+from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin
-from server.studio.models import OrderedFrame, Project
+from server.studio.models import Project, ProjectFrame
+from server.studio.models.analysis import store
 
 
 @pytest.fixture(autouse=True)
 def nothing_rendered():
-    """Numbers of renders begin anew with every test; so must their files."""
+    """Numbers of renders begin anew with every test; so must their files, and what was found in clips."""
     yield
-    for path in Path(settings.RENDERS_DIR).iterdir():
-        remove(path)
+    for folder in (settings.RENDERS_DIR, settings.ANALYSES_DIR):
+        for path in Path(folder).iterdir():
+            remove(path)
+    store._held.clear()
 
 
 @pytest.fixture
@@ -43,7 +46,7 @@ def joel(people):
 @pytest.fixture
 def project(people):
     row = Project.objects.create(owner=people[0], name="Wall")
-    OrderedFrame.from_value(row, Frame(width=180, height=320, name="Totem")).save()
+    ProjectFrame.from_value(row, Frame(width=180, height=320, name="Totem")).save()
     return row
 
 
@@ -52,4 +55,4 @@ def framing(project, small_clip):
     """The small clip of Ida's in her upright frame."""
     copy = Path(settings.INCOMING_DIR) / "arriving.mp4"
     shutil.copyfile(small_clip, copy)
-    return begin(adopt(project, "Small clip.mp4", copy), project.frames.get())
+    return begin(import_file(project, "Small clip.mp4", copy), project.frames.get())

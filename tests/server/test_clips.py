@@ -1,8 +1,8 @@
 """Clips: looked at, removed and brought back, replaced, renamed, linked, found again."""
 
 import io
+import os
 import shutil
-from contextlib import suppress
 from datetime import timedelta
 from fractions import Fraction
 from pathlib import Path
@@ -15,12 +15,16 @@ from django.db.utils import OperationalError
 from django.utils import timezone
 from PIL import Image
 
-from cadrage.render.desk import locked
+from cadrage.analyses import ANALYSES
+from cadrage.analysis import Found
+from cadrage.analysis.fields import FieldsFound
+from cadrage.plan import Range
 from server.studio.actions import footage as actions
-from server.studio.actions import seeing
-from server.studio.actions.seeing import look
+from server.studio.actions.analyses import settled, subject_of
+from server.studio.api.schemas import FootageOut
 from server.studio.management.commands import work as work_command
 from server.studio.models import Footage
+from server.studio.models.analysis import store
 from tests.bar_cases import LETTERBOX, Case
 from tests.clips import write_clip
 
@@ -59,7 +63,7 @@ def test_a_replaced_clip_keeps_its_framings(ida, framing, tmp_path, django_captu
     other = write_clip(tmp_path / "other.mp4", size=(640, 360), frames=8)
     with django_capture_on_commit_callbacks(execute=True):
         answer = send(ida, f"/api/footage/{footage.pk}/replace", other).json()
-    assert (answer["words"], answer["name"], answer["looked"]) == ("640×360, 25 fps", footage.name, False)
+    assert (answer["words"], answer["name"], answer["looking"]) == ("640×360, 25 fps", footage.name, True)
     assert ida.get(f"/api/framings/{framing.pk}").status_code == 200
     assert not old.exists()
     assert send(ida, f"/api/footage/{footage.pk}/replace", other.with_name("other.mp4")).status_code == 200
@@ -87,14 +91,14 @@ def test_two_clips_of_one_name_and_the_same_file_twice(ida, framing, small_clip)
 def test_bars_and_fields_are_found_by_a_worker(ida, project, tmp_path):
     path = Case("letterbox", LETTERBOX).write(tmp_path)
     made = send(ida, f"/api/projects/{project.pk}/footage", path).json()
-    assert (made["looked"], made["bars"]) == (False, None)
-    look(made["id"])
+    assert (made["looking"], made["bars"]) == (True, None)
+    assert settled(Footage.objects.get(pk=made["id"]))
     board = ida.get(f"/api/projects/{project.pk}").json()
     clip, cell = board["footage"][0], board["cells"][0]
-    assert (clip["looked"], clip["bars"]["kind"]) == (True, "bars")
+    assert (clip["looking"], clip["bars"]["kind"]) == (False, "bars")
     assert (clip["bars"]["edges"]["top"], clip["fields"]["order"]) == ("46", "progressive")
     assert "bars" in {concern["reason"] for concern in cell["concerns"]}
-    body = {"interpretation": {**clip["said"], "baked": clip["bars"]["edges"]}}
+    body = {"interpretation": {**clip["said"], "burned_in_bars": clip["bars"]["edges"]}}
     ida.put(f"/api/footage/{clip['id']}/interpretation", body, content_type="application/json")
     measured = ida.get(f"/api/framings/{cell['id']}").json()["measure"]
     assert (measured["picture"]["y"], measured["picture"]["height"]) == ("46", "268")
@@ -104,10 +108,12 @@ def test_bars_and_fields_are_found_by_a_worker(ida, project, tmp_path):
 
 def test_fields_that_were_found_count_where_nobody_speaks_of_them(ida, framing):
     footage = framing.footage
-    footage.fields_json = {"order": "lower first", "judged": 9, "agreeing": 9, "says": "fields"}
-    footage.save()
+    fields = ANALYSES["fields"]
+    request = fields.request(subject_of(footage)).model_copy(update={"clip": "as if"})
+    store.keep(request, Found(FieldsFound(order="lower_first", judged=9, agreeing=9, says="fields")))
+    footage.analyses.filter(kind="fields").update(state="done", key=request.key)
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
-    assert plan["interpretation"]["fields"] == "lower first"
+    assert plan["interpretation"]["fields"] == "lower_first"
     body = {"interpretation": {"fields": "progressive"}}
     ida.put(f"/api/footage/{footage.pk}/interpretation", body, content_type="application/json")
     assert ida.get(f"/api/framings/{framing.pk}").json()["plan"]["interpretation"]["fields"] == "progressive"
@@ -123,7 +129,7 @@ def test_stills_numbered_alike_become_one_sequence(ida, project):
     files = [SimpleUploadedFile(f"depot_{number:03d}.png", still(number)) for number in (1, 2, 3, 4)]
     files.append(SimpleUploadedFile("poster.png", still(9)))
     made = ida.post(f"/api/projects/{project.pk}/stills", {"files": files}).json()
-    found = {row["name"]: (row["facts"]["kind"], row["timing"]["frames"]) for row in made}
+    found = {row["name"]: (row["info"]["kind"], row["timing"]["frames"]) for row in made}
     assert found == {"poster.png": ("still", 125), "depot.png": ("sequence", 4)}
 
 
@@ -194,6 +200,47 @@ def test_a_missing_file_is_found_again(ida, project, shelf):
     assert (found["missing"], found["name"]) == (False, "tram.mp4")
 
 
+def test_a_linked_file_that_changes_is_seen_to_and_read_anew(ida, project, shelf):
+    """Its pictures are no more those of before, its marks stay where it has them, and what it is is found out anew."""
+    path = shelf[0] / "tram.mp4"
+    body = {"path": str(path)}
+    made = ida.post(f"/api/projects/{project.pk}/linked", body, content_type="application/json").json()
+    row = Footage.objects.get(pk=made["id"])
+    actions.mark(row, Range(start=Fraction(1, 5), end=Fraction(2, 5)))
+    address = f"/api/footage/{row.pk}/picture?width=80"
+    before = ida.get(address).content
+
+    write_clip(path, size=(200, 100), frames=30)
+    now = Footage.objects.get(pk=row.pk)
+    assert now.changed
+    out = FootageOut.of(now)
+    assert out.stamp != made["stamp"]
+    assert "changed since it was taken in" in out.noticed[0].says
+    assert ida.get(address).content != before
+    actions.read_anew()
+    assert Footage.objects.get(pk=row.pk).changed  # somebody may still be writing to it
+
+    os.utime(path, (1, 1))
+    actions.read_anew()
+    anew = Footage.objects.get(pk=row.pk)
+    assert (anew.changed, anew.info.width, anew.bars) == (False, 200, None)
+    assert (anew.range.start, anew.range.end) == (Fraction(1, 5), Fraction(2, 5))
+
+
+def test_a_linked_file_that_became_unreadable_is_tried_once(ida, project, shelf, monkeypatch):
+    body = {"path": str(shelf[0] / "tram.mp4")}
+    made = ida.post(f"/api/projects/{project.pk}/linked", body, content_type="application/json").json()
+    (shelf[0] / "tram.mp4").write_bytes(b"no clip")
+    os.utime(shelf[0] / "tram.mp4", (1, 1))
+    tried = []
+    real = actions.find_again
+    monkeypatch.setattr(actions, "find_again", lambda *given: tried.append(1) or real(*given))
+    actions.read_anew()
+    actions.read_anew()
+    assert len(tried) == 1
+    assert Footage.objects.get(pk=made["id"]).info.width == 320
+
+
 def test_nothing_is_decoded_or_hashed_inside_a_transaction(ida, project, monkeypatch, transactional_db):
     """Forty photographs take a while; others must be able to write meanwhile."""
     inside = []
@@ -202,7 +249,7 @@ def test_nothing_is_decoded_or_hashed_inside_a_transaction(ida, project, monkeyp
         return lambda *given: inside.append(connection.in_atomic_block) or real(*given)
 
     monkeypatch.setattr(actions, "probe", seen(actions.probe))
-    monkeypatch.setattr(actions, "_size_and_digest", seen(actions._size_and_digest))
+    monkeypatch.setattr(actions.ClipIdentity, "read", seen(actions.ClipIdentity.read))
     files = [SimpleUploadedFile(f"photo {name}.png", still(name)) for name in (3, 5, 8)]
     assert ida.post(f"/api/projects/{project.pk}/stills", {"files": files}).status_code == 200
     assert inside == [False] * 6
@@ -213,61 +260,6 @@ def test_of_stills_that_are_not_taken_nothing_is_left(ida, project, settings):
     files = [SimpleUploadedFile("a.png", still(1)), SimpleUploadedFile("z.png", b"\x89PNG\r\n\x1a\nno")]
     assert ida.post(f"/api/projects/{project.pk}/stills", {"files": files}).status_code == 422
     assert set(Path(settings.FOOTAGE_DIR).iterdir()) == before
-
-
-def test_a_clip_whose_worker_died_is_looked_at_again(framing, monkeypatch):
-    footage = framing.footage
-    asked = []
-    monkeypatch.setattr(seeing, "ask_to_look", lambda row: asked.append(row.pk))
-    Footage.objects.update(looked=False, look_asked=timezone.now())
-    seeing.look_again()
-    assert asked == []  # somebody may be about to
-    Footage.objects.update(look_asked=timezone.now() - timedelta(minutes=1))
-    with locked(seeing._lock(footage.pk)):
-        seeing.look_again()
-    assert asked == []  # somebody is at it
-    seeing.look_again()
-    assert asked == [footage.pk]
-    look(footage.pk)
-    footage.refresh_from_db()
-    assert footage.looked
-    seeing.look_again()
-    assert asked == [footage.pk]
-
-
-def test_a_clip_that_kills_its_workers_is_left_alone_in_the_end(framing, monkeypatch):
-    tried = []
-
-    def killing(*_):
-        tried.append(1)
-        raise KeyboardInterrupt  # as a process that ends in the middle: nothing is saved behind it
-
-    monkeypatch.setattr(seeing, "find_baked", killing)
-    for _ in range(seeing.MOST_ATTEMPTS + 2):
-        monkeypatch.setattr(Footage, "save", saving_only_attempts)
-        with suppress(KeyboardInterrupt):
-            look(framing.footage_id)
-    assert len(tried) == seeing.MOST_ATTEMPTS
-    assert Footage.objects.get().looked
-
-
-REAL_SAVE = Footage.save
-
-
-def saving_only_attempts(self, *given, update_fields=None, **more):
-    """A dead process saves nothing; only what was saved before it died counts."""
-    if update_fields is None or "bars_json" not in update_fields:
-        REAL_SAVE(self, *given, update_fields=update_fields, **more)
-
-
-def test_a_clip_that_was_estimated_is_counted_by_a_worker(framing):
-    footage = framing.footage
-    facts = footage.facts.model_copy(update={"counted": "estimated", "frames": 7, "duration": Fraction(7, 25)})
-    Footage.objects.update(facts_json=facts.model_dump(mode="json"), look_asked=None)
-    seeing.look_again()
-    look(footage.pk)
-    exact = Footage.objects.get().facts
-    assert (exact.counted, exact.frames, exact.duration) == ("decoded", 25, 1)
 
 
 def test_a_worker_goes_on_when_the_database_was_busy(monkeypatch):

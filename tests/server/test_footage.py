@@ -10,6 +10,7 @@ from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from server.studio.models import Footage
+from tests.server.page import design_of
 
 pytestmark = pytest.mark.django_db
 
@@ -63,7 +64,7 @@ def test_a_missing_file_is_told(ida, framing):
     board = ida.get(f"/api/projects/{framing.footage.project_id}").json()
     assert board["footage"][0]["missing"]
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
-    body = {"plan": plan, "time": "0", "width": 90, "slot": "a", "ticket": 1}
+    body = {"design": design_of(plan), "time": "0", "width": 90, "slot": "a", "ticket": 1}
     answer = ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json")
     assert answer.status_code == 410
     assert answer.json()["remedy"]
@@ -72,7 +73,7 @@ def test_a_missing_file_is_told(ida, framing):
 def test_previews_and_thumbnails_are_the_composed_frame(ida, framing):
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     plan["surround"] = {"kind": "plain", "colour": "#ff0000"}
-    body = {"plan": plan, "time": "0.5", "width": 90, "slot": "well", "ticket": 1}
+    body = {"design": design_of(plan), "time": "0.5", "width": 90, "slot": "well", "ticket": 1}
     image = opened(ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json"))
     assert image.shape == (160, 90, 3)
     assert image[5, 45].tolist() == pytest.approx([0, 0, 255], abs=8)
@@ -100,8 +101,8 @@ def test_an_interpretation_holds_in_every_frame_and_outlives_undo(ida, framing):
         {"tilt": 1},
         {"fields": "sideways"},
         {"duration": "0"},
-        {"baked": {"top": "100", "bottom": "100"}},
-        {"baked": {"left": "-4"}},
+        {"burned_in_bars": {"top": "100", "bottom": "100"}},
+        {"burned_in_bars": {"left": "-4"}},
     ],
 )
 def test_an_absurd_interpretation_is_refused(ida, framing, body):
@@ -122,7 +123,7 @@ def test_an_older_request_gives_way(ida, framing):
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
 
     def ask(ticket, slot="well"):
-        body = {"plan": plan, "time": "0", "width": 90, "slot": slot, "ticket": ticket}
+        body = {"design": design_of(plan), "time": "0", "width": 90, "slot": slot, "ticket": ticket}
         return ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json").status_code
 
     assert ask(5) == 200

@@ -2,6 +2,8 @@
 
 import pytest
 
+from tests.server.page import ask
+
 pytestmark = pytest.mark.django_db
 
 
@@ -54,15 +56,12 @@ def test_too_long_is_flagged_and_not_cut(ida, framing):
 def test_both_views_of_a_placement(ida, framing):
     state = ida.get(f"/api/framings/{framing.pk}").json()
     window = {**state["measure"]["window"], "height": "90", "x": "100"}
-    plan = ida.post(
-        f"/api/framings/{framing.pk}/window", {"plan": state["plan"], "window": window}, content_type="application/json"
-    ).json()
-    measured = ida.post(f"/api/framings/{framing.pk}/measure", {"plan": plan}, content_type="application/json").json()
+    opened = ask(ida, framing, "window", state["plan"], window=window).json()
+    measured = ask(ida, framing, "measure", opened).json()
     assert (measured["window"]["x"], measured["window"]["height"]) == ("100", "90")
 
 
 def test_a_line_along_the_horizon_straightens(ida, framing):
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
-    body = {"plan": plan, "across": "100", "down": "2"}
-    made = ida.post(f"/api/framings/{framing.pk}/straighten", body, content_type="application/json").json()
+    made = ask(ida, framing, "straighten", plan, across="100", down="2").json()
     assert made["placement"]["angle"] == "-1.1458"

@@ -2,15 +2,15 @@
 
 import pytest
 
+from tests.server.page import ask, design_of, put, state, step
+
 pytestmark = pytest.mark.django_db
 
 
-def change(client, framing, tightness, label="Tightness"):
-    plan = client.get(f"/api/framings/{framing.pk}").json()["plan"]
+def change(client, framing, tightness, label="Tightness", version=None):
+    plan = state(client, framing)["plan"]
     plan["placement"]["tightness"] = tightness
-    return client.put(
-        f"/api/framings/{framing.pk}/plan", {"plan": plan, "label": label}, content_type="application/json"
-    )
+    return put(client, framing, plan, label, version)
 
 
 def tightness_of(answer):
@@ -18,36 +18,35 @@ def tightness_of(answer):
 
 
 def test_it_begins_whole_over_a_blurred_copy(ida, framing):
-    state = ida.get(f"/api/framings/{framing.pk}").json()
-    assert state["plan"]["surround"]["kind"] == "blurred"
-    assert state["measure"]["words"]["lost"] == "nothing lost"
-    assert (state["undo"], state["redo"]) == (None, None)
+    now = state(ida, framing)
+    assert now["plan"]["surround"]["kind"] == "blurred"
+    assert now["measure"]["words"]["lost"] == "nothing lost"
+    assert (now["undo"], now["redo"]) == (None, None)
 
 
 def test_undo_and_redo_return_the_exact_plan(ida, framing):
     first = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     for tightness in ("0.25", "0.5", "1/3"):
         change(ida, framing, tightness)
-    address = f"/api/framings/{framing.pk}"
-    assert tightness_of(ida.post(f"{address}/undo")) == "0.5"
-    assert tightness_of(ida.post(f"{address}/undo")) == "0.25"
-    assert ida.post(f"{address}/undo").json()["plan"] == first
-    nothing = ida.post(f"{address}/undo")
+    assert tightness_of(step(ida, framing, "undo")) == "0.5"
+    assert tightness_of(step(ida, framing, "undo")) == "0.25"
+    assert step(ida, framing, "undo").json()["plan"] == first
+    nothing = step(ida, framing, "undo")
     assert nothing.status_code == 422
     assert nothing.json()["title"] == "There is nothing to undo."
     for tightness in ("0.25", "0.5", "1/3"):
-        assert tightness_of(ida.post(f"{address}/redo")) == tightness
-    assert ida.post(f"{address}/redo").status_code == 422
+        assert tightness_of(step(ida, framing, "redo")) == tightness
+    assert step(ida, framing, "redo").status_code == 422
 
 
 def test_history_survives_and_a_new_change_forgets_what_was_undone(ida, framing):
     change(ida, framing, "0.25", "First")
     change(ida, framing, "0.5", "Second")
-    ida.post(f"/api/framings/{framing.pk}/undo")
-    state = ida.get(f"/api/framings/{framing.pk}").json()
-    assert (state["undo"], state["redo"]) == ("First", "Second")
-    state = change(ida, framing, "0.75", "Third").json()
-    assert (state["undo"], state["redo"]) == ("Third", None)
+    step(ida, framing, "undo")
+    now = state(ida, framing)
+    assert (now["undo"], now["redo"]) == ("First", "Second")
+    now = change(ida, framing, "0.75", "Third").json()
+    assert (now["undo"], now["redo"]) == ("Third", None)
 
 
 def test_the_same_plan_again_is_no_step(ida, framing):
@@ -56,14 +55,46 @@ def test_the_same_plan_again_is_no_step(ida, framing):
     assert change(ida, framing, "1/2").json()["version"] == first
 
 
-def test_a_plan_cannot_point_elsewhere(ida, framing):
-    plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
-    plan["source"] = "/etc/passwd"
-    plan["frame"]["width"] = 4000
-    body = {"plan": plan, "label": "x"}
-    state = ida.put(f"/api/framings/{framing.pk}/plan", body, content_type="application/json").json()
-    assert state["plan"]["source"] == f"footage:{framing.footage_id}"
-    assert state["plan"]["frame"]["width"] == 180
+def test_a_client_sends_what_it_may_decide_and_nothing_else(ida, framing):
+    now = state(ida, framing)
+    for more in ({"source": "/etc/passwd"}, {"frame": {"width": 4000, "height": 100}}, {"range": {"start": "1"}}):
+        body = {"design": design_of(now["plan"]) | more, "label": "x", "version": now["version"]}
+        answer = ida.put(f"/api/framings/{framing.pk}/design", body, content_type="application/json")
+        assert answer.status_code == 422
+    assert state(ida, framing) == now
+
+
+def test_what_was_made_of_an_older_version_is_refused_with_what_changed_in_between(ida, framing):
+    seen = state(ida, framing)["version"]
+    change(ida, framing, "0.25", "First")
+    change(ida, framing, "0.5", "Second")
+    before = state(ida, framing)
+    answer = change(ida, framing, "0.9", "Mine", version=seen)
+    assert answer.status_code == 409
+    assert answer.json()["changed"] == ["First", "Second"]
+    assert answer.json()["clip"] == "Small clip.mp4"
+    assert state(ida, framing) == before
+    for way in ("undo", "redo"):
+        assert step(ida, framing, way, version=seen).status_code == 409
+    assert state(ida, framing) == before
+    assert change(ida, framing, "0.9", "Mine", version=before["version"]).status_code == 200
+
+
+def test_what_was_taken_back_meanwhile_is_told(ida, framing):
+    seen = change(ida, framing, "0.25", "First").json()["version"]
+    step(ida, framing, "undo")
+    answer = change(ida, framing, "0.9", "Mine", version=seen)
+    assert (answer.status_code, answer.json()["changed"]) == (409, ["Taken back: First"])
+
+
+def test_a_version_is_never_used_again(ida, framing):
+    """Not even where a step is taken back and another is done in its place."""
+    seen = {state(ida, framing)["version"]}
+    for tightness in ("0.25", "0.5", "0.75"):
+        version = change(ida, framing, tightness).json()["version"]
+        assert version not in seen
+        seen.add(version)
+        step(ida, framing, "undo")
 
 
 @pytest.mark.parametrize("tightness", ["-1", "99", "wide", None])
@@ -80,10 +111,10 @@ def test_an_impossible_plan_is_refused_and_changes_nothing(ida, framing, tightne
 def test_measuring_changes_nothing(ida, framing):
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     plan["placement"]["tightness"] = "1"
-    body = {"plan": plan}
-    answer = ida.post(f"/api/framings/{framing.pk}/measure", body, content_type="application/json").json()
+    version = state(ida, framing)["version"]
+    answer = ask(ida, framing, "measure", plan).json()
     assert answer["cost"]["kept_percent"] == "31.640625"
-    assert ida.get(f"/api/framings/{framing.pk}").json()["version"] == 0
+    assert state(ida, framing)["version"] == version
 
 
 def test_a_frame_that_is_removed_takes_its_framings(ida, framing):
@@ -104,9 +135,9 @@ def test_an_active_picture_holds_for_every_clip_in_the_frame(ida, framing):
     body = {"frame": {**frame, "active": "239/100", "bar_colour": "#102030"}}
     answer = ida.put(f"/api/frames/{framing.frame_id}", body, content_type="application/json")
     assert answer.json()["frame"]["active"] == "2.39"
-    state = ida.get(f"/api/framings/{framing.pk}").json()
-    assert (state["plan"]["frame"]["active"], state["plan"]["frame"]["bar_colour"]) == ("2.39", "#102030")
-    assert state["measure"]["drawn"]["height"] == "76"
+    now = state(ida, framing)
+    assert (now["plan"]["frame"]["active"], now["plan"]["frame"]["bar_colour"]) == ("2.39", "#102030")
+    assert now["measure"]["drawn"]["height"] == "76"
     answer = ida.put(f"/api/frames/{framing.frame_id}", {"frame": frame}, content_type="application/json")
     assert answer.json()["frame"]["active"] is None
 

@@ -7,11 +7,13 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
-from cadrage.plan import Plan
+from cadrage.plan import Design, Plan
 from cadrage.surrounds import Graphic, Loop, Still
 from server.studio.actions import renders, work
+from server.studio.actions.analyses import settled
 from server.studio.actions.framings import change, plan_of
 from server.studio.models import Footage, Material, Render
+from tests.server.page import ask
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -29,8 +31,7 @@ def add(client, project, name, data):
 
 
 def preview(client, framing, plan):
-    body = {"plan": plan.model_dump(mode="json"), "time": "0", "width": 320, "slot": "a", "ticket": 1}
-    return client.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json")
+    return ask(client, framing, "preview", plan.model_dump(mode="json"), time="0", width=320, slot="a", ticket=1)
 
 
 def test_pictures_and_captions_are_taken_in_listed_and_given_up(ida, project):
@@ -68,7 +69,7 @@ def test_a_picture_stands_behind_the_clip_in_preview_and_render(ida, project, fr
     shown = np.asarray(Image.open(io.BytesIO(preview(ida, framing, plan).content)).convert("RGB"))
     assert shown[4, 4, 0] > 220
     assert shown[4, 4, 1] < 40
-    job = renders.order(change(framing, plan, "Still"))
+    job = renders.order(change(framing, plan.design, "Still"))
     work.perform_next()
     assert Render.objects.get(pk=job.pk).state == Render.State.DONE, Render.objects.get(pk=job.pk).problem
 
@@ -84,11 +85,11 @@ def test_a_clip_goes_round_behind_another(ida, framing):
 def test_what_is_not_ones_own_is_not_to_be_had(joel, people, ida, project, framing, name):
     """Joel names what Ida has, or a path; neither is found, and nothing of it is told."""
     from server.studio.actions.framings import begin
-    from server.studio.models import OrderedFrame, Project
+    from server.studio.models import Project, ProjectFrame
 
     theirs = add(ida, project, "red.png", png()).json()
     his = Project.objects.create(owner=people[1], name="His")
-    frame = OrderedFrame.from_value(his, framing.frame.value)
+    frame = ProjectFrame.from_value(his, framing.frame.value)
     frame.save()
     clip = Footage.objects.get(pk=framing.footage_id)
     clip.pk, clip.project = None, his
@@ -103,7 +104,7 @@ def test_what_is_not_ones_own_is_not_to_be_had(joel, people, ida, project, frami
 
 def test_a_render_that_needs_what_is_gone_is_refused_at_once_and_the_board_goes_on(ida, project, framing):
     picture = add(ida, project, "red.png", png()).json()
-    change(framing, plan_of(framing).model_copy(update={"surround": Graphic(logo=picture["ref"])}), "Graphic")
+    change(framing, Design(surround=Graphic(logo=picture["ref"])), "Graphic")
     board = ida.get(f"/api/projects/{project.pk}").json()
     stamp = board["cells"][0]["stamp"]
     ida.delete(f"/api/materials/{picture['id']}")
@@ -115,24 +116,19 @@ def test_a_render_that_needs_what_is_gone_is_refused_at_once_and_the_board_goes_
 
 
 def test_words_are_judged_and_made_readable(ida, framing):
-    plan = plan_of(framing)
-    body = {"plan": plan.model_copy(update={"surround": Graphic(colour="#808080")}).model_dump(mode="json")}
-    address = f"/api/framings/{framing.pk}"
-    found = ida.post(f"{address}/legible", body, content_type="application/json").json()
+    plan = Design(surround=Graphic(colour="#808080")).model_dump(mode="json")
+    found = ask(ida, framing, "legible", plan).json()
     assert [one["what"] for one in found] == ["panel"]
-    better = ida.post(f"{address}/readable", body, content_type="application/json").json()
-    after = ida.post(f"{address}/legible", {"plan": better}, content_type="application/json").json()
+    better = ask(ida, framing, "readable", plan).json()
+    after = ask(ida, framing, "legible", better).json()
     assert after[0]["ratio"] >= 4.5
 
 
 def test_framings_begin_with_a_copy_that_is_calm(ida, project, framing):
-    from server.studio.actions.seeing import look
-
-    Footage.objects.filter(pk=framing.footage_id).update(looked=False)
-    look(framing.footage_id)
+    assert settled(framing.footage)
     begun = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     found = ida.get(f"/api/projects/{project.pk}").json()["footage"][0]["copy_to_begin_with"]
     assert begun["surround"] == found
-    quiet = ida.post(f"/api/framings/{framing.pk}/quiet", {"plan": begun}, content_type="application/json").json()
+    quiet = ask(ida, framing, "quiet", begun).json()
     assert quiet["calm"]
     assert Plan.model_validate(begun).surround.kind == "blurred"

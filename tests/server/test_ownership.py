@@ -2,7 +2,7 @@
 
 import pytest
 
-from server.studio.models import Footage, Framing, Material, OrderedFrame, Project, Render
+from server.studio.models import Footage, Framing, Material, Project, ProjectFrame, Render
 
 pytestmark = pytest.mark.django_db
 
@@ -25,14 +25,14 @@ READ = [
 WRITE = [
     ("post", "/api/projects/{project}/frames", {"width": 100, "height": 100}),
     ("patch", "/api/projects/{project}", {"name": "Mine"}),
-    ("put", "/api/framings/{framing}/plan", {"plan": {"frame": {"width": 180, "height": 320}}, "label": "x"}),
-    ("post", "/api/framings/{framing}/undo", None),
-    ("post", "/api/framings/{framing}/redo", None),
-    ("post", "/api/framings/{framing}/measure", {"plan": {"frame": {"width": 180, "height": 320}}}),
+    ("put", "/api/framings/{framing}/design", {"design": {}, "label": "x", "version": 1}),
+    ("post", "/api/framings/{framing}/undo", {"version": 1}),
+    ("post", "/api/framings/{framing}/redo", {"version": 1}),
+    ("post", "/api/framings/{framing}/measure", {"design": {}}),
     (
         "post",
         "/api/framings/{framing}/preview",
-        {"plan": {"frame": {"width": 180, "height": 320}}, "time": "0", "width": 90, "slot": "a", "ticket": 1},
+        {"design": {}, "time": "0", "width": 90, "slot": "a", "ticket": 1},
     ),
     ("post", "/api/framings/{framing}/renders", None),
     ("post", "/api/renders/{render}/cancel", None),
@@ -42,7 +42,7 @@ WRITE = [
     ("post", "/api/projects/{project}/renders", {"framings": []}),
     ("post", "/api/projects/{project}/linked", {"path": "/tmp"}),
     ("post", "/api/framings/{framing}/obey", None),
-    ("post", "/api/framings/{framing}/quieten", {"plan": {"frame": {"width": 180, "height": 320}}}),
+    ("post", "/api/framings/{framing}/quieten", {"design": {}}),
     ("post", "/api/framings/{framing}/rule", None),
     ("delete", "/api/framings/{framing}/rule", None),
     ("patch", "/api/footage/{footage}", {"name": "mine"}),
@@ -50,8 +50,8 @@ WRITE = [
     ("post", "/api/footage/{footage}/restore", None),
     ("delete", "/api/frames/{frame}", None),
     ("put", "/api/footage/{footage}/interpretation", {"interpretation": {"rotation": 90}}),
-    ("post", "/api/framings/{framing}/legible", {"plan": {"frame": {"width": 180, "height": 320}}}),
-    ("post", "/api/framings/{framing}/readable", {"plan": {"frame": {"width": 180, "height": 320}}}),
+    ("post", "/api/framings/{framing}/legible", {"design": {}}),
+    ("post", "/api/framings/{framing}/readable", {"design": {}}),
     ("post", "/api/renders/{render}/retry", None),
     ("delete", "/api/materials/{material}", None),
     ("delete", "/api/footage/{footage}", None),
@@ -76,7 +76,7 @@ def filled(address, framing, render):
 
 
 def counts():
-    return [model.objects.count() for model in (Project, OrderedFrame, Footage, Framing, Material, Render)]
+    return [model.objects.count() for model in (Project, ProjectFrame, Footage, Framing, Material, Render)]
 
 
 @pytest.mark.parametrize("address", READ)

@@ -3,7 +3,7 @@
 import pytest
 
 from cadrage.finish import Captions, Finish, Title
-from cadrage.surrounds import KINDS
+from cadrage.surrounds import SURROUND_KINDS
 from server.studio.models import Project
 
 pytestmark = pytest.mark.django_db
@@ -59,7 +59,7 @@ def test_the_catalogue(ida):
     assert sizes >= {(1920, 1080), (1080, 1920), (1080, 1080), (1440, 1080), (3840, 2160), (4096, 1716), (720, 576)}
     assert all(row["format"]["source"] for row in [*found["frames"], *found["sources"]])
     assert found["squeezes"] == ["1.25", "1.3", "4/3", "1.5", "1.8", "2"]
-    assert [kind["kind"] for kind in found["surrounds"]] == list(KINDS)
+    assert [kind["kind"] for kind in found["surrounds"]] == list(SURROUND_KINDS)
     assert {part["name"] for part in found["finish"]} == set(Finish.model_fields) - {"captions", "titles"}
     assert {control["name"] for control in found["title"]} == set(Title.model_fields)
     assert {control["name"] for control in found["captions"]} == set(Captions.model_fields)

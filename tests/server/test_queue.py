@@ -8,15 +8,18 @@ import pytest
 from django.conf import settings
 from django.db import connection
 from django.utils import timezone
+from django_tasks_db.models import DBTaskResult
 
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
-from cadrage.render import Settings
+from cadrage.output import Settings
+from cadrage.plan import Design
+from cadrage.render.workspace import locked
 from server.studio.actions import clearing, framings, renders, work
-from server.studio.actions.footage import adopt
+from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin, plan_of
 from server.studio.api.schemas.render import RenderOut
-from server.studio.models import OrderedFrame, Render
+from server.studio.models import ProjectFrame, Render
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -25,7 +28,7 @@ State = Render.State
 
 def into(framing, width, **settings):
     """The same clip in another frame."""
-    row = OrderedFrame.from_value(framing.footage.project, Frame(width=width, height=100))
+    row = ProjectFrame.from_value(framing.footage.project, Frame(width=width, height=100))
     row.settings_json = Settings(**settings).model_dump(mode="json")
     row.save()
     return begin(framing.footage, row)
@@ -81,22 +84,22 @@ def test_one_is_laid_aside_between_parts_and_goes_on_from_there(ida, framing, mo
     job = renders.order(framing)
     real = work._report
 
-    def pause_soon(row, desk, progress):
-        real(row, desk, progress)
+    def pause_soon(row, workspace, progress):
+        real(row, workspace, progress)
         Render.objects.filter(pk=row.pk).update(pause_asked=True)
 
     monkeypatch.setattr(work, "_report", pause_soon)
     work.perform_next()
     job.refresh_from_db()
     assert job.state == State.PAUSED
-    done = 5 - len(job.desk.undone("draw"))
+    done = 5 - len(job.workspace.undone("draw"))
     assert 0 < done < 5
     monkeypatch.setattr(work, "_report", real)
     assert ida.post(f"/api/renders/{job.pk}/resume").json()["state"] == "queued"
     work.perform_next()
     job.refresh_from_db()
     assert (job.state, job.parts, job.parts_done, job.done) == (State.DONE, 5, 5, 25)
-    assert not job.desk.folder.exists()
+    assert not job.workspace.folder.exists()
 
 
 def test_the_same_is_never_rendered_twice(framing):
@@ -118,7 +121,7 @@ def test_another_setting_makes_another_file_but_another_name_does_not(framing):
     for change, state in (({"name": "mine"}, State.DONE), ({"quality": "draft"}, State.QUEUED)):
         frame.settings_json = Settings(**change).model_dump(mode="json")
         frame.save()
-        framing.frame = OrderedFrame.objects.get(pk=frame.pk)
+        framing.frame = ProjectFrame.objects.get(pk=frame.pk)
         assert renders.order(framing).state == state
 
 
@@ -181,9 +184,9 @@ def test_a_clip_that_was_swapped_while_it_waited_is_not_rendered(framing):
 def unseen(project):
     """A clip that moves, just arrived."""
     path = write_clip(Path(settings.INCOMING_DIR) / "tall.mp4", size=(180, 320), frames=50, sound=None)
-    wall = OrderedFrame.from_value(project, Frame(width=320, height=180, name="Wall"))
+    wall = ProjectFrame.from_value(project, Frame(width=320, height=180, name="Wall"))
     wall.save()
-    return begin(adopt(project, "Tall.mp4", path), wall)
+    return begin(import_file(project, "Tall.mp4", path), wall)
 
 
 def now(row):
@@ -203,12 +206,36 @@ def test_an_order_that_came_before_its_clip_was_looked_at_is_of_what_is_found(un
 
 def test_it_stays_as_it_was_framed_where_that_was_changed_since(unseen):
     job = renders.order(unseen)
-    framings.change(unseen, plan_of(unseen).model_copy(update={"placement": Placement(tightness=1)}), "Fill")
+    framings.change(unseen, Design(placement=Placement(tightness=1)), "Fill")
     work.perform_next()
     job = now(job)
     assert job.plan.interpretation.fields == "progressive"
     assert job.plan.placement == Placement()
     assert not RenderOut.of(job).current
+
+
+def test_a_render_that_a_dead_worker_left_is_free_before_a_worker_is_called_for_it(framing, monkeypatch):
+    """One that came while its lock was held would pass it by, and nobody would come again."""
+    job = renders.order(framing)
+    Render.objects.filter(pk=job.pk).update(state=State.RUNNING)
+    DBTaskResult.objects.all().delete()
+    free = []
+
+    def call(name):
+        with locked(job.lock) as mine:
+            free.append((name, mine))
+
+    monkeypatch.setattr(work, "call", call)
+    work.pick_up()
+    assert (states(job), free) == ([State.QUEUED], [("render", True)])
+
+
+def test_a_render_that_waits_unheard_is_called_for_once(framing):
+    renders.order(framing)
+    DBTaskResult.objects.all().delete()
+    work.pick_up()
+    work.pick_up()
+    assert DBTaskResult.objects.count() == 1
 
 
 def test_results_are_cleared_by_age_only_by_rule_and_stay_listed(ida, project, framing):
@@ -247,10 +274,10 @@ def test_results_are_cleared_by_size_the_oldest_first(project, three):
 def test_what_no_render_owns_is_swept_away(framing):
     job = renders.order(framing)
     for number in (job.pk, job.pk + 1000):
-        (job.path.parent / f".desk-{number}").mkdir()
+        (job.path.parent / f".workspace-{number}").mkdir()
     clearing.sweep()
-    assert job.desk.folder.exists()
-    assert not (job.path.parent / f".desk-{job.pk + 1000}").exists()
+    assert job.workspace.folder.exists()
+    assert not (job.path.parent / f".workspace-{job.pk + 1000}").exists()
 
 
 def test_the_queue_of_others_is_not_there(joel, project, three):

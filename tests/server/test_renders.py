@@ -7,9 +7,11 @@ import pytest
 
 from cadrage.files import unfinished_name
 from cadrage.footage import probe
-from cadrage.render.desk import locked
+from cadrage.render.workspace import locked
 from server.studio.actions import renders, work
+from server.studio.actions.jobs import MOST_STALLED
 from server.studio.models import Framing, Render
+from tests.server.page import put
 
 pytestmark = pytest.mark.django_db(transaction=True)
 State = Render.State
@@ -42,8 +44,7 @@ def test_ordering_enqueues_a_task_for_a_worker(job):
 def test_what_was_ordered_is_rendered_whatever_changes_later(ida, framing, job):
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     plan["surround"] = {"kind": "plain", "colour": "#ffffff"}
-    body = {"plan": plan, "label": "x"}
-    ida.put(f"/api/framings/{framing.pk}/plan", body, content_type="application/json")
+    put(ida, framing, plan)
     work.perform_next()
     row = ida.get(f"/api/projects/{framing.footage.project_id}/renders").json()[0]
     assert (row["state"], row["current"]) == ("done", False)
@@ -70,7 +71,7 @@ def test_a_running_render_is_cancelled_soon(job, monkeypatch):
     work.perform_next()
     job.refresh_from_db()
     assert job.state == State.CANCELLED
-    assert not job.desk.folder.exists()
+    assert not job.workspace.folder.exists()
     assert list(job.path.parent.glob("*.part")) == []
 
 
@@ -99,9 +100,9 @@ def dead_part():
 
 def test_a_dead_worker_s_render_is_queued_again_then_given_up(job):
     half = job.path.with_name(dead_part())
-    for in_vain, state in ((0, State.QUEUED), (work.MOST_IN_VAIN, State.FAILED)):
+    for stalled, state in ((0, State.QUEUED), (MOST_STALLED, State.FAILED)):
         half.write_bytes(b"half")
-        Render.objects.filter(pk=job.pk).update(state=State.RUNNING, attempts=1, in_vain=in_vain)
+        Render.objects.filter(pk=job.pk).update(state=State.RUNNING, attempts=1, stalled_attempts=stalled)
         work.pick_up()
         job.refresh_from_db()
         assert job.state == state
@@ -152,11 +153,11 @@ def test_bars_that_nobody_asked_for_cannot_be_ordered(ida, framing):
     assert "180×180" in refused.json()["title"]
     board = ida.get(f"/api/projects/{framing.footage.project_id}").json()["frames"][0]
     assert (board["bars"]["says"], board["bars"]["decided"]) == ("70 above, 70 below", False)
-    for bars, size in (("whole frame", (180, 320)), ("active picture only", (180, 180))):
+    for bars, size in (("whole_frame", (180, 320)), ("active_picture_only", (180, 180))):
         settings = board["settings"] | {"bars": bars}
         body = {"frame": board["frame"], "delivery": board["delivery"], "settings": settings}
         ida.put(f"/api/frames/{frame.pk}", body, content_type="application/json")
         job = Render.objects.get(pk=ida.post(address).json()["id"])
         work.perform_next()
-        facts = probe(job.path)
-        assert (facts.width, facts.height) == size
+        info = probe(job.path)
+        assert (info.width, info.height) == size

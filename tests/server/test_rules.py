@@ -6,10 +6,11 @@ from pathlib import Path
 import pytest
 from django.conf import settings
 
-from server.studio.actions.footage import adopt
+from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin
 from server.studio.models import Framing
 from tests.clips import write_clip
+from tests.server.page import put, state, step
 
 pytestmark = pytest.mark.django_db
 
@@ -22,19 +23,14 @@ def cells(project, small_clip, tmp_path):
     for number, clip in enumerate((small_clip, small_clip, other)):
         copy = Path(settings.INCOMING_DIR) / f"arriving {number}.mp4"
         shutil.copyfile(clip, copy)
-        rows.append(begin(adopt(project, f"Clip {number}.mp4", copy), project.frames.get()))
+        rows.append(begin(import_file(project, f"Clip {number}.mp4", copy), project.frames.get()))
     return rows
-
-
-def state(client, framing):
-    return client.get(f"/api/framings/{framing.pk}").json()
 
 
 def tighten(client, framing, tightness):
     plan = state(client, framing)["plan"]
     plan["placement"]["tightness"] = tightness
-    body = {"plan": plan, "label": "Tightness"}
-    return client.put(f"/api/framings/{framing.pk}/plan", body, content_type="application/json").json()
+    return put(client, framing, plan, "Tightness").json()
 
 
 def tightness_of(client, framing):
@@ -67,7 +63,7 @@ def test_a_rule_holds_for_every_clip_of_its_format_without_a_framing_of_its_own(
     assert tightness_of(ida, second) == "0.9"
     back = ida.post(f"/api/framings/{second.pk}/obey").json()
     assert (back["obeys"], back["plan"]["placement"]["tightness"], back["undo"]) == (True, "0.6", "Back to the rule")
-    assert ida.post(f"/api/framings/{second.pk}/undo").json()["plan"]["placement"]["tightness"] == "0.9"
+    assert step(ida, second, "undo").json()["plan"]["placement"]["tightness"] == "0.9"
     ida.delete(f"/api/framings/{first.pk}/rule")
     assert tightness_of(ida, first) == "0"
 
@@ -77,7 +73,7 @@ def test_a_new_clip_of_the_format_obeys_at_once(ida, cells, project, small_clip)
     ida.post(f"/api/framings/{cells[0].pk}/rule")
     copy = Path(settings.INCOMING_DIR) / "late.mp4"
     shutil.copyfile(small_clip, copy)
-    late = begin(adopt(project, "Late.mp4", copy), project.frames.get())
+    late = begin(import_file(project, "Late.mp4", copy), project.frames.get())
     assert tightness_of(ida, late) == "0.4"
 
 
@@ -114,8 +110,7 @@ def test_pasting_the_placement_leaves_the_surround_and_the_other_way_round(ida, 
     first, second, other = cells
     plan = tighten(ida, first, "0.5")["plan"]
     plan["surround"] = {"kind": "plain", "colour": "#804000"}
-    body = {"plan": plan, "label": "Plain"}
-    ida.put(f"/api/framings/{first.pk}/plan", body, content_type="application/json")
+    put(ida, first, plan, "Plain")
     assert act(ida, [second], do="paste", source=first.pk, parts=["placement"]) == [second.pk]
     assert tightness_of(ida, second) == "0.5"
     assert state(ida, second)["plan"]["surround"]["kind"] == "blurred"

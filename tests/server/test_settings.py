@@ -6,7 +6,7 @@ import zipfile
 import pytest
 
 from cadrage.footage import probe
-from cadrage.render import SHIPPED
+from cadrage.output import SHIPPED
 from server.studio.actions import renders, work
 from server.studio.models import Framing, Render
 
@@ -52,7 +52,7 @@ def test_what_cannot_be_is_refused_and_nothing_changes(ida, framing, settings, s
 
 def test_a_file_of_exactly_the_active_picture_has_its_size(ida, framing):
     framing.frame.frame_json = {**framing.frame.frame_json, "width": 320, "height": 240, "active": "2.39"}
-    answer = put(ida, framing.frame, {"bars": "active picture only"})
+    answer = put(ida, framing.frame, {"bars": "active_picture_only"})
     assert answer.json()["file"] == "MP4, H.264, 320×134"
 
 
@@ -80,7 +80,7 @@ def test_settings_are_saved_under_names_and_belong_to_their_owner(ida, joel):
     assert ida.delete(f"/api/settings/{made['id']}").status_code == 204
 
 
-@pytest.mark.parametrize("wrong", [{"version": 2}, {"kind": "vhs"}, {"rate": 1}, {"colour": "red"}, {"name": ""}])
+@pytest.mark.parametrize("wrong", [{"version": 3}, {"kind": "vhs"}, {"rate": 1}, {"colour": "red"}, {"name": ""}])
 def test_settings_that_are_none_are_refused(ida, wrong):
     answer = ida.post("/api/settings", {"name": "One", **wrong}, content_type="application/json")
     assert answer.status_code == 422
@@ -96,16 +96,16 @@ def test_every_kind_offers_only_what_it_allows(ida):
                         "profile": profile["name"],
                         "depth": depth,
                         "sound": sound["name"],
-                        "by": "rate" if file["rated"] else "quality",
+                        "rate_control": "rate" if file["rated"] else "quality",
                     }
                     from cadrage.formats import Frame
-                    from cadrage.render import Settings, writing_of
+                    from cadrage.output import Settings, encoder_config
 
-                    assert writing_of(Settings(**settings), Frame(width=640, height=360))
+                    assert encoder_config(Settings(**settings), Frame(width=640, height=360))
 
 
 def test_numbered_stills_come_as_an_archive_and_can_be_looked_at(ida, framing):
-    put(ida, framing.frame, {"kind": "png-stills", "layer": "picture alone", "sound": "none"})
+    put(ida, framing.frame, {"kind": "png-stills", "layer": "picture_alone", "sound": "none"})
     job = renders.order(Framing.objects.get(pk=framing.pk))
     work.perform_next()
     job = Render.objects.get(pk=job.pk)
@@ -123,7 +123,14 @@ def test_numbered_stills_come_as_an_archive_and_can_be_looked_at(ida, framing):
 
 
 def test_settings_are_handed_over_as_a_file_and_taken_in_again(ida, joel):
-    own = {"name": "Ours", "kind": "webm-vp9", "sound": "opus", "layer": "picture alone", "by": "rate", "rate": 900}
+    own = {
+        "name": "Ours",
+        "kind": "webm-vp9",
+        "sound": "opus",
+        "layer": "picture_alone",
+        "rate_control": "rate",
+        "rate": 900,
+    }
     saved = ida.post("/api/settings", own, content_type="application/json").json()
     file = ida.get(f"/api/settings/{saved['id']}/file")
     assert file["Content-Disposition"] == 'attachment; filename="Ours.settings.json"'

@@ -3,6 +3,7 @@
 import pytest
 
 from cadrage.treatments import SHIPPED
+from tests.server.page import ask
 from tests.server.test_rules import act, cells, state  # noqa: F401 - a fixture among them
 
 pytestmark = pytest.mark.django_db
@@ -74,7 +75,7 @@ def test_export_and_import(ida, project):
     made = save(ida, project, CARD)["treatment"]
     address = f"/api/projects/{project.pk}/treatments/import"
     assert ida.post(address, made, content_type="application/json").json()["treatment"] == made
-    newer = ida.post(address, {**made, "version": 2}, content_type="application/json")
+    newer = ida.post(address, {**made, "version": 3}, content_type="application/json")
     assert (newer.status_code, newer.json()["remedy"]) == (422, "Use a newer Cadrage.")
     for wrong in ({}, {**made, "surround": {"kind": "wallpaper"}}, {**made, "glow": 1}, {**made, "name": ""}):
         assert ida.post(address, wrong, content_type="application/json").status_code == 422
@@ -94,10 +95,9 @@ def test_a_line_up_begins_with_what_is_and_offers_only_what_differs(ida, cells):
 def test_a_loud_surround_is_told_and_quietened(ida, cells):  # noqa: F811
     plan = state(ida, cells[0])["plan"]
     plan["surround"] = {"kind": "plain", "colour": "#ffffff"}
-    address = f"/api/framings/{cells[0].pk}"
-    told = ida.post(f"{address}/quiet", {"plan": plan}, content_type="application/json").json()
+    told = ask(ida, cells[0], "quiet", plan).json()
     assert (told["calm"], "dim to" in told["says"]) == (False, True)
-    quieter = ida.post(f"{address}/quieten", {"plan": plan}, content_type="application/json").json()
-    told = ida.post(f"{address}/quiet", {"plan": quieter}, content_type="application/json").json()
+    quieter = ask(ida, cells[0], "quieten", plan).json()
+    told = ask(ida, cells[0], "quiet", quieter).json()
     assert told["calm"]
     assert state(ida, cells[0])["plan"]["surround"]["kind"] == "blurred"

@@ -9,6 +9,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { guardLeaving } from "./api/saves";
 import { BenchPage } from "./bench/bench-page";
+import { leaveAll, unsaved } from "./bench/editor/editors";
 import { BoardPage } from "./board/board-page";
 import { ProjectsPage } from "./board/projects-page";
 import { uploading } from "./board/uploads";
@@ -28,7 +29,7 @@ const client = new QueryClient({
     mutations: { networkMode },
   },
 });
-guardLeaving(() => client.isMutating() > 0 || uploading());
+guardLeaving(() => client.isMutating() > 0 || uploading() || unsaved(), leaveAll);
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

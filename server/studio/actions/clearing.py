@@ -9,10 +9,11 @@ from django.db import transaction
 from django.utils import timezone
 
 from cadrage.files import remove
-from server.studio.actions.renders import save
+from server.studio.actions.jobs import each, save
 from server.studio.models import Project, Render
 
 GIGABYTE = 1e9
+NEEDED = ("state", "settings_json", "cleared", "finished", "ordered")
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +43,7 @@ def kept(project: Project, days: int | None, gigabytes: float | None) -> Kept:
         gigabytes: up to which all are kept, the newest first; None without end.
     """
     rows = Render.objects.filter(framing__footage__project=project, state=Render.State.DONE, cleared=None)
-    there = [(row, row.size) for row in rows.order_by("-finished", "-pk") if row.there]
+    there = [(row, row.size) for row in rows.only(*NEEDED).order_by("-finished", "-pk") if row.there]
     now, due, due_bytes, held, ages = timezone.now(), [], 0, 0, []
     for row, size in there:
         over = None if days is None else (row.finished or row.ordered) + timedelta(days=days)
@@ -58,9 +59,11 @@ def kept(project: Project, days: int | None, gigabytes: float | None) -> Kept:
 
 def clear_due() -> None:
     """Take away the files that the rules of their projects say. Called by a worker, now and then."""
-    for project in Project.objects.exclude(keep_days=None, keep_gigabytes=None):
-        for row in kept(project, project.keep_days, project.keep_gigabytes).due:
-            clear(row)
+
+    def clear_in(project: Project) -> None:
+        each(kept(project, project.keep_days, project.keep_gigabytes).due, clear)
+
+    each(Project.objects.exclude(keep_days=None, keep_gigabytes=None), clear_in)
 
 
 def clear(job: Render) -> None:
@@ -73,7 +76,7 @@ def clear(job: Render) -> None:
 def sweep() -> None:
     """Take away desks and locks whose render is not there any more."""
     there = set(Render.objects.values_list("pk", flat=True))
-    for pattern in (".desk-*", ".lock-*"):
+    for pattern in (".desk-*", ".workspace-*", ".lock-*"):
         for path in Path(settings.RENDERS_DIR).glob(pattern):
             number = path.name.rpartition("-")[2]
             if number.isdecimal() and int(number) not in there:

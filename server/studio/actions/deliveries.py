@@ -1,21 +1,21 @@
 """Deliveries: finished files handed over together, and the sheet that goes with them."""
 
-import io
 import shutil
-import zipfile
 from collections.abc import Iterator
 from pathlib import Path
 
+from zipstream import ZIP_STORED, ZipStream
+
 from cadrage import files
 from cadrage.errors import CannotWrite
-from cadrage.render import Inspection, Order
-from cadrage.render.names import free_name
-from cadrage.render.sheet import SheetRow, sheet_forms
-from server.studio.actions.looking import looker
+from cadrage.inspection import Inspection
+from cadrage.inspection.sheet import SheetRow, sheet_forms
+from cadrage.output.names import free_name
+from cadrage.render import RenderRequest
 from server.studio.actions.materials import library_of
+from server.studio.actions.previews import previewer
 from server.studio.models import Project, Render
 
-PIECE = 2**20
 THUMBNAIL = 400
 
 
@@ -41,41 +41,13 @@ def named(rows: list[Render]) -> list[tuple[str, Render]]:
     return list(found.items())
 
 
-class _Pipe(io.RawIOBase):
-    """Takes what an archive writes, to be fetched in pieces."""
-
-    def __init__(self) -> None:
-        self.held = bytearray()
-
-    def writable(self) -> bool:
-        """It only is."""
-        return True
-
-    def write(self, data: object) -> int:
-        """Hold it."""
-        view = memoryview(data).cast("B")  # type: ignore[arg-type]
-        self.held += view
-        return len(view)
-
-    def fetch(self) -> bytes:
-        """What is held, which is then let go."""
-        data = bytes(self.held)
-        self.held.clear()
-        return data
-
-
 def archive(rows: list[Render]) -> Iterator[bytes]:
     """All files as one ZIP archive, written as it is sent: nothing is copied, and memory does not grow."""
-    pipe = _Pipe()
-    with zipfile.ZipFile(pipe, "w", zipfile.ZIP_STORED, allowZip64=True) as made:
-        for name, row in named(rows):
-            for file in files.files_of(row.path):
-                inside = f"{name}/{file.name}" if row.path.is_dir() else name
-                with file.open("rb") as source, made.open(zipfile.ZipInfo(inside), "w", force_zip64=True) as entry:
-                    while piece := source.read(PIECE):
-                        entry.write(piece)
-                        yield pipe.fetch()
-    yield pipe.fetch()
+    made = ZipStream(compress_type=ZIP_STORED, sized=False)
+    for name, row in named(rows):
+        for file in files.files_of(row.path):
+            made.add_path(str(file), f"{name}/{file.name}" if row.path.is_dir() else name)
+    yield from made
 
 
 def write_to(folder: Path, title: str, rows: list[Render]) -> list[str]:
@@ -112,7 +84,7 @@ def sheet_rows(rows: list[Render]) -> list[SheetRow]:
     found = []
     for name, row in named(rows):
         footage = row.framing.footage
-        order = Order(row.plan, footage.path, footage.facts, settings=row.settings, clip=footage.name)
+        order = RenderRequest(row.plan, footage.path, footage.info, settings=row.settings, clip=footage.name)
         report = Inspection.model_validate(row.report_json)
         found.append(SheetRow.of(name, order, row.path, row.digest, row.finished or row.ordered, report))
     return found
@@ -123,6 +95,6 @@ def pictures(rows: list[Render]) -> list[bytes]:
     found = []
     for row in rows:
         footage, plan = row.framing.footage, row.plan
-        library = library_of(footage, plan.interpretation, looker.store)
-        found.append(looker.middle(plan, footage.path, footage.facts, THUMBNAIL, library))
+        library = library_of(footage, plan.interpretation, previewer.store)
+        found.append(previewer.middle(plan, footage.path, footage.info, THUMBNAIL, library))
     return found

@@ -1,31 +1,36 @@
 """Footage: taking files in, saying what they are, replacing them, and giving them up."""
 
-import hashlib
+import logging
 import secrets
 import shutil
+import time
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import timedelta
 from pathlib import Path, PurePath
 
+from cachetools import LRUCache
 from django.conf import settings
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.db import transaction
 from django.utils import timezone
 
 from cadrage.errors import CadrageError, MissingSource
-from cadrage.footage import Facts, Interpretation, probe, read_as
+from cadrage.files import files_of
+from cadrage.footage import ClipIdentity, Interpretation, MediaInfo, probe, resolve
 from cadrage.footage.sequences import Group, grouped
 from cadrage.plan import Range
 from cadrage.rules import format_key
-from server.studio.actions.looking import looker
-from server.studio.actions.seeing import ask_to_look
+from server.studio.actions import analyses, jobs
+from server.studio.actions.previews import previewer
+from server.studio.actions.rules import set_source_rule
 from server.studio.models import Footage, Project
 
+_unreadable: LRUCache[int, str] = LRUCache(1000)
+log = logging.getLogger(__name__)
+STILL_SECONDS = 5
 UNDO_TIME = timedelta(minutes=15)
 """How long a removed clip can be brought back; after that its file goes."""
-
-HASHED = 2**20
 
 
 def accept(project: Project, name: str, upload: TemporaryUploadedFile) -> Footage:
@@ -34,7 +39,7 @@ def accept(project: Project, name: str, upload: TemporaryUploadedFile) -> Footag
     Raises:
         CadrageError: it is none; nothing is kept.
     """
-    return adopt(project, name, Path(upload.temporary_file_path()))
+    return import_file(project, name, Path(upload.temporary_file_path()))
 
 
 def accept_stills(project: Project, uploads: list[tuple[str, TemporaryUploadedFile]]) -> list[Footage]:
@@ -53,7 +58,7 @@ def accept_stills(project: Project, uploads: list[tuple[str, TemporaryUploadedFi
             delete_file(Path(settings.FOOTAGE_DIR) / one.file)
         raise
     with transaction.atomic():  # nothing is decoded or hashed in it
-        return [_begin(project, one.name, one.facts, one.where) for one in taken]
+        return [_begin(project, one.name, one.info, one.where) for one in taken]
 
 
 def _gathered(group: Group, arrived: dict[str, Path]) -> Path:
@@ -67,10 +72,10 @@ def _gathered(group: Group, arrived: dict[str, Path]) -> Path:
     return folder
 
 
-def adopt(project: Project, name: str, arrived: Path) -> Footage:
+def import_file(project: Project, name: str, arrived: Path) -> Footage:
     """Make a file on the data folder's disk, or a folder of stills, a clip of a project. It is moved, not copied."""
     one = _arrived(name, arrived)
-    return _begin(project, one.name, one.facts, one.where)
+    return _begin(project, one.name, one.info, one.where)
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,15 +83,15 @@ class Arrived:
     """A file, or a folder of stills, that was found to be footage and moved to where such is kept."""
 
     name: str
-    facts: Facts
+    info: MediaInfo
     file: str
     size: int
-    digest: str
+    identity: ClipIdentity
 
     @property
     def where(self) -> dict[str, object]:
         """The same as fields of a row."""
-        return {"file": self.file, "linked": "", "size": self.size, "digest": self.digest}
+        return {"file": self.file, "linked": "", "size": self.size, **self.identity.model_dump()}
 
 
 def _arrived(name: str, path: Path) -> Arrived:
@@ -97,13 +102,13 @@ def _arrived(name: str, path: Path) -> Arrived:
     """
     clip = PurePath(name).name[:240] or "clip"
     try:
-        facts = _probed(path, clip)
+        info = _probed(path, clip)
     except CadrageError:
         if path.is_dir():
             shutil.rmtree(path)
         raise
-    known = _size_and_digest(path)
-    return Arrived(clip, facts, take_in(path, clip), int(known["size"]), str(known["digest"]))
+    size, identity = _size(path), ClipIdentity.read(path)
+    return Arrived(clip, info, store_file(path, clip), size, identity)
 
 
 def link(project: Project, path: Path) -> Footage:
@@ -112,23 +117,28 @@ def link(project: Project, path: Path) -> Footage:
     Raises:
         BadRequest: see `folders.allowed`. CadrageError: it is no footage.
     """
-    facts = _probed(path, path.name)
-    return _begin(project, path.name, facts, {"linked": str(path), **_size_and_digest(path)})
+    info = _probed(path, path.name)
+    return _begin(project, path.name, info, _where_linked(path))
 
 
-def _begin(project: Project, name: str, facts: Facts, where: dict[str, object]) -> Footage:
+def _where_linked(path: Path) -> dict[str, object]:
+    """A linked file as fields of a row."""
+    return {"file": "", "linked": str(path), "size": _size(path), **ClipIdentity.read(path).model_dump()}
+
+
+def _begin(project: Project, name: str, info: MediaInfo, where: dict[str, object]) -> Footage:
     row = Footage.objects.create(
         project=project,
         name=_unlike(project, name),
-        facts_json=facts.model_dump(mode="json"),
-        format_key=format_key(facts),
+        info_json=info.model_dump(mode="json"),
+        format_key=format_key(info),
         **where,
     )
-    ask_to_look(row)
+    analyses.ask(row)
     return row
 
 
-def _probed(path: Path, clip: str) -> Facts:
+def _probed(path: Path, clip: str) -> MediaInfo:
     try:
         return probe(path)
     except CadrageError as error:
@@ -136,7 +146,7 @@ def _probed(path: Path, clip: str) -> Facts:
         raise
 
 
-def take_in(arrived: Path, name: str) -> str:
+def store_file(arrived: Path, name: str) -> str:
     """Move a file or a folder of stills to where such are kept; its name there."""
     suffix = "" if arrived.is_dir() else PurePath(name).suffix[:10].lower()
     kept = Path(settings.FOOTAGE_DIR) / f"{secrets.token_hex(8)}{suffix}"
@@ -145,16 +155,9 @@ def take_in(arrived: Path, name: str) -> str:
     return kept.name
 
 
-def _size_and_digest(path: Path) -> dict[str, int | str]:
-    """Size in bytes and BLAKE2 of all bytes; of a folder, of all its files in order."""
-    files = sorted(path.iterdir()) if path.is_dir() else [path]
-    digest, size = hashlib.blake2b(digest_size=16), 0
-    for part in files:
-        with part.open("rb") as file:
-            while piece := file.read(HASHED):
-                digest.update(piece)
-                size += len(piece)
-    return {"size": size, "digest": digest.hexdigest()}
+def _size(path: Path) -> int:
+    """Bytes of a file, or of all files of a folder."""
+    return sum(file.stat().st_size for file in files_of(path))
 
 
 def _unlike(project: Project, name: str) -> str:
@@ -191,9 +194,22 @@ def interpret(footage: Footage, interpretation: Interpretation | None) -> Footag
         BadRequest: the bars to take off leave no picture.
     """
     if interpretation is not None:
-        read_as(footage.facts, interpretation)
+        resolve(footage.info, interpretation)
     footage.interpretation_json = None if interpretation is None else interpretation.model_dump(mode="json")
     footage.save(update_fields=["interpretation_json"])
+    analyses.ask(footage)
+    return footage
+
+
+def interpret_format(footage: Footage, interpretation: Interpretation) -> Footage:
+    """Take every clip of a clip's format that has no word of its own to mean something; this one obeys from now on.
+
+    Raises:
+        BadRequest: the bars to take off leave no picture.
+    """
+    resolve(footage.info, interpretation)
+    set_source_rule(footage, interpretation)
+    analyses.ask_for_all_of_format(footage)
     return footage
 
 
@@ -218,32 +234,53 @@ def replace(footage: Footage, name: str, upload: TemporaryUploadedFile) -> Foota
         CadrageError: it is no footage; nothing changes.
     """
     one = _arrived(name, Path(upload.temporary_file_path()))
-    return _point(footage, one.facts, one.where)
+    return _point(footage, one.info, one.where)
 
 
 def find_again(footage: Footage, path: Path) -> Footage:
     """Point a clip at a file in an allowed folder, where its own is missing or has moved."""
-    facts = _probed(path, path.name)
-    return _point(footage, facts, {"file": "", "linked": str(path), **_size_and_digest(path)})
+    info = _probed(path, path.name)
+    return _point(footage, info, _where_linked(path))
 
 
-def _point(footage: Footage, facts: Facts, where: dict[str, object]) -> Footage:
+def read_anew() -> None:
+    """Read linked clips anew whose file was changed where it lies, once it stands still. Called by a worker."""
+    jobs.each(Footage.objects.exclude(linked="").select_related("project"), _read_anew)
+
+
+def _read_anew(footage: Footage) -> None:
+    now = footage.identity_now.fingerprint
+    if footage.changed and _unreadable.get(footage.pk) != now and _stands_still(footage.path):
+        try:
+            find_again(footage, footage.path)
+        except CadrageError as error:  # what it was is kept until it can be read, or is found again
+            _unreadable[footage.pk] = now
+            log.info("A changed clip could not be read: %s", error)
+
+
+def _stands_still(path: Path) -> bool:
+    """Whether nobody has written to a file for a while."""
+    newest = max((file.stat().st_mtime for file in files_of(path)), default=0)
+    return time.time() - newest > STILL_SECONDS
+
+
+def _fits(part: Range, info: MediaInfo) -> bool:
+    return part.start < info.duration and (part.end is None or part.end <= info.duration)
+
+
+def _point(footage: Footage, info: MediaInfo, where: dict[str, object]) -> Footage:
     old, ours = footage.path, not footage.linked
     changed = {
         **where,
-        "facts_json": facts.model_dump(mode="json"),
-        "format_key": format_key(facts),
-        "bars_json": None,
-        "fields_json": None,
-        "copy_json": None,
-        "range_json": {},
-        "looked": False,
-        "look_attempts": 0,
+        "info_json": info.model_dump(mode="json"),
+        "format_key": format_key(info),
+        "range_json": footage.range_json if _fits(footage.range, info) else {},
     }
     for field, value in changed.items():
         setattr(footage, field, value)
     footage.save(update_fields=list(changed))
-    ask_to_look(footage)
+    analyses.forget(footage)
+    analyses.ask(footage)
     if ours:
         transaction.on_commit(lambda: delete_file(old))
     return Footage.objects.select_related("project").get(pk=footage.pk)
@@ -264,19 +301,22 @@ def bring_back(footage: Footage) -> Footage:
 
 def purge() -> None:
     """Delete, for good, what was removed long enough ago: rows, files and all that was rendered from them."""
-    for footage in Footage.everything.filter(removed__lt=timezone.now() - UNDO_TIME):
-        renders = [render for framing in footage.framings.all() for render in framing.renders.all()]
-        files = [path for render in renders for path in (render.path, render.desk.folder)]
-        if not footage.linked:
-            files.append(footage.path)
-        footage.delete()
-        for file in files:
-            transaction.on_commit(lambda file=file: delete_file(file))
+    jobs.each(Footage.everything.filter(removed__lt=timezone.now() - UNDO_TIME), _purge)
+
+
+def _purge(footage: Footage) -> None:
+    renders = [render for framing in footage.framings.all() for render in framing.renders.all()]
+    files = [path for render in renders for path in (render.path, render.workspace.folder)]
+    if not footage.linked:
+        files.append(footage.path)
+    footage.delete()
+    for file in files:
+        transaction.on_commit(lambda file=file: delete_file(file))
 
 
 def delete_file(path: Path) -> None:
     """Delete a file, or a folder of stills, that nothing needs any more."""
-    looker.store.forget(path)
+    previewer.store.forget(path)
     if path.is_dir():
         shutil.rmtree(path)
     else:

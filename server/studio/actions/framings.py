@@ -5,17 +5,17 @@ from collections.abc import Callable, Iterable
 from django.db import transaction
 from django.db.models import F
 
-from cadrage.errors import BadRequest
+from cadrage.errors import BadRequest, Stale
 from cadrage.geometry import Placement
-from cadrage.plan import Plan
+from cadrage.plan import Design, Plan
 from cadrage.rules import Rule
-from server.studio.actions.rules import RuleBook, set_rule
-from server.studio.models import Footage, Framing, OrderedFrame, Project, Step
+from server.studio.actions.rules import RuleBook, set_rules
+from server.studio.models import Footage, Framing, Project, ProjectFrame, Step
 
 LONGEST_HISTORY = 500
 
 
-def begin(footage: Footage, frame: OrderedFrame) -> Framing:
+def begin(footage: Footage, frame: ProjectFrame) -> Framing:
     """The framing of a clip in a frame; made, obeying its rule, where there is none yet."""
     with transaction.atomic():
         framing, new = Framing.objects.get_or_create(footage=footage, frame=frame)
@@ -24,9 +24,9 @@ def begin(footage: Footage, frame: OrderedFrame) -> Framing:
     return framing
 
 
-def begin_all(project: Project) -> list[tuple[Framing, Plan | None]]:
-    """Every framing of a project with its own plan, or None where it obeys; those that are not there yet begin here."""
-    footage, frames = list(project.footage.all()), list(project.frames.all())
+def begin_all(project: Project) -> list[Framing]:
+    """Every framing of a project with its plan loaded; those that are not there yet begin here."""
+    footage, frames = list(project.footage.prefetch_related("analyses")), list(project.frames.all())
     there = set(Framing.objects.filter(footage__in=footage).values_list("footage_id", "frame_id"))
     missing = [
         Framing(footage=clip, frame=frame) for clip in footage for frame in frames if (clip.pk, frame.pk) not in there
@@ -39,123 +39,207 @@ def begin_all(project: Project) -> list[tuple[Framing, Plan | None]]:
     rows = list(Framing.objects.filter(footage__in=footage))
     for row in rows:  # one object for a clip and one for a frame, so that each is read from JSON once
         row.footage, row.frame = clips[row.footage_id], shapes[row.frame_id]
-    current = Step.objects.filter(framing__footage__in=footage, number=F("framing__current"))
-    plans = {step.framing_id: step.plan for step in current}
-    return [(row, plans.get(row.pk)) for row in rows]
+    return loaded(rows)
 
 
-def own_plan(framing: Framing) -> Plan | None:
-    """The framing's own plan; None while it obeys its rule."""
-    return framing.steps.get(number=framing.current).plan
+def loaded(rows: list[Framing]) -> list[Framing]:
+    """Framings with their own plans read, all of them at once."""
+    steps = Step.objects.filter(framing__in=rows, number=F("framing__current"))
+    plans = {step.framing_id: step.plan for step in steps}
+    for row in rows:
+        row.own = plans.get(row.pk)
+    return rows
 
 
 def plan_of(framing: Framing, book: RuleBook | None = None) -> Plan:
     """The plan that is in force, with the clip's interpretation and the frame as they are now."""
-    return (book or RuleBook.of(framing.footage.project)).plan(framing, own_plan(framing))
+    return (book or RuleBook.of(framing.footage.project)).plan(framing, framing.own)
 
 
-def change(framing: Framing, plan: Plan, label: str) -> Framing:
-    """Give a framing a plan of its own. What had been undone is forgotten; the same plan again changes nothing."""
-    book = RuleBook.of(framing.footage.project)
-    owned = book.plan(framing, plan)
-    if plan_of(framing, book) == owned:
-        return framing
-    return _step(framing, owned, label)
+def tried(framing: Framing, design: Design) -> Plan:
+    """The plan that a design would make of a framing."""
+    return design.on(plan_of(framing))
+
+
+def change(framing: Framing, design: Design, label: str, version: int | None = None) -> Framing:
+    """Give a framing a design of its own. What had been undone is forgotten; the same design again changes nothing.
+
+    Args:
+        framing: to change.
+        design: what it becomes.
+        label: what was done, for its history.
+        version: of the framing that the design was made of; None where it need not be that.
+
+    Raises:
+        Stale: it is of another version.
+    """
+    with transaction.atomic():
+        _check_version(framing, version)
+        return next(iter(_change_each([framing], lambda _: design, label)), framing)
+
+
+def version_of(framing: Framing) -> int:
+    """What is another after every change of a framing."""
+    return int(framing.steps.values_list("pk", flat=True).get(number=framing.current))
+
+
+def _check_version(framing: Framing, version: int | None) -> None:
+    """See that a framing is of a version; its row ought to be locked.
+
+    Raises:
+        Stale: it is not.
+    """
+    if version is None or version_of(framing) == version:
+        return
+    seen = framing.steps.filter(pk=version).values_list("number", flat=True).first()
+    after = framing.steps.filter(number__lte=framing.current)
+    if seen is None:
+        changed = list(after.order_by("-number").values_list("label", flat=True)[:1])
+    elif seen > framing.current:
+        changed = [
+            f"Taken back: {label}" for label in framing.steps.filter(number=seen).values_list("label", flat=True)
+        ]
+    else:
+        changed = list(after.filter(number__gt=seen).values_list("label", flat=True))
+    raise Stale(
+        "This framing was changed elsewhere meanwhile.",
+        remedy="Choose which of the two it shall be.",
+        changed=tuple(changed),
+        clip=framing.footage.name,
+    )
 
 
 def obey(framings: Iterable[Framing]) -> list[Framing]:
     """Bring framings back to their rules, in one step each; those that obey already stay as they are."""
-    changed = [framing for framing in framings if own_plan(framing) is not None]
-    return [_step(framing, None, "Back to the rule") for framing in changed]
+    return _put(framings, lambda row, _: row.own and _OBEY, "Back to the rule")
 
 
-def make_rule(framing: Framing) -> Framing:
-    """Make the way this framing is now the rule for its format and frame; it obeys from then on."""
-    plan = plan_of(framing)
+def make_rules(framings: list[Framing]) -> list[Framing]:
+    """Make the way framings are now the rules for their formats and frames; they obey from then on."""
     with transaction.atomic():
-        set_rule(
-            framing.footage, framing.frame, Rule(placement=plan.placement, surround=plan.surround, finish=plan.finish)
-        )
-        obey([framing])
-    return Framing.objects.select_related("footage__project", "frame").get(pk=framing.pk)
+        rows = _locked(framings)
+        book = _books(rows)
+        set_rules((row.footage, row.frame, Rule(**dict(book(row).plan(row, row.own).design))) for row in rows)
+        obey(framings)
+    return _locked(framings)
 
 
 def paste(source: Plan, framings: Iterable[Framing], parts: Iterable[str]) -> list[Framing]:
     """Give framings the placement, the surround, or both of a plan; one step each."""
     update = {part: getattr(source, part) for part in parts}
-    return _change_each(framings, lambda plan: plan.model_copy(update=update), "Pasted")
+    return _change_each(framings, lambda design: design.model_copy(update=update), "Pasted")
 
 
 def place_all(framings: Iterable[Framing], placement: Placement) -> list[Framing]:
     """Give framings one placement; one step each."""
-    return _change_each(framings, lambda plan: plan.model_copy(update={"placement": placement}), "Placed together")
+    return _change_each(framings, lambda design: design.model_copy(update={"placement": placement}), "Placed together")
 
 
 def undo_all(framings: Iterable[Framing]) -> list[Framing]:
     """Go back one step in each of some framings that has one."""
-    return [undo(framing) for framing in framings if framing.current > 0]
+    with transaction.atomic():
+        rows = [row for row in _locked(framings) if row.current > 0]
+        back = set(
+            Step.objects.filter(framing__in=rows, number=F("framing__current") - 1).values_list("framing", flat=True)
+        )
+        changed = [row for row in rows if row.pk in back]
+        for row in changed:
+            row.current -= 1
+        Framing.objects.bulk_update(changed, ["current"])
+    return loaded(changed)
 
 
 def move(framings: Iterable[Framing], offset: dict[str, object]) -> list[Framing]:
     """Set the offset of framings; one step each."""
 
-    def moved(plan: Plan) -> Plan:
-        return plan.model_copy(update={"placement": plan.placement.model_copy(update=offset)})
+    def moved(design: Design) -> Design:
+        return design.model_copy(update={"placement": design.placement.model_copy(update=offset)})
 
     return _change_each(framings, moved, "Moved together")
 
 
-def _change_each(framings: Iterable[Framing], how: Callable[[Plan], Plan], label: str) -> list[Framing]:
-    changed = []
+def give(framings: Iterable[Framing], design: Design, label: str) -> list[Framing]:
+    """Give framings one design; one step each. Those that have it already stay as they are."""
+    return _change_each(framings, lambda _: design, label)
+
+
+def _change_each(framings: Iterable[Framing], how: Callable[[Design], Design], label: str) -> list[Framing]:
+    def changed(_: Framing, now: Plan) -> Plan | None:
+        design = how(now.design)
+        return None if design == now.design else design.on(now)
+
+    return _put(framings, changed, label)
+
+
+_OBEY = object()
+
+
+def _put(framings: Iterable[Framing], plan_for: Callable[[Framing, Plan], object], label: str) -> list[Framing]:
+    """Put plans in force, as a new step of each framing; in as many queries for many as for one.
+
+    Args:
+        framings: whose.
+        plan_for: the new plan of one, of which the present is given; `_OBEY` for its rule's, None to leave it.
+        label: what was done.
+    """
     with transaction.atomic():
-        for framing in framings:
-            before = framing.current
-            after = change(framing, how(plan_of(framing)), label)
-            if after.current != before:
-                changed.append(after)
+        rows = _locked(framings)
+        book = _books(rows)
+        wanted = [(row, plan_for(row, book(row).plan(row, row.own))) for row in rows]
+        new = [(row, None if plan is _OBEY else plan) for row, plan in wanted if plan is not None]
+        changed = [row for row, _ in new]
+        Step.objects.filter(framing__in=changed, number__gt=F("framing__current")).delete()
+        for row, plan in new:
+            row.current += 1
+            row.own = plan if isinstance(plan, Plan) else None
+        Step.objects.bulk_create(_step(row, label) for row in changed)
+        Framing.objects.bulk_update(changed, ["current"])
+        Step.objects.filter(framing__in=changed, number__lt=F("framing__current") - LONGEST_HISTORY).delete()
     return changed
 
 
-def _step(framing: Framing, plan: Plan | None, label: str) -> Framing:
-    """Put a state in force as a new step."""
-    with transaction.atomic():
-        framing = Framing.objects.select_for_update().select_related("footage__project", "frame").get(pk=framing.pk)
-        framing.steps.filter(number__gt=framing.current).delete()
-        framing.current += 1
-        Step.objects.create(
-            framing=framing,
-            number=framing.current,
-            label=label[:80],
-            plan_json=None if plan is None else plan.model_dump(mode="json"),
-        )
-        framing.steps.filter(number__lt=framing.current - LONGEST_HISTORY).delete()
-        framing.save(update_fields=["current"])
-    return framing
+def _step(row: Framing, label: str) -> Step:
+    plan = None if row.own is None else row.own.model_dump(mode="json")
+    return Step(framing=row, number=row.current, label=label[:80], plan_json=plan)
 
 
-def undo(framing: Framing) -> Framing:
+def _locked(framings: Iterable[Framing]) -> list[Framing]:
+    """Framings as they are stored now, with their plans, nobody else changing them."""
+    rows = Framing.objects.select_for_update().filter(pk__in=[framing.pk for framing in framings])
+    related = rows.select_related("footage__project", "frame").prefetch_related("footage__analyses")
+    return loaded(list(related.order_by("pk")))
+
+
+def _books(rows: Iterable[Framing]) -> Callable[[Framing], RuleBook]:
+    """The rules of each framing's project, read once for a project."""
+    books = {project.pk: RuleBook.of(project) for project in {row.footage.project for row in rows}}
+    return lambda row: books[row.footage.project_id]
+
+
+def undo(framing: Framing, version: int | None = None) -> Framing:
     """Go back one step.
 
     Raises:
-        BadRequest: there is none.
+        BadRequest: there is none. Stale: it is of another version than is given.
     """
-    return _move(framing, -1, "There is nothing to undo.")
+    return _move(framing, -1, "There is nothing to undo.", version)
 
 
-def redo(framing: Framing) -> Framing:
+def redo(framing: Framing, version: int | None = None) -> Framing:
     """Go forward one step.
 
     Raises:
-        BadRequest: there is none.
+        BadRequest: there is none. Stale: it is of another version than is given.
     """
-    return _move(framing, 1, "There is nothing to redo.")
+    return _move(framing, 1, "There is nothing to redo.", version)
 
 
-def _move(framing: Framing, by: int, otherwise: str) -> Framing:
+def _move(framing: Framing, by: int, otherwise: str, version: int | None) -> Framing:
     with transaction.atomic():
-        framing = Framing.objects.select_for_update().select_related("footage__project", "frame").get(pk=framing.pk)
+        (framing,) = _locked([framing])
+        _check_version(framing, version)
         if not framing.steps.filter(number=framing.current + by).exists():
             raise BadRequest(otherwise, remedy="Change something first.", clip=framing.footage.name)
         framing.current += by
         framing.save(update_fields=["current"])
-    return framing
+    return loaded([framing])[0]

@@ -6,6 +6,7 @@ from pathlib import Path, PurePath
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.db import transaction
 
+from cadrage.compose.identity import clips_of, result_key
 from cadrage.compose.quiet import Sample
 from cadrage.errors import BadRequest, CadrageError
 from cadrage.footage import FrameStore, Interpretation, Library
@@ -13,8 +14,8 @@ from cadrage.footage import Material as CoreMaterial
 from cadrage.footage.stills import is_still, probe_still
 from cadrage.lettering import read_captions
 from cadrage.plan import Plan
-from server.studio.actions.footage import delete_file, take_in
-from server.studio.actions.looking import looker, sample_of
+from server.studio.actions.footage import delete_file, store_file
+from server.studio.actions.previews import previewer, sample_of
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Footage, Material, Project
 
@@ -28,15 +29,15 @@ def accept(project: Project, name: str, upload: TemporaryUploadedFile) -> Materi
     Raises:
         CadrageError: it is neither, or cannot be read; nothing is kept.
     """
-    return adopt(project, name, Path(upload.temporary_file_path()))
+    return import_file(project, name, Path(upload.temporary_file_path()))
 
 
-def adopt(project: Project, name: str, arrived: Path) -> Material:
+def import_file(project: Project, name: str, arrived: Path) -> Material:
     """Make a file on the data folder's disk a project's material. It is moved, not copied."""
     shown = PurePath(name).name[:240] or "picture"
-    kind, facts = _read(arrived, shown)
-    file = take_in(arrived, shown)
-    return Material.objects.create(project=project, name=shown, kind=kind, file=file, facts_json=facts)
+    kind, info = _read(arrived, shown)
+    file = store_file(arrived, shown)
+    return Material.objects.create(project=project, name=shown, kind=kind, file=file, info_json=info)
 
 
 def _read(path: Path, name: str) -> tuple[Material.Kind, dict[str, object] | None]:
@@ -64,39 +65,63 @@ def remove(material: Material) -> None:
     transaction.on_commit(lambda: delete_file(path))
 
 
-def library_of(footage: Footage, said: Interpretation, store: FrameStore | None = None) -> Library:
-    """What a plan about a clip may use: all that the clip's owner has. Names are never taken for paths."""
+class Shelf:
+    """All that an owner has for plans to use, each thing read once. Names are never taken for paths.
 
-    def find(name: str) -> CoreMaterial:
-        if not name:
-            return CoreMaterial(footage.path, footage.facts, said)
+    Args:
+        owner: whose.
+    """
+
+    def __init__(self, owner: int) -> None:
+        self.owner = owner
+        self._found: dict[str, CoreMaterial] = {}
+
+    def find(self, name: str) -> CoreMaterial:
+        """What a name stands for.
+
+        Raises:
+            BadRequest: nothing that the owner has.
+        """
+        if name not in self._found:
+            self._found[name] = self._read(name)
+        return self._found[name]
+
+    def _read(self, name: str) -> CoreMaterial:
         kind, _, number = name.partition(":")
         key = int(number) if number.isdecimal() and len(number) < 18 else -1
-        owner = footage.project.owner_id
         if kind == "footage":
-            clip = Footage.everything.select_related("project").filter(pk=key, project__owner=owner).first()
+            clip = Footage.everything.select_related("project").filter(pk=key, project__owner=self.owner).first()
             if clip is not None:
-                return CoreMaterial(clip.path, clip.facts, RuleBook.of(clip.project).interpretation(clip))
+                said = RuleBook.of(clip.project).interpretation(clip)
+                return CoreMaterial(clip.path, clip.info, said, clip.identity)
         if kind == "material":
-            row = Material.objects.filter(pk=key, project__owner=owner).first()
+            row = Material.objects.filter(pk=key, project__owner=self.owner).first()
             if row is not None:
-                return CoreMaterial(row.path, row.facts)
+                return CoreMaterial(row.path, row.info)
         raise BadRequest("What stands behind or over the picture is not here any more.", remedy=CHOOSE)
 
-    return Library(find, store)
+
+def library_of(
+    footage: Footage, said: Interpretation, store: FrameStore | None = None, shelf: Shelf | None = None
+) -> Library:
+    """What a plan about a clip may use: the clip itself, and all that its owner has."""
+    own = CoreMaterial(footage.path, footage.info, said, footage.identity)
+    has = shelf or Shelf(footage.project.owner_id)
+    return Library(lambda name: has.find(name) if name else own, store)
 
 
 def sampled(plan: Plan, footage: Footage) -> Sample:
     """A few pictures of a clip as a plan takes it, to measure by, with what the plan may use."""
-    library = library_of(footage, plan.interpretation, looker.store)
+    library = library_of(footage, plan.interpretation, previewer.store)
     return replace(sample_of(footage, plan.interpretation), library=library)
 
 
-def state_of(footage: Footage, names: tuple[str, ...]) -> str:
-    """A text that changes when what a plan uses does; of what is gone, that it is."""
-    if not names:
-        return ""
+def key_of(plan: Plan, footage: Footage, shelf: Shelf | None = None) -> str:
+    """The key of what a plan makes of a clip now; where something that it uses is gone, that of its being gone."""
+    own = footage.identity_now
+    library = library_of(footage, plan.interpretation, shelf=shelf)
     try:
-        return library_of(footage, Interpretation()).state_of(names)
+        clips = clips_of(plan, own, library)
     except CadrageError as error:
-        return str(error)
+        clips = {"": own.key, "gone": str(error)}
+    return result_key(plan, clips)

@@ -1,13 +1,15 @@
 """Rules: what every clip of a source format is taken to be, and how it goes into a frame."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 
 from django.db import transaction
 
-from cadrage.footage import Interpretation, read_as
+from cadrage.analysis.fields import as_found
+from cadrage.footage import Interpretation, resolve
 from cadrage.plan import Plan
 from cadrage.rules import Rule, sensible_rule
-from server.studio.models import Footage, Framing, FramingRule, OrderedFrame, Project, SourceRule
+from server.studio.models import Footage, Framing, FramingRule, Project, ProjectFrame, SourceRule
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,18 +37,14 @@ class RuleBook:
 
     def interpretation(self, footage: Footage) -> Interpretation:
         """What a clip is taken to be: as said, and where nobody speaks of its fields, as they were found."""
-        said = self.said(footage)
-        found = footage.fields
-        if said.fields is None and found is not None and found.order is not None:
-            return said.model_copy(update={"fields": found.order})
-        return said
+        return as_found(self.said(footage), footage.fields)
 
-    def rule(self, footage: Footage, frame: OrderedFrame) -> Rule:
+    def rule(self, footage: Footage, frame: ProjectFrame) -> Rule:
         """The rule for a clip in a frame: the one that was set, else a sensible one."""
         found = self.framings.get((footage.format_key, frame.pk))
         if found is not None:
             return found
-        reading = read_as(footage.facts, self.interpretation(footage))
+        reading = resolve(footage.info, self.interpretation(footage))
         return sensible_rule(reading.picture, frame.value, footage.quiet_copy)
 
     def plan(self, framing: Framing, own: Plan | None) -> Plan:
@@ -64,17 +62,23 @@ class RuleBook:
         return Plan(placement=rule.placement, surround=rule.surround, finish=rule.finish, **fixed)
 
 
-def set_rule(footage: Footage, frame: OrderedFrame, rule: Rule) -> FramingRule:
-    """Set how every clip of this one's format goes into a frame."""
-    row, _ = FramingRule.objects.update_or_create(
-        format_key=footage.format_key,
-        frame=frame,
-        defaults={"project": footage.project, "rule_json": rule.model_dump(mode="json")},
+def set_rules(rules: Iterable[tuple[Footage, ProjectFrame, Rule]]) -> None:
+    """Set how every clip of some clips' formats goes into a frame; of two for the same, the last counts."""
+    rows = {
+        (footage.format_key, frame.pk): FramingRule(
+            project=footage.project,
+            format_key=footage.format_key,
+            frame=frame,
+            rule_json=rule.model_dump(mode="json"),
+        )
+        for footage, frame, rule in rules
+    }
+    FramingRule.objects.bulk_create(
+        rows.values(), update_conflicts=True, unique_fields=["format_key", "frame"], update_fields=["rule_json"]
     )
-    return row
 
 
-def drop_rule(footage: Footage, frame: OrderedFrame) -> None:
+def drop_rule(footage: Footage, frame: ProjectFrame) -> None:
     """Go back to the sensible rule."""
     FramingRule.objects.filter(format_key=footage.format_key, frame=frame).delete()
 

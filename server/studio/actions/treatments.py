@@ -6,8 +6,10 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from django.db.models import Q, QuerySet
 
+from cadrage.plan import Design
 from cadrage.treatments import Treatment as CoreTreatment
-from server.studio.actions.framings import change, plan_of
+from server.studio.actions.framings import give, loaded, plan_of
+from server.studio.actions.rules import RuleBook
 from server.studio.models import Framing, Project, Treatment
 
 
@@ -21,13 +23,29 @@ def save(owner: AbstractBaseUser, project: Project | None, treatment: CoreTreatm
     return Treatment.objects.create(owner=owner, project=project, treatment_json=treatment.model_dump(mode="json"))
 
 
+def given_in(project: Project) -> dict[int, list[Framing]]:
+    """The framings of a project that were given a treatment, by that treatment's id, with their plans."""
+    found: dict[int, list[Framing]] = {}
+    rows = Framing.objects.filter(footage__project=project, footage__removed=None).exclude(treatment=None)
+    for row in _with_plans(rows):
+        found.setdefault(row.treatment_id, []).append(row)
+    return found
+
+
+def _with_plans(rows: QuerySet[Framing]) -> list[Framing]:
+    related = rows.select_related("footage__project", "frame").prefetch_related("footage__analyses")
+    return loaded(list(related))
+
+
 def rewrite(row: Treatment, treatment: CoreTreatment) -> list[Framing]:
     """Change a treatment, and with it every framing that followed it; the framings that differed stay as they are."""
-    followers = [
-        framing
-        for framing in row.framings.select_related("footage__project", "frame")
-        if not row.value.differences(plan_of(framing))
-    ]
+    books: dict[int, RuleBook] = {}
+    followers = []
+    for framing in _with_plans(row.framings.all()):
+        project = framing.footage.project
+        book = books.setdefault(project.pk, books.get(project.pk) or RuleBook.of(project))
+        if not row.value.differences(plan_of(framing, book)):
+            followers.append(framing)
     with transaction.atomic():
         row.treatment_json = treatment.model_dump(mode="json")
         row.save(update_fields=["treatment_json"])
@@ -36,14 +54,14 @@ def rewrite(row: Treatment, treatment: CoreTreatment) -> list[Framing]:
 
 def apply(treatment: CoreTreatment, framings: Iterable[Framing], saved: Treatment | None = None) -> list[Framing]:
     """Give framings a treatment; one step each. Those that have it already stay as they are."""
-    changed = []
+    rows = list(framings)
+    design = Design(placement=treatment.placement, surround=treatment.surround, finish=treatment.finish)
     with transaction.atomic():
-        for framing in framings:
-            before = framing.current
-            after = change(framing, treatment.on(plan_of(framing)), treatment.name)
-            if after.treatment_id != (saved.pk if saved else None):
-                after.treatment = saved
-                after.save(update_fields=["treatment"])
-            if after.current != before:
-                changed.append(after)
+        changed = give(rows, design, treatment.name)
+        Framing.objects.filter(pk__in=[row.pk for row in rows]).update(treatment=saved)
     return changed
+
+
+def remove(row: Treatment) -> None:
+    """Take a treatment away; framings keep what it gave them."""
+    row.delete()

@@ -1,15 +1,28 @@
 """The API: thin endpoints. Each loads what belongs to the visitor, calls one action and answers."""
 
+from django.contrib.auth.decorators import login_required
 from ninja import NinjaAPI
 from ninja.security import django_auth
 
-from server.studio.api import deliveries, errors, footage, frames, framings, materials, projects, renders, treatments
+from server.studio.api import (
+    analyses,
+    deliveries,
+    errors,
+    footage,
+    frames,
+    framings,
+    materials,
+    projects,
+    renders,
+    treatments,
+)
 
-api = NinjaAPI(title="Cadrage", version="1", auth=django_auth, docs_url=None)
+api = NinjaAPI(title="Cadrage", version="1", auth=django_auth, docs_url="/docs", docs_decorator=login_required)
 errors.install(api)
 api.add_router("", projects.router)
 api.add_router("", frames.router)
 api.add_router("", footage.router)
+api.add_router("", analyses.router)
 api.add_router("", framings.router)
 api.add_router("", materials.router)
 api.add_router("", renders.router)

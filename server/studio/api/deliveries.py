@@ -4,7 +4,7 @@ from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpRespons
 from django.http.response import HttpResponseBase
 from ninja import Router
 
-from cadrage.render.sheet import SheetForm, sheet_csv, sheet_html, sheet_json
+from cadrage.inspection.sheet import SheetForm, sheet_csv, sheet_html, sheet_json
 from server.studio.actions import deliveries as actions
 from server.studio.actions.folders import delivery_folder
 from server.studio.api import owned

@@ -8,14 +8,17 @@ from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError
 
-from cadrage.errors import CadrageError, MissingSource
+from cadrage.errors import CadrageError, MissingSource, Stale
 
 JSON = "application/problem+json"
 
 
-def problem(status: int, title: str, *, remedy: str = "", clip: str | None = None) -> JsonResponse:
-    """The one body that every error has: what happened, to which clip, what to do next."""
+def problem(
+    status: int, title: str, *, remedy: str = "", clip: str | None = None, changed: tuple[str, ...] = ()
+) -> JsonResponse:
+    """The one body that every error has: what happened, to which clip, what to do next, what changed in between."""
     body = {"type": "about:blank", "status": status, "title": title, "remedy": remedy, "clip": clip}
+    body |= {"changed": list(changed)} if changed else {}
     return JsonResponse(body, status=status, content_type=JSON)
 
 
@@ -24,6 +27,8 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(CadrageError)
     def ours(request: HttpRequest, error: CadrageError) -> HttpResponse:
+        if isinstance(error, Stale):
+            return problem(409, error.problem, remedy=error.remedy, clip=error.clip, changed=error.changed)
         status = 410 if isinstance(error, MissingSource) else 422
         return problem(status, error.problem, remedy=error.remedy, clip=error.clip)
 

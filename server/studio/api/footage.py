@@ -8,13 +8,13 @@ from ninja import File, Router
 from ninja.files import UploadedFile
 
 from cadrage.errors import BadRequest
-from cadrage.footage import Interpretation, taken_as
+from cadrage.footage import Interpretation, effective_timing
 from cadrage.plan import Range
 from cadrage.values import parse_exact
 from server.studio.actions import folders
 from server.studio.actions import footage as actions
-from server.studio.actions.looking import kept, looker, own_colours
-from server.studio.actions.rules import RuleBook, set_source_rule
+from server.studio.actions.previews import alone_key, kept, own_colours, previewer
+from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.schemas import FootageOut, InterpretIn, Marks, PathIn, RenameIn
 from server.studio.models import Footage
@@ -90,8 +90,8 @@ def strip(request: HttpRequest, footage_id: int, count: int = 36, height: int = 
     clip = owned.footage(request, footage_id)
     count, height = min(max(count, 1), MOST_MOMENTS), min(max(height, 16), TALLEST_STRIP)
     reading = RuleBook.of(clip.project).interpretation(clip)
-    name = f"strip {clip.path} {reading} {count} {height}"
-    return _jpeg(kept(name, lambda: looker.strip(clip.path, clip.facts, reading, count, height)))
+    key = alone_key(clip, reading, strip=(count, height), lasts=clip.info.duration)
+    return _jpeg(kept(key, lambda: previewer.strip(clip.path, clip.info, reading, count, height)))
 
 
 @router.put("/footage/{footage_id}/interpretation", response=FootageOut)
@@ -99,7 +99,7 @@ def interpret(request: HttpRequest, footage_id: int, given: InterpretIn) -> Foot
     """Say what a clip's samples mean, in all its framings; or those of every clip of its format."""
     row = owned.footage(request, footage_id)
     if given.for_format and given.interpretation is not None:
-        return FootageOut.of(set_source_rule(actions.interpret(row, given.interpretation), given.interpretation))
+        return FootageOut.of(actions.interpret_format(row, given.interpretation))
     return FootageOut.of(actions.interpret(row, given.interpretation))
 
 
@@ -107,7 +107,7 @@ def interpret(request: HttpRequest, footage_id: int, given: InterpretIn) -> Foot
 def mark(request: HttpRequest, footage_id: int, given: Marks | None = None) -> FootageOut:
     """Mark the part of a clip that is delivered, into every frame; without marks, all of it."""
     row = owned.footage(request, footage_id)
-    taken = taken_as(row.facts, RuleBook.of(row.project).interpretation(row))
+    taken = effective_timing(row.info, RuleBook.of(row.project).interpretation(row))
     actions.mark(row, Range() if given is None else given.part(taken))
     return FootageOut.of(owned.footage(request, footage_id))
 
@@ -124,11 +124,11 @@ def picture(
     width = min(max(width, 16), WIDEST_PICTURE)
     taken = _reading(reading) if reading else RuleBook.of(clip.project).interpretation(clip)
     if whole:
-        taken = taken.model_copy(update={"baked": None, "clean_aperture": None})
-    facts = clip.facts
-    moment = read_time(time) if time else taken_as(facts, taken).duration / 2
-    name = f"picture {clip.path} {taken} {moment} {width}"
-    return _jpeg(kept(name, lambda: looker.picture(clip.path, facts, taken, moment, width)))
+        taken = taken.model_copy(update={"burned_in_bars": None, "clean_aperture": None})
+    info = clip.info
+    moment = read_time(time) if time else effective_timing(info, taken).duration / 2
+    own, key = clip.identity_now, alone_key(clip, taken, time=moment, width=width)
+    return _jpeg(kept(key, lambda: previewer.picture(clip.path, info, taken, moment, width, own)))
 
 
 @router.get("/footage/{footage_id}/colours", response=list[str])

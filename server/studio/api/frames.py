@@ -11,16 +11,15 @@ from cadrage.exchange import chart_of, to_png, to_svg
 from cadrage.formats import Frame, Guide, guides_for, same_height, turned_upright
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 from cadrage.geometry import Raster
-from cadrage.render import frame_written, read_settings, writing_of
+from cadrage.output import read_settings
 from cadrage.values import parse_exact, parse_size
+from server.studio.actions import projects as actions
 from server.studio.api import owned
 from server.studio.api.schemas import Catalogue, FrameIn, FrameOut, GuidesOut, OwnFrameOut, OwnSettingsOut
 from server.studio.files import attachment
-from server.studio.models import OrderedFrame, OwnFrame, OwnSettings
-from server.studio.models.project import named
+from server.studio.models import ProjectFrame
 
 router = Router(tags=["frames"])
-MOST_FRAMES = 12
 
 
 @router.get("/catalogue", response=Catalogue)
@@ -32,22 +31,20 @@ def catalogue(request: HttpRequest) -> Catalogue:
 @router.post("/formats", response=OwnFrameOut)
 def save_own(request: HttpRequest, given: Frame) -> OwnFrameOut:
     """Save a frame of the visitor's own for all projects."""
-    row = OwnFrame.objects.create(owner=request.user, frame_json=named(given).model_dump(mode="json"))
-    return OwnFrameOut.of(row)
+    return OwnFrameOut.of(actions.save_own_frame(request.user, given))
 
 
 @router.delete("/formats/{own_id}", response={204: None})
 def remove_own(request: HttpRequest, own_id: int) -> tuple[int, None]:
     """Take a frame of the visitor's own out of the catalogue; projects that have it keep it."""
-    owned.own_frame(request, own_id).delete()
+    actions.remove_own(owned.own_frame(request, own_id))
     return 204, None
 
 
 @router.post("/settings", response=OwnSettingsOut)
 def save_settings(request: HttpRequest, given: Body[dict[str, Any]]) -> OwnSettingsOut:
     """Save settings of the visitor's own for all projects; also such as were exported."""
-    row = OwnSettings.objects.create(owner=request.user, settings_json=read_settings(given).model_dump(mode="json"))
-    return OwnSettingsOut.of(row)
+    return OwnSettingsOut.of(actions.save_own_settings(request.user, read_settings(given)))
 
 
 @router.get("/settings/{own_id}/file")
@@ -61,7 +58,7 @@ def export_settings(request: HttpRequest, own_id: int) -> HttpResponse:
 @router.delete("/settings/{own_id}", response={204: None})
 def remove_settings(request: HttpRequest, own_id: int) -> tuple[int, None]:
     """Take settings of the visitor's own away; frames that have them keep them."""
-    owned.own_settings(request, own_id).delete()
+    actions.remove_own(owned.own_settings(request, own_id))
     return 204, None
 
 
@@ -86,34 +83,20 @@ def _aspect(text: str) -> Fraction:
 @router.post("/projects/{project_id}/frames", response=FrameOut)
 def add_frame(request: HttpRequest, project_id: int, given: Frame) -> FrameOut:
     """Add a frame to a project."""
-    project = owned.project(request, project_id)
-    if project.frames.count() >= MOST_FRAMES:
-        raise BadRequest(f"A project has at most {MOST_FRAMES} frames.", remedy="Remove one first.")
-    row = OrderedFrame.from_value(project, given)
-    row.save()
-    return FrameOut.of(row)
+    return FrameOut.of(actions.add_frame(owned.project(request, project_id), given))
 
 
 @router.put("/frames/{frame_id}", response=FrameOut)
 def change_frame(request: HttpRequest, frame_id: int, given: FrameIn) -> FrameOut:
     """Change a frame for every clip that goes into it, and what is asked of it."""
     row = owned.frame(request, frame_id)
-    if given.settings != row.settings:  # a frame that they cannot hold is told where a file is ordered
-        writing_of(given.settings, frame_written(given.frame, given.settings))
-    row.frame_json = named(given.frame).model_dump(mode="json")
-    row.delivery_json = given.delivery.model_dump(mode="json")
-    row.settings_json = given.settings.model_dump(mode="json")
-    row.save(update_fields=["frame_json", "delivery_json", "settings_json"])
-    return FrameOut.of(owned.frame(request, frame_id))
+    return FrameOut.of(actions.change_frame(row, given.frame, given.delivery, given.settings))
 
 
 @router.delete("/frames/{frame_id}", response={204: None})
 def remove_frame(request: HttpRequest, frame_id: int) -> tuple[int, None]:
     """Take a frame, and every framing in it, out of its project."""
-    row = owned.frame(request, frame_id)
-    if row.framings.filter(renders__isnull=False).exists():
-        raise BadRequest(f"{row.value.name} has been rendered into.", remedy="Remove its renders first.")
-    row.delete()
+    actions.remove_frame(owned.frame(request, frame_id))
     return 204, None
 
 
@@ -123,7 +106,7 @@ def guides(request: HttpRequest, frame_id: int) -> GuidesOut:
     return GuidesOut(guides=list(_guides(owned.frame(request, frame_id))))
 
 
-def _guides(row: OrderedFrame) -> tuple[Guide, ...]:
+def _guides(row: ProjectFrame) -> tuple[Guide, ...]:
     others = tuple(other.value for other in row.project.frames.exclude(pk=row.pk))
     return guides_for(row.value, row.delivery, others)
 

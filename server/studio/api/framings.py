@@ -7,18 +7,26 @@ from cadrage.compose import Measure, measure
 from cadrage.compose.framed import straightened, with_window
 from cadrage.compose.legible import Legible, legibility
 from cadrage.compose.legible import readable as made_readable
-from cadrage.compose.quiet import Quietness, quietened, quietness
-from cadrage.plan import Plan
-from cadrage.render import Order, estimate
+from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
+from cadrage.plan import Design, Plan
+from cadrage.render import estimate
 from cadrage.render.words import fitting_of
 from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
-from server.studio.actions.looking import found, kept, latest, looker
-from server.studio.actions.materials import library_of, sampled
-from server.studio.actions.renders import free_bytes
+from server.studio.actions.materials import key_of, library_of, sampled
+from server.studio.actions.previews import found, kept, latest, previewer
+from server.studio.actions.renders import free_bytes, request_of
 from server.studio.api import owned
-from server.studio.api.schemas import EstimateOut, FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
-from server.studio.api.schemas.board import stamp_of
+from server.studio.api.schemas import (
+    DesignIn,
+    EstimateOut,
+    FramingOut,
+    LineIn,
+    MeasureIn,
+    PreviewIn,
+    VersionIn,
+    WindowIn,
+)
 
 router = Router(tags=["framings"])
 WIDEST_THUMBNAIL = 640
@@ -30,22 +38,23 @@ def framing(request: HttpRequest, framing_id: int) -> FramingOut:
     return FramingOut.of(owned.framing(request, framing_id))
 
 
-@router.put("/framings/{framing_id}/plan", response=FramingOut)
-def change(request: HttpRequest, framing_id: int, given: PlanIn) -> FramingOut:
-    """Put a new plan in force; one step of history."""
-    return FramingOut.of(actions.change(owned.framing(request, framing_id), given.plan, given.label))
+@router.put("/framings/{framing_id}/design", response=FramingOut)
+def change(request: HttpRequest, framing_id: int, given: DesignIn) -> FramingOut:
+    """Put a new design in force; one step of history. One that was made of another version is refused, 409."""
+    row = owned.framing(request, framing_id)
+    return FramingOut.of(actions.change(row, given.design, given.label, given.version))
 
 
 @router.post("/framings/{framing_id}/undo", response=FramingOut)
-def undo(request: HttpRequest, framing_id: int) -> FramingOut:
+def undo(request: HttpRequest, framing_id: int, given: VersionIn) -> FramingOut:
     """Go back one step."""
-    return FramingOut.of(actions.undo(owned.framing(request, framing_id)))
+    return FramingOut.of(actions.undo(owned.framing(request, framing_id), given.version))
 
 
 @router.post("/framings/{framing_id}/redo", response=FramingOut)
-def redo(request: HttpRequest, framing_id: int) -> FramingOut:
+def redo(request: HttpRequest, framing_id: int, given: VersionIn) -> FramingOut:
     """Go forward one step."""
-    return FramingOut.of(actions.redo(owned.framing(request, framing_id)))
+    return FramingOut.of(actions.redo(owned.framing(request, framing_id), given.version))
 
 
 @router.post("/framings/{framing_id}/obey", response=FramingOut)
@@ -59,7 +68,7 @@ def obey(request: HttpRequest, framing_id: int) -> FramingOut:
 @router.post("/framings/{framing_id}/rule", response=FramingOut)
 def make_rule(request: HttpRequest, framing_id: int) -> FramingOut:
     """Make the way this framing is the rule for its source format and frame."""
-    return FramingOut.of(actions.make_rule(owned.framing(request, framing_id)))
+    return FramingOut.of(actions.make_rules([owned.framing(request, framing_id)])[0])
 
 
 @router.delete("/framings/{framing_id}/rule", response=FramingOut)
@@ -70,46 +79,52 @@ def drop_rule(request: HttpRequest, framing_id: int) -> FramingOut:
     return FramingOut.of(row)
 
 
-@router.post("/framings/{framing_id}/window", response=Plan)
-def from_window(request: HttpRequest, framing_id: int, given: WindowIn) -> Plan:
-    """The plan whose frame shows a window of the source."""
+@router.post("/framings/{framing_id}/window", response=Design)
+def from_window(request: HttpRequest, framing_id: int, given: WindowIn) -> Design:
+    """The design whose frame shows a window of the source."""
     row = owned.framing(request, framing_id)
-    return with_window(given.plan, row.footage.facts, given.window)
+    return with_window(actions.tried(row, given.design), row.footage.info, given.window).design
 
 
-@router.post("/framings/{framing_id}/straighten", response=Plan)
-def straighten(request: HttpRequest, framing_id: int, given: LineIn) -> Plan:
-    """The plan in which a line drawn on the frame lies level, or upright where that is nearer."""
-    owned.framing(request, framing_id)
-    return straightened(given.plan, given.across, given.down)
+@router.post("/framings/{framing_id}/straighten", response=Design)
+def straighten(request: HttpRequest, framing_id: int, given: LineIn) -> Design:
+    """The design in which a line drawn on the frame lies level, or upright where that is nearer."""
+    row = owned.framing(request, framing_id)
+    return straightened(actions.tried(row, given.design), given.across, given.down).design
 
 
 @router.post("/framings/{framing_id}/quiet", response=Quietness)
 def quiet(request: HttpRequest, framing_id: int, given: MeasureIn) -> Quietness:
-    """How quiet the surround of a plan is."""
-    row = owned.framing(request, framing_id)
-    return quietness(given.plan, sampled(given.plan, row.footage))
+    """How quiet the surround of a design is."""
+    plan, sample = _sampled(request, framing_id, given)
+    return quietness(plan, sample)
 
 
-@router.post("/framings/{framing_id}/quieten", response=Plan)
-def quieten(request: HttpRequest, framing_id: int, given: MeasureIn) -> Plan:
-    """The plan with the least change that makes its surround calm."""
-    row = owned.framing(request, framing_id)
-    return quietened(given.plan, sampled(given.plan, row.footage))
+@router.post("/framings/{framing_id}/quieten", response=Design)
+def quieten(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
+    """The design with the least change that makes its surround calm."""
+    plan, sample = _sampled(request, framing_id, given)
+    return quietened(plan, sample).design
 
 
 @router.post("/framings/{framing_id}/legible", response=list[Legible])
 def legible(request: HttpRequest, framing_id: int, given: MeasureIn) -> list[Legible]:
-    """How well the words of a plan can be read."""
-    row = owned.framing(request, framing_id)
-    return list(legibility(given.plan, sampled(given.plan, row.footage)))
+    """How well the words of a design can be read."""
+    plan, sample = _sampled(request, framing_id, given)
+    return list(legibility(plan, sample))
 
 
-@router.post("/framings/{framing_id}/readable", response=Plan)
-def readable(request: HttpRequest, framing_id: int, given: MeasureIn) -> Plan:
-    """The plan with the least change that gives its words enough contrast."""
+@router.post("/framings/{framing_id}/readable", response=Design)
+def readable(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
+    """The design with the least change that gives its words enough contrast."""
+    plan, sample = _sampled(request, framing_id, given)
+    return made_readable(plan, sample).design
+
+
+def _sampled(request: HttpRequest, framing_id: int, given: MeasureIn) -> tuple[Plan, Sample]:
     row = owned.framing(request, framing_id)
-    return made_readable(given.plan, sampled(given.plan, row.footage))
+    plan = actions.tried(row, given.design)
+    return plan, sampled(plan, row.footage)
 
 
 @router.get("/framings/{framing_id}/estimate", response=EstimateOut)
@@ -117,27 +132,29 @@ def estimated(request: HttpRequest, framing_id: int) -> EstimateOut:
     """About how large its file will be, as it is framed and written now, and how much room there is."""
     row = owned.framing(request, framing_id)
     plan = actions.plan_of(row)
-    library = library_of(row.footage, plan.interpretation)
-    order = Order(plan, row.footage.path, row.footage.facts, library, row.frame.settings, row.footage.name)
+    order = request_of(plan, row.frame.settings, row.footage)
     return EstimateOut(bytes=estimate(order).bytes, free=free_bytes(), fitting=fitting_of(order))
 
 
 @router.post("/framings/{framing_id}/measure", response=Measure)
 def measured(request: HttpRequest, framing_id: int, given: MeasureIn) -> Measure:
-    """The numbers of a plan that is not in force yet."""
+    """The numbers of a design that is not in force yet."""
     row = owned.framing(request, framing_id)
-    return measure(given.plan, row.footage.facts)
+    return measure(actions.tried(row, given.design), row.footage.info)
 
 
 @router.post("/framings/{framing_id}/preview")
 def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResponse:
     """A composed frame as a JPEG; 204 where a newer request for the same place has come."""
     row = owned.framing(request, framing_id)
-    plan, path, facts = given.plan, row.footage.path, row.footage.facts
-    library = library_of(row.footage, plan.interpretation, looker.store)
+    plan, info = actions.tried(row, given.design), row.footage.info
+    path, own = row.footage.path, row.footage.identity_now
+    library = library_of(row.footage, plan.interpretation, previewer.store)
     asker = f"{request.session.session_key} {given.slot}"
     data = latest.run(
-        asker, given.ticket, lambda: looker.image(plan, path, facts, given.time, given.width, library=library)
+        asker,
+        given.ticket,
+        lambda: previewer.image(plan, path, info, given.time, given.width, library=library, identity=own),
     )
     if data is None:
         return HttpResponse(status=204)
@@ -154,10 +171,10 @@ def thumbnail(request: HttpRequest, framing_id: int, width: int = 240, stamp: st
     width = min(max(width, 16), WIDEST_THUMBNAIL)
     if stamp and (held := found(f"thumbnail {stamp} {width}")) is not None:
         return _jpeg(held)
-    plan, facts, path = actions.plan_of(row), row.footage.facts, row.footage.path
-    name = f"thumbnail {stamp_of(plan, row.footage)} {width}"
-    library = library_of(row.footage, plan.interpretation, looker.store)
-    return _jpeg(kept(name, lambda: looker.middle(plan, path, facts, width, library)))
+    plan, info, path = actions.plan_of(row), row.footage.info, row.footage.path
+    name = f"thumbnail {key_of(plan, row.footage)} {width}"
+    library, own = library_of(row.footage, plan.interpretation, previewer.store), row.footage.identity_now
+    return _jpeg(kept(name, lambda: previewer.middle(plan, path, info, width, library, own)))
 
 
 def _jpeg(data: bytes) -> HttpResponse:

@@ -4,9 +4,11 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Router
 from ninja.files import UploadedFile
 
-from cadrage.footage import Interpretation
+from cadrage.compose.identity import result_key
+from cadrage.compose.preview import picture_alone
+from cadrage.footage import ClipIdentity, Interpretation
 from server.studio.actions import materials as actions
-from server.studio.actions.looking import kept, looker
+from server.studio.actions.previews import kept, previewer
 from server.studio.api import owned
 from server.studio.api.footage import AN_HOUR
 from server.studio.api.schemas import MaterialOut
@@ -39,8 +41,10 @@ def remove(request: HttpRequest, material_id: int) -> tuple[int, None]:
 def picture(request: HttpRequest, material_id: int, width: int = 160) -> HttpResponse:
     """A picture, small, as a JPEG; 204 for captions."""
     row = owned.material(request, material_id)
-    facts, path, width = row.facts, row.path, min(max(width, 16), WIDEST)
-    if facts is None:
+    info, path, width = row.info, row.path, min(max(width, 16), WIDEST)
+    if info is None:
         return HttpResponse(status=204)
-    data = kept(f"material {path} {width}", lambda: looker.picture(path, facts, Interpretation(), 0, width))
+    identity = ClipIdentity.of(path)
+    key = result_key(picture_alone(info, Interpretation()), {"": identity.key}, width=width)
+    data = kept(key, lambda: previewer.picture(path, info, Interpretation(), 0, width))
     return HttpResponse(data, content_type="image/jpeg", headers={"Cache-Control": AN_HOUR})

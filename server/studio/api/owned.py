@@ -5,13 +5,14 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 
 from server.studio.models import (
+    Analysis,
     Footage,
     Framing,
     Material,
-    OrderedFrame,
     OwnFrame,
     OwnSettings,
     Project,
+    ProjectFrame,
     Render,
     Treatment,
 )
@@ -22,9 +23,9 @@ def project(request: HttpRequest, pk: int) -> Project:
     return get_object_or_404(Project, pk=pk, owner=request.user)
 
 
-def frame(request: HttpRequest, pk: int) -> OrderedFrame:
+def frame(request: HttpRequest, pk: int) -> ProjectFrame:
     """A frame in one of the visitor's projects."""
-    return get_object_or_404(OrderedFrame.objects.select_related("project"), pk=pk, project__owner=request.user)
+    return get_object_or_404(ProjectFrame.objects.select_related("project"), pk=pk, project__owner=request.user)
 
 
 def treatment(request: HttpRequest, pk: int) -> Treatment:
@@ -45,6 +46,11 @@ def own_settings(request: HttpRequest, pk: int) -> OwnSettings:
 def footage(request: HttpRequest, pk: int, among: Manager[Footage] = Footage.objects) -> Footage:
     """A clip in one of the visitor's projects; one that was removed only where it is looked for among all."""
     return get_object_or_404(among.select_related("project"), pk=pk, project__owner=request.user)
+
+
+def analysis(request: HttpRequest, pk: int) -> Analysis:
+    """What is found out about a clip in one of the visitor's projects."""
+    return get_object_or_404(Analysis.objects.select_related("footage"), pk=pk, footage__project__owner=request.user)
 
 
 def material(request: HttpRequest, pk: int) -> Material:

@@ -5,23 +5,25 @@ from django.db.models import Count, Q
 from django.http import HttpRequest
 from ninja import Router
 
-from cadrage.formats import FIRST_FRAME
 from server.studio.actions import framings as framing_actions
+from server.studio.actions import projects as actions
 from server.studio.actions import treatments as treatment_actions
 from server.studio.actions.footage import first_of_each
+from server.studio.actions.materials import Shelf
 from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.schemas import (
     Board,
     CellOut,
     CellsIn,
+    Changes,
     FootageOut,
     FrameOut,
     ProjectIn,
     ProjectLine,
     Visitor,
 )
-from server.studio.models import Footage, Framing, OrderedFrame, Project
+from server.studio.models import Footage, Framing, Project
 
 router = Router(tags=["projects"])
 
@@ -50,8 +52,7 @@ def projects(request: HttpRequest) -> list[ProjectLine]:
 @router.post("/projects", response=ProjectLine)
 def create_project(request: HttpRequest, given: ProjectIn) -> ProjectLine:
     """A new project, with the first frame of the catalogue in it."""
-    project = Project.objects.create(owner=request.user, name=given.name)
-    OrderedFrame.from_value(project, FIRST_FRAME).save()
+    project = actions.begin(request.user, given.name)
     return ProjectLine(id=project.pk, name=project.name, clips=0, frames=1)
 
 
@@ -59,8 +60,8 @@ def create_project(request: HttpRequest, given: ProjectIn) -> ProjectLine:
 def board(request: HttpRequest, project_id: int) -> Board:
     """A project with all its cells; framings that are not there yet begin here."""
     project = owned.project(request, project_id)
-    book = RuleBook.of(project)
-    footage = list(project.footage.all())
+    book, shelf = RuleBook.of(project), Shelf(project.owner_id)
+    footage = list(project.footage.prefetch_related("analyses"))
     firsts = first_of_each(footage)
     gone = Footage.everything.filter(project=project, removed__isnull=False).order_by("-removed")
     return Board(
@@ -68,17 +69,22 @@ def board(request: HttpRequest, project_id: int) -> Board:
         name=project.name,
         footage=[FootageOut.of(clip, book, firsts) for clip in footage],
         frames=[FrameOut.of(frame) for frame in project.frames.all()],
-        cells=[CellOut.of(row, own, book) for row, own in framing_actions.begin_all(project)],
+        cells=[CellOut.of(row, book, shelf) for row in framing_actions.begin_all(project)],
         gone=[{"id": clip.pk, "name": clip.name} for clip in gone],
     )
+
+
+@router.get("/projects/{project_id}/changes", response=Changes)
+def changes(request: HttpRequest, project_id: int) -> Changes:
+    """Whether anything is to be asked for again; cheap, so that a page may ask every few seconds."""
+    project = owned.project(request, project_id)
+    return Changes(clips=actions.clips_state(project), renders=actions.renders_state(project))
 
 
 @router.patch("/projects/{project_id}", response=ProjectLine)
 def rename_project(request: HttpRequest, project_id: int, given: ProjectIn) -> ProjectLine:
     """Give a project another name."""
-    project = owned.project(request, project_id)
-    project.name = given.name
-    project.save(update_fields=["name"])
+    project = actions.rename(owned.project(request, project_id), given.name)
     return ProjectLine(id=project.pk, name=project.name, clips=project.footage.count(), frames=project.frames.count())
 
 
@@ -99,7 +105,7 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> list[
         saved = None if action.saved is None else owned.treatment(request, action.saved)
         changed = treatment_actions.apply(saved.value if saved else action.treatment, rows, saved)
     elif action.do == "rule":
-        changed = [framing_actions.make_rule(row) for row in rows]
+        changed = framing_actions.make_rules(rows)
     elif action.do == "obey":
         changed = framing_actions.obey(rows)
     else:

@@ -7,6 +7,7 @@ from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpRespons
 from django.http.response import HttpResponseBase
 from ninja import Router
 
+from server.studio.actions import jobs, projects
 from server.studio.actions import renders as actions
 from server.studio.actions.deliveries import archive
 from server.studio.actions.rules import RuleBook
@@ -43,9 +44,8 @@ def order_many(request: HttpRequest, project_id: int, given: RendersIn) -> list[
 def renders(request: HttpRequest, project_id: int) -> list[RenderOut]:
     """The renders of a project, newest first."""
     project = owned.project(request, project_id)
-    rows = Render.objects.filter(framing__footage__project=project, framing__footage__removed__isnull=True)
     book = RuleBook.of(project)
-    return [RenderOut.of(row, book) for row in rows.select_related("framing__footage", "framing__frame")[:MOST_LISTED]]
+    return [RenderOut.of(row, book) for row in actions.newest(project, MOST_LISTED)]
 
 
 @router.post("/renders/{render_id}/cancel", response=RenderOut)
@@ -63,13 +63,13 @@ def retry(request: HttpRequest, render_id: int) -> RenderOut:
 @router.post("/renders/{render_id}/pause", response=RenderOut)
 def pause(request: HttpRequest, render_id: int) -> RenderOut:
     """Lay a render aside; what is done of it stays."""
-    return RenderOut.of(actions.pause(owned.render(request, render_id)))
+    return RenderOut.of(jobs.pause(owned.render(request, render_id)))
 
 
 @router.post("/renders/{render_id}/resume", response=RenderOut)
 def resume(request: HttpRequest, render_id: int) -> RenderOut:
     """Let a render that was laid aside go on."""
-    return RenderOut.of(actions.resume(owned.render(request, render_id)))
+    return RenderOut.of(jobs.resume(owned.render(request, render_id)))
 
 
 @router.post("/renders/{render_id}/move", response={204: None})
@@ -89,7 +89,7 @@ def queue(request: HttpRequest, project_id: int) -> QueueOut:
 def change_queue(request: HttpRequest, project_id: int, given: QueueIn) -> QueueOut:
     """Lay all renders of a project aside, let them go on, or cancel them."""
     project = owned.project(request, project_id)
-    verb = {"pause": actions.pause, "resume": actions.resume, "cancel": actions.cancel}[given.do]
+    verb = {"pause": jobs.pause, "resume": jobs.resume, "cancel": actions.cancel}[given.do]
     rows = Render.objects.filter(framing__footage__project=project).exclude(state__in=Render.ENDED)
     actions.each(rows.order_by("rank", "pk"), verb)
     return QueueOut.of(project, actions.free_bytes())
@@ -104,10 +104,7 @@ def would_keep(request: HttpRequest, project_id: int, given: KeepIn) -> KeptOut:
 @router.put("/projects/{project_id}/kept", response=KeptOut)
 def keep(request: HttpRequest, project_id: int, given: KeepIn) -> KeptOut:
     """Set for how long results are kept. What is over it is taken away within seconds; its render stays."""
-    project = owned.project(request, project_id)
-    project.keep_days, project.keep_gigabytes = given.days, given.gigabytes
-    project.save(update_fields=["keep_days", "keep_gigabytes"])
-    return KeptOut.of(project)
+    return KeptOut.of(projects.keep(owned.project(request, project_id), given.days, given.gigabytes))
 
 
 @router.delete("/renders/{render_id}", response={204: None})

@@ -10,6 +10,7 @@ from cadrage.compose.lineup import starting_set
 from cadrage.treatments import SHIPPED, read_treatment
 from server.studio.actions import treatments as actions
 from server.studio.actions.framings import plan_of
+from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.schemas.treatment import AlternativeOut, SaveIn, TreatmentOut
 from server.studio.models import Framing
@@ -21,8 +22,10 @@ router = Router(tags=["treatments"])
 def treatments(request: HttpRequest, project_id: int) -> list[TreatmentOut]:
     """Every treatment that can be used in a project; those that come with Cadrage have no id."""
     project = owned.project(request, project_id)
-    rows = actions.usable(project).prefetch_related("framings__footage__project", "framings__frame")
-    return [TreatmentOut.shipped(treatment) for treatment in SHIPPED] + [TreatmentOut.of(row, project) for row in rows]
+    rows, book = list(actions.usable(project)), RuleBook.of(project)
+    given = actions.given_in(project)
+    own = [TreatmentOut.of(row, given.get(row.pk, []), book) for row in rows]
+    return [TreatmentOut.shipped(treatment) for treatment in SHIPPED] + own
 
 
 @router.post("/projects/{project_id}/treatments", response=TreatmentOut)
@@ -30,14 +33,14 @@ def save(request: HttpRequest, project_id: int, given: SaveIn) -> TreatmentOut:
     """Save a treatment, for this project or for all."""
     project = owned.project(request, project_id)
     row = actions.save(request.user, None if given.everywhere else project, given.treatment)
-    return TreatmentOut.of(row, project)
+    return TreatmentOut.of(row, [], RuleBook.of(project))
 
 
 @router.post("/projects/{project_id}/treatments/import", response=TreatmentOut)
 def import_one(request: HttpRequest, project_id: int, given: Body[dict[str, Any]]) -> TreatmentOut:
     """Save a treatment that was exported as JSON."""
     project = owned.project(request, project_id)
-    return TreatmentOut.of(actions.save(request.user, project, read_treatment(given)), project)
+    return TreatmentOut.of(actions.save(request.user, project, read_treatment(given)), [], RuleBook.of(project))
 
 
 @router.put("/treatments/{treatment_id}", response=list[int])
@@ -50,7 +53,7 @@ def rewrite(request: HttpRequest, treatment_id: int, given: SaveIn) -> list[int]
 @router.delete("/treatments/{treatment_id}", response={204: None})
 def remove(request: HttpRequest, treatment_id: int) -> tuple[int, None]:
     """Take a treatment away; framings keep what it gave them."""
-    owned.treatment(request, treatment_id).delete()
+    actions.remove(owned.treatment(request, treatment_id))
     return 204, None
 
 
@@ -58,8 +61,8 @@ def remove(request: HttpRequest, treatment_id: int) -> tuple[int, None]:
 def lineup(request: HttpRequest, framing_id: int) -> list[AlternativeOut]:
     """Ways worth seeing for a framing, the present one first, each with its numbers."""
     row: Framing = owned.framing(request, framing_id)
-    facts = row.footage.facts
+    info = row.footage.info
     return [
-        AlternativeOut(name=way.name, plan=way.plan, measure=measure(way.plan, facts))
-        for way in starting_set(plan_of(row), facts)
+        AlternativeOut(name=way.name, design=way.plan.design, measure=measure(way.plan, info))
+        for way in starting_set(plan_of(row), info)
     ]

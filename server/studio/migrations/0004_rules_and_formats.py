@@ -8,8 +8,9 @@ from django.db import migrations, models
 
 def carry_over(apps, schema_editor):
     """Frames move into one field; clips learn their source format."""
-    from cadrage.footage import Facts
+    from cadrage.footage import MediaInfo
     from cadrage.rules import format_key
+    from cadrage.upgrade import upgraded
 
     for row in apps.get_model('studio', 'OrderedFrame').objects.all():
         row.frame_json = {
@@ -18,7 +19,7 @@ def carry_over(apps, schema_editor):
         }
         row.save(update_fields=['frame_json'])
     for row in apps.get_model('studio', 'Footage').objects.all():
-        row.format_key = format_key(Facts.model_validate(row.facts_json))
+        row.format_key = format_key(MediaInfo.model_validate(upgraded(row.facts_json)))
         row.interpretation_json = row.interpretation_json or None
         row.save(update_fields=['format_key', 'interpretation_json'])
 

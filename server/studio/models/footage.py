@@ -6,11 +6,12 @@ from pathlib import Path
 from django.conf import settings
 from django.db import models
 
-from cadrage.footage import Facts, Interpretation
-from cadrage.footage.baked import BakedBars
-from cadrage.footage.fields import FieldsFound
+from cadrage.analysis.burned_in_bars import BurnedInBars
+from cadrage.analysis.fields import FieldsFound
+from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
 from cadrage.plan import Range
 from cadrage.surrounds import Blurred
+from cadrage.values import Value
 from server.studio.models.project import Project
 
 
@@ -23,11 +24,12 @@ class Present(models.Manager["Footage"]):
 
 
 class Footage(models.Model):
-    """A clip of a project: its file, what probing it found, and what looking at its pictures found.
+    """A clip of a project: its file, and what probing it found. What looking at it found are its analyses.
 
     `file` is a name in the footage folder; `linked`, where it is set, an absolute path in a folder that the
     configuration allows, whose file is not ours. `interpretation_json` is null while the clip obeys its format's rule.
-    What is read from JSON is read once for a row; a row that was changed is loaded anew.
+    `digest` and `fingerprint` say which file it was when it was taken in. What is read from JSON is read once for a
+    row, and so is what its file is now; a row that was changed is loaded anew.
     """
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="footage")
@@ -36,16 +38,11 @@ class Footage(models.Model):
     linked = models.CharField(max_length=1000, blank=True, default="")
     size = models.PositiveBigIntegerField()
     digest = models.CharField(max_length=64, blank=True, default="")
-    facts_json = models.JSONField()
+    fingerprint = models.CharField(max_length=80, blank=True, default="")
+    info_json = models.JSONField()
     format_key = models.CharField(max_length=80, blank=True, default="")
     interpretation_json = models.JSONField(null=True, default=None)
     range_json = models.JSONField(default=dict)
-    bars_json = models.JSONField(null=True, default=None)
-    fields_json = models.JSONField(null=True, default=None)
-    copy_json = models.JSONField(null=True, default=None)
-    looked = models.BooleanField(default=False)
-    look_asked = models.DateTimeField(null=True, default=None)
-    look_attempts = models.PositiveSmallIntegerField(default=0)
     added = models.DateTimeField(auto_now_add=True)
     removed = models.DateTimeField(null=True, default=None)
 
@@ -65,10 +62,25 @@ class Footage(models.Model):
         """Where the file lies; of a sequence, the folder with its stills."""
         return Path(self.linked) if self.linked else Path(settings.FOOTAGE_DIR) / self.file
 
+    @property
+    def identity(self) -> ClipIdentity:
+        """Which file it was when it was taken in."""
+        return ClipIdentity(digest=self.digest, fingerprint=self.fingerprint)
+
     @cached_property
-    def facts(self) -> Facts:
+    def identity_now(self) -> ClipIdentity:
+        """Which file it is now; which it was, where that is missing."""
+        return ClipIdentity.of(self.path, self.identity)
+
+    @property
+    def changed(self) -> bool:
+        """Whether its file is there and is not the one that was taken in."""
+        return self.identity_now.fingerprint != self.fingerprint
+
+    @cached_property
+    def info(self) -> MediaInfo:
         """What the file is."""
-        return Facts.model_validate(self.facts_json)
+        return MediaInfo.model_validate(self.info_json)
 
     @property
     def own_interpretation(self) -> Interpretation | None:
@@ -81,16 +93,25 @@ class Footage(models.Model):
         return Range.model_validate(self.range_json)
 
     @cached_property
-    def bars(self) -> BakedBars | None:
-        """Bars found in its pictures; None where nobody has looked."""
-        return None if self.bars_json is None else BakedBars.model_validate(self.bars_json)
+    def found(self) -> dict[str, Value]:
+        """Results of all analyses of it that found something, by kind."""
+        results = {row.kind: row.result for row in self.analyses.all()}
+        return {kind: result for kind, result in results.items() if result is not None}
 
-    @cached_property
+    @property
+    def bars(self) -> BurnedInBars | None:
+        """Bars found in its pictures; None where nobody has looked."""
+        found = self.found.get("bars")
+        return found if isinstance(found, BurnedInBars) else None
+
+    @property
     def quiet_copy(self) -> Blurred:
         """The blurred copy its framings begin with: calm beside its pictures, once somebody has looked."""
-        return Blurred() if self.copy_json is None else Blurred.model_validate(self.copy_json)
+        found = self.found.get("quiet_copy")
+        return found if isinstance(found, Blurred) else Blurred()
 
-    @cached_property
+    @property
     def fields(self) -> FieldsFound | None:
         """What its pictures were found to consist of; None where nobody has looked."""
-        return None if self.fields_json is None else FieldsFound.model_validate(self.fields_json)
+        found = self.found.get("fields")
+        return found if isinstance(found, FieldsFound) else None

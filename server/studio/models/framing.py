@@ -1,10 +1,12 @@
 """Framings, and every plan each of them has had."""
 
+from functools import cached_property
+
 from django.db import models
 
 from cadrage.plan import Plan
 from server.studio.models.footage import Footage
-from server.studio.models.project import OrderedFrame
+from server.studio.models.project import ProjectFrame
 from server.studio.models.treatment import Treatment
 
 
@@ -12,7 +14,7 @@ class Framing(models.Model):
     """One clip in one frame. Its plan is that of its current step; its treatment, the saved one it was given last."""
 
     footage = models.ForeignKey(Footage, models.CASCADE, related_name="framings")
-    frame = models.ForeignKey(OrderedFrame, models.CASCADE, related_name="framings")
+    frame = models.ForeignKey(ProjectFrame, models.CASCADE, related_name="framings")
     treatment = models.ForeignKey(Treatment, models.SET_NULL, null=True, related_name="framings")
     current = models.PositiveIntegerField(default=0)
 
@@ -22,6 +24,11 @@ class Framing(models.Model):
 
     def __str__(self) -> str:
         return f"{self.footage} in {self.frame}"
+
+    @cached_property
+    def own(self) -> Plan | None:
+        """Its own plan; None while it obeys its rule. Read once for a row; of many, `loaded` reads all at once."""
+        return self.steps.get(number=self.current).plan
 
 
 class Step(models.Model):

@@ -5,12 +5,12 @@ from pathlib import Path
 from django.conf import settings
 from django.db import models
 
-from cadrage.footage import Facts
+from cadrage.footage import MediaInfo
 from server.studio.models.project import Project
 
 
 class Material(models.Model):
-    """A picture or a file of captions of a project. `facts_json` is null for captions."""
+    """A picture or a file of captions of a project. `info_json` is null for captions."""
 
     class Kind(models.TextChoices):
         """What it is."""
@@ -22,7 +22,7 @@ class Material(models.Model):
     name = models.CharField(max_length=255)
     kind = models.CharField(max_length=10, choices=Kind.choices)
     file = models.CharField(max_length=300)
-    facts_json = models.JSONField(null=True, default=None)
+    info_json = models.JSONField(null=True, default=None)
     added = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -42,6 +42,6 @@ class Material(models.Model):
         return Path(settings.FOOTAGE_DIR) / self.file
 
     @property
-    def facts(self) -> Facts | None:
+    def info(self) -> MediaInfo | None:
         """What a picture is."""
-        return None if self.facts_json is None else Facts.model_validate(self.facts_json)
+        return None if self.info_json is None else MediaInfo.model_validate(self.info_json)

@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 
 from cadrage.formats import Delivery, Frame
-from cadrage.render import Settings
+from cadrage.output import Settings
 
 
 class Project(models.Model):
@@ -28,7 +28,7 @@ class Project(models.Model):
         return self.name
 
 
-class OrderedFrame(models.Model):
+class ProjectFrame(models.Model):
     """A frame of a project."""
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="frames")
@@ -58,7 +58,7 @@ class OrderedFrame(models.Model):
         return Settings.model_validate(self.settings_json)
 
     @classmethod
-    def from_value(cls, project: Project, frame: Frame) -> "OrderedFrame":
+    def from_value(cls, project: Project, frame: Frame) -> "ProjectFrame":
         """A new row for a frame."""
         return cls(project=project, frame_json=named(frame).model_dump(mode="json"))
 

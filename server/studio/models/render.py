@@ -1,6 +1,5 @@
 """Renders: jobs that write files."""
 
-import time
 from collections.abc import Container
 from functools import cached_property
 from pathlib import Path, PurePath
@@ -10,59 +9,43 @@ from django.db import models
 
 from cadrage.errors import BadRequest
 from cadrage.files import files_of
+from cadrage.output import OUTPUT_FORMATS, Settings
+from cadrage.output.names import file_name
 from cadrage.plan import Plan
-from cadrage.render import KINDS, Settings, delivered
-from cadrage.render.desk import Desk
-from cadrage.render.names import file_name
+from cadrage.render import delivered
+from cadrage.render.workspace import RenderWorkspace
 from server.studio.models.framing import Framing
+from server.studio.models.job import Job
 
 
-class Render(models.Model):
+class Render(Job):
     """One job: a plan as it was when it was ordered, how far it is, and what came of it.
 
-    Jobs are taken by `rank`. `identity` is the same for jobs that make the same file. `in_vain` counts attempts since
-    a part was last finished. A file that was `cleared` is not there any more, but what was measured of it is.
+    `identity` is the key of the result, the same for jobs that make the same file; `clips_json` says which files it
+    was ordered of, and `analyses_json` on which analyses of its clip its plan rests, by kind. A file that was
+    `cleared` is not there any more, but what was measured of it is.
     """
 
-    class State(models.TextChoices):
-        """Where a job stands."""
-
-        QUEUED = "queued"
-        RUNNING = "running"
-        PAUSED = "paused"
-        DONE = "done"
-        FAILED = "failed"
-        CANCELLED = "cancelled"
-
-    ENDED = (State.DONE, State.FAILED, State.CANCELLED)
+    call_name = "render"
 
     framing = models.ForeignKey(Framing, models.CASCADE, related_name="renders")
     plan_json = models.JSONField()
     settings_json = models.JSONField(default=dict)
-    state = models.CharField(max_length=10, choices=State.choices, default=State.QUEUED)
-    rank = models.FloatField(default=time.time)
+    clips_json = models.JSONField(default=dict)
+    analyses_json = models.JSONField(default=dict)
     identity = models.CharField(max_length=64, blank=True, default="", db_index=True)
-    doing = models.CharField(max_length=40, default="waiting")
-    done = models.PositiveIntegerField(default=0)
-    total = models.PositiveIntegerField(default=0)
     frames_per_second = models.FloatField(default=0)
     seconds_left = models.FloatField(null=True)
-    attempts = models.PositiveIntegerField(default=0)
     parts_done = models.PositiveIntegerField(default=0)
     parts = models.PositiveIntegerField(default=0)
-    in_vain = models.PositiveIntegerField(default=0)
-    cancel_asked = models.BooleanField(default=False)
-    pause_asked = models.BooleanField(default=False)
-    problem = models.TextField(default="")
-    remedy = models.TextField(default="")
     digest = models.CharField(max_length=64, blank=True, default="")
     report_json = models.JSONField(null=True)
     ordered = models.DateTimeField(auto_now_add=True)
-    finished = models.DateTimeField(null=True)
     cleared = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["-id"]
+        indexes = [models.Index(fields=["state", "rank"], name="renders_to_take")]
 
     def __str__(self) -> str:
         return f"render {self.pk} of {self.framing}"
@@ -89,17 +72,17 @@ class Render(models.Model):
             "height": str(frame.height),
             "settings": self.settings.name,
         }
-        return file_name(self.settings.names, parts, KINDS[self.settings.kind].suffix, taken)
+        return file_name(self.settings.filename_template, parts, OUTPUT_FORMATS[self.settings.kind].suffix, taken)
 
     @property
     def path(self) -> Path:
         """Where the finished file lies, or the folder for a kind that is one."""
-        return Path(settings.RENDERS_DIR) / f"{self.pk}{KINDS[self.settings.kind].suffix}"
+        return Path(settings.RENDERS_DIR) / f"{self.pk}{OUTPUT_FORMATS[self.settings.kind].suffix}"
 
     @property
-    def desk(self) -> Desk:
+    def workspace(self) -> RenderWorkspace:
         """Where its parts are drawn."""
-        return Desk(Path(settings.RENDERS_DIR) / f".desk-{self.pk}", Path(settings.MEDIA_DIR))
+        return RenderWorkspace(Path(settings.RENDERS_DIR) / f".workspace-{self.pk}", Path(settings.MEDIA_DIR))
 
     @property
     def lock(self) -> Path:
@@ -107,10 +90,15 @@ class Render(models.Model):
         return Path(settings.RENDERS_DIR) / f".lock-{self.pk}"
 
     @property
+    def clip_name(self) -> str:
+        """What the clip is called."""
+        return self.framing.footage.name
+
+    @property
     def seconds(self) -> float:
         """How long the file lasts; 0 where the clip was replaced by one that cannot be delivered so."""
         try:
-            return float(delivered(self.plan, self.framing.footage.facts, self.settings).duration)
+            return float(delivered(self.plan, self.framing.footage.info, self.settings).duration)
         except BadRequest:
             return 0.0
 

@@ -4,7 +4,7 @@ from django.db import models
 
 from cadrage.footage import Interpretation
 from cadrage.rules import Rule as CoreRule
-from server.studio.models.project import OrderedFrame, Project
+from server.studio.models.project import Project, ProjectFrame
 
 
 class FramingRule(models.Model):
@@ -12,7 +12,7 @@ class FramingRule(models.Model):
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="framing_rules")
     format_key = models.CharField(max_length=80)
-    frame = models.ForeignKey(OrderedFrame, models.CASCADE, related_name="rules")
+    frame = models.ForeignKey(ProjectFrame, models.CASCADE, related_name="rules")
     rule_json = models.JSONField()
 
     class Meta:

@@ -3,6 +3,7 @@ import type { components, paths } from "./generated";
 
 type Schemas = components["schemas"];
 export type Plan = Schemas["Plan"];
+export type Design = Schemas["Design"];
 export type Frame = Schemas["Frame"];
 export type Placement = Plan["placement"];
 export type Surround = Plan["surround"];
@@ -37,6 +38,7 @@ export class Problem extends Error {
     readonly remedy: string,
     readonly clip: string | null,
     readonly status: number,
+    readonly changed: string[] = [],
   ) {
     super(title);
   }
@@ -54,11 +56,12 @@ export function problemFrom(body: unknown, status: number): Problem {
     given.remedy ?? "See whether it is still running, then try again.",
     given.clip ?? null,
     status,
+    given.changed ?? [],
   );
 }
 
 /** Send what the typed client cannot: a file, or a request whose answer is one. An error body is thrown as a Problem. */
-export async function sent(address: string, init: RequestInit): Promise<Response> {
+export async function postRaw(address: string, init: RequestInit): Promise<Response> {
   const headers = { ...init.headers, "X-CSRFToken": csrfToken() };
   const response = await fetch(address, { method: "POST", ...init, headers }).catch(() => {
     throw problemFrom(null, 0);
@@ -76,7 +79,7 @@ api.use({
 });
 
 /** The data of an answer, or its error thrown as a Problem. */
-export async function answered<T>(
+export async function unwrap<T>(
   call: Promise<{ data?: T; error?: unknown; response: Response }>,
 ): Promise<T> {
   const { data, error, response } = await call.catch(() => {

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/analyses/{analysis_id}/{verb}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Do
+         * @description Try an analysis again, stop it, lay it aside, or let it go on.
+         */
+        post: operations["server_studio_api_analyses_do"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -374,6 +394,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/design": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Put a new design in force; one step of history. One that was made of another version is refused, 409.
+         */
+        put: operations["server_studio_api_framings_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/estimate": {
         parameters: {
             query?: never;
@@ -405,7 +445,7 @@ export interface paths {
         put?: never;
         /**
          * Legible
-         * @description How well the words of a plan can be read.
+         * @description How well the words of a design can be read.
          */
         post: operations["server_studio_api_framings_legible"];
         delete?: never;
@@ -445,7 +485,7 @@ export interface paths {
         put?: never;
         /**
          * Measured
-         * @description The numbers of a plan that is not in force yet.
+         * @description The numbers of a design that is not in force yet.
          */
         post: operations["server_studio_api_framings_measured"];
         delete?: never;
@@ -468,26 +508,6 @@ export interface paths {
          * @description Go back to the rule; one step of history.
          */
         post: operations["server_studio_api_framings_obey"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/framings/{framing_id}/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Change
-         * @description Put a new plan in force; one step of history.
-         */
-        put: operations["server_studio_api_framings_change"];
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -525,7 +545,7 @@ export interface paths {
         put?: never;
         /**
          * Quiet
-         * @description How quiet the surround of a plan is.
+         * @description How quiet the surround of a design is.
          */
         post: operations["server_studio_api_framings_quiet"];
         delete?: never;
@@ -545,7 +565,7 @@ export interface paths {
         put?: never;
         /**
          * Quieten
-         * @description The plan with the least change that makes its surround calm.
+         * @description The design with the least change that makes its surround calm.
          */
         post: operations["server_studio_api_framings_quieten"];
         delete?: never;
@@ -565,7 +585,7 @@ export interface paths {
         put?: never;
         /**
          * Readable
-         * @description The plan with the least change that gives its words enough contrast.
+         * @description The design with the least change that gives its words enough contrast.
          */
         post: operations["server_studio_api_framings_readable"];
         delete?: never;
@@ -649,7 +669,7 @@ export interface paths {
         put?: never;
         /**
          * Straighten
-         * @description The plan in which a line drawn on the frame lies level, or upright where that is nearer.
+         * @description The design in which a line drawn on the frame lies level, or upright where that is nearer.
          */
         post: operations["server_studio_api_framings_straighten"];
         delete?: never;
@@ -711,7 +731,7 @@ export interface paths {
         put?: never;
         /**
          * From Window
-         * @description The plan whose frame shows a window of the source.
+         * @description The design whose frame shows a window of the source.
          */
         post: operations["server_studio_api_framings_from_window"];
         delete?: never;
@@ -822,6 +842,26 @@ export interface paths {
          * @description Do something with many cells of a project; answers with those that it changed.
          */
         post: operations["server_studio_api_projects_change_cells"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description Whether anything is to be asked for again; cheap, so that a page may ask every few seconds.
+         */
+        get: operations["server_studio_api_projects_changes"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1381,56 +1421,140 @@ export interface components {
          * @description One way of a line-up.
          */
         AlternativeOut: {
+            design: components["schemas"]["Design"];
             measure: components["schemas"]["Measure"];
             /** Name */
             name: string;
-            plan: components["schemas"]["Plan"];
         };
         /**
-         * BakedBars
-         * @description What was found.
+         * AnalysisOut
+         * @description What is being found out about a clip, or was not; `done_percent` is of the work.
+         */
+        AnalysisOut: {
+            /** Done Percent */
+            done_percent: number;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Problem */
+            problem: string;
+            /** Remedy */
+            remedy: string;
+            state: components["schemas"]["State"];
+            /** Title */
+            title: string;
+        };
+        /**
+         * AnimatedPattern
+         * @description A slow moving pattern between two colours.
          *
          *     Attributes:
-         *         kind: "none"; "bars", flat ones; "surround", soft wings that look like one; "changing", bars in parts only;
-         *             "dark", too dark to tell.
-         *         edges: the bars, in stored pixels of the upright picture; in changing material what is bars throughout.
-         *         colour: "black", "grey", "white" or "coloured", or empty where there is no flat bar.
-         *         confidence_percent: of the least sure side; 0 to 100.
-         *         stretches: where the bars change, each stretch with its own; empty where they do not.
-         *         says: the same in words.
+         *         pattern: which.
+         *         first, second: the colours it moves between.
+         *         period: seconds until it begins again, without a join.
+         *         scale: percent of its usual size.
+         *         seed: which of its many forms.
          */
-        BakedBars: {
+        AnimatedPattern: {
             /**
-             * Colour
-             * @default
+             * Base colour
+             * Format: colour
+             * @default #000000
              */
-            colour: string;
+            base: string;
             /**
-             * Confidence Percent
-             * @default 0
+             * Brightness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 100
              */
-            confidence_percent: number;
+            brightness: string;
             /**
-             * @default {
-             *       "bottom": "0",
-             *       "left": "0",
-             *       "right": "0",
-             *       "top": "0"
-             *     }
+             * From
+             * Format: colour
+             * @default #1d2b33
              */
-            edges: components["schemas"]["Edges"];
+            first: string;
             /**
-             * Kind
+             * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "none" | "bars" | "surround" | "changing" | "dark";
-            /** Says */
-            says: string;
+            kind: "drift";
             /**
-             * Stretches
-             * @default []
+             * Opacity
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 100
              */
-            stretches: components["schemas"]["Stretch"][];
+            opacity: string;
+            /**
+             * Pattern
+             * @default clouds
+             * @enum {string}
+             */
+            pattern: "clouds" | "water_light" | "colour_fields" | "fine_weave" | "rising_specks";
+            /**
+             * Period
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 16
+             */
+            period: string;
+            /**
+             * Saturation
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 100
+             */
+            saturation: string;
+            /**
+             * Scale
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 100
+             */
+            scale: string;
+            /**
+             * To
+             * Format: colour
+             * @default #5d7a80
+             */
+            second: string;
+            /**
+             * Form
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 7
+             */
+            seed: string;
+            /**
+             * Tint
+             * Format: colour
+             * @default #a07850
+             */
+            tint: string;
+            /**
+             * Tinted
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            tinted: string;
+        };
+        /**
+         * BarInterval
+         * @description A part of a clip with bars of its own.
+         *
+         *     Attributes:
+         *         start, end: seconds; exact to a picture.
+         *         edges: its bars.
+         */
+        BarInterval: {
+            edges: components["schemas"]["Edges"];
+            /**
+             * End
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            end: string;
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            start: string;
         };
         /**
          * Bars
@@ -1507,9 +1631,10 @@ export interface components {
             base: string;
             /**
              * Brightness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 60
              */
-            brightness: number;
+            brightness: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1522,34 +1647,40 @@ export interface components {
             mirrored: boolean;
             /**
              * Opacity
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            opacity: number;
+            opacity: string;
             /**
              * Saturation
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            saturation: number;
+            saturation: string;
             /**
              * Shift right
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            shift_x: number;
+            shift_x: string;
             /**
              * Shift down
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            shift_y: number;
+            shift_y: string;
             /**
              * Size
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 108
              */
-            size: number;
+            size: string;
             /**
              * Softness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 4
              */
-            softness: number;
+            softness: string;
             /**
              * Stretched to the frame
              * @default false
@@ -1563,9 +1694,10 @@ export interface components {
             tint: string;
             /**
              * Tinted
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            tinted: number;
+            tinted: string;
         };
         /**
          * Board
@@ -1610,6 +1742,52 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             y: string;
+        };
+        /**
+         * BurnedInBars
+         * @description What was found.
+         *
+         *     Attributes:
+         *         kind: "none"; "bars", flat ones; "surround", soft wings that look like one; "changing", bars in parts only;
+         *             "dark", too dark to tell.
+         *         edges: the bars, in stored pixels of the upright picture; in changing material what is bars throughout.
+         *         colour: "black", "grey", "white" or "coloured", or empty where there is no flat bar.
+         *         confidence_percent: of the least sure side; 0 to 100.
+         *         stretches: where the bars change, each stretch with its own; empty where they do not.
+         *         says: the same in words.
+         */
+        BurnedInBars: {
+            /**
+             * Colour
+             * @default
+             */
+            colour: string;
+            /**
+             * Confidence Percent
+             * @default 0
+             */
+            confidence_percent: number;
+            /**
+             * @default {
+             *       "bottom": "0",
+             *       "left": "0",
+             *       "right": "0",
+             *       "top": "0"
+             *     }
+             */
+            edges: components["schemas"]["Edges"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "none" | "bars" | "surround" | "changing" | "dark";
+            /** Says */
+            says: string;
+            /**
+             * Stretches
+             * @default []
+             */
+            stretches: components["schemas"]["BarInterval"][];
         };
         /**
          * Candidate
@@ -1661,14 +1839,16 @@ export interface components {
             family: "Archivo" | "Noto Sans" | "Noto Serif" | "Source Serif";
             /**
              * Later, in seconds
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            later: number;
+            later: string;
             /**
              * Letter width
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            letter_width: number;
+            letter_width: string;
             /**
              * File
              * @default
@@ -1676,15 +1856,16 @@ export interface components {
             of: string;
             /**
              * Place
-             * @default where it is free
+             * @default free_area
              * @enum {string}
              */
-            place: "where it is free" | "low" | "high";
+            place: "free_area" | "low" | "high";
             /**
              * Plate
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 55
              */
-            plate: number;
+            plate: string;
             /**
              * Plate colour
              * Format: colour
@@ -1693,65 +1874,16 @@ export interface components {
             plate_colour: string;
             /**
              * Size
-             * @default 4.5
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 9/2
              */
-            size: number;
+            size: string;
             /**
              * Weight
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 500
              */
-            weight: number;
-        };
-        /**
-         * Carried
-         * @description The outermost rows and columns of the picture drawn outward, softer and softer.
-         *
-         *     Attributes:
-         *         softness: standard deviation of the blur along the edge at the frame's border, in percent of the frame's height.
-         */
-        Carried: {
-            /**
-             * Base colour
-             * Format: colour
-             * @default #000000
-             */
-            base: string;
-            /**
-             * Brightness
-             * @default 80
-             */
-            brightness: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "carried";
-            /**
-             * Opacity
-             * @default 100
-             */
-            opacity: number;
-            /**
-             * Saturation
-             * @default 100
-             */
-            saturation: number;
-            /**
-             * Softness
-             * @default 5
-             */
-            softness: number;
-            /**
-             * Tint
-             * Format: colour
-             * @default #a07850
-             */
-            tint: string;
-            /**
-             * Tinted
-             * @default 0
-             */
-            tinted: number;
+            weight: string;
         };
         /**
          * Catalogue
@@ -1827,6 +1959,42 @@ export interface components {
             framings: number[];
         };
         /**
+         * Changes
+         * @description Short texts that change when a project's clips do, and when its renders do.
+         */
+        Changes: {
+            /** Clips */
+            clips: string;
+            /** Renders */
+            renders: string;
+        };
+        /**
+         * Choice
+         * @description One thing that a choice can be: its value, and what people call it.
+         */
+        Choice: {
+            /** Title */
+            title: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * Chromaticity
+         * @description A colour without its light. CIE 1931, x and y.
+         */
+        Chromaticity: {
+            /**
+             * X
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            x: string;
+            /**
+             * Y
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            y: string;
+        };
+        /**
          * Concern
          * @description One reason to look.
          *
@@ -1842,6 +2010,16 @@ export interface components {
             reason: "lost" | "enlarged" | "shape" | "bars" | "rate" | "long";
             /** Says */
             says: string;
+        };
+        /**
+         * ContentLight
+         * @description The most light in HDR, in cd/m²: of any sample, and on average of any picture. CTA-861.3, MaxCLL and MaxFALL.
+         */
+        ContentLight: {
+            /** Brightest */
+            brightest: number;
+            /** Mean */
+            mean: number;
         };
         /**
          * Control
@@ -1862,9 +2040,9 @@ export interface components {
              * Choices
              * @default []
              */
-            choices: string[];
+            choices: components["schemas"]["Choice"][];
             /** Default */
-            default: number | string | boolean | {
+            default: string | boolean | {
                 [key: string]: unknown;
             };
             /**
@@ -1985,87 +2163,105 @@ export interface components {
             margins: components["schemas"]["Margins"];
         };
         /**
-         * Drift
-         * @description A slow moving pattern between two colours.
+         * Design
+         * @description What people decide about a framing, whatever its clip and its frame are.
          *
          *     Attributes:
-         *         pattern: which.
-         *         first, second: the colours it moves between.
-         *         period: seconds until it begins again, without a join.
-         *         scale: percent of its usual size.
-         *         seed: which of its many forms.
+         *         placement: where the picture sits and how large.
+         *         surround: what is seen where the picture is not.
+         *         finish: what is laid over the join and over all.
          */
-        Drift: {
+        Design: {
             /**
-             * Base colour
-             * Format: colour
-             * @default #000000
+             * @default {
+             *       "captions": {
+             *         "colour": "#f4f0e6",
+             *         "family": "Archivo",
+             *         "later": "0",
+             *         "letter_width": "100",
+             *         "of": "",
+             *         "place": "free_area",
+             *         "plate": "55",
+             *         "plate_colour": "#101010",
+             *         "size": "4.5",
+             *         "weight": "500"
+             *       },
+             *       "edge": {
+             *         "bottom": "0",
+             *         "colour": "#f2efe8",
+             *         "corners": "0",
+             *         "left": "0",
+             *         "outline": "0",
+             *         "right": "0",
+             *         "top": "0"
+             *       },
+             *       "grade": {
+             *         "contrast": "100",
+             *         "exposure": "0",
+             *         "saturation": "100",
+             *         "surround_only": false,
+             *         "warmth": "0"
+             *       },
+             *       "grain": {
+             *         "amount": "0"
+             *       },
+             *       "shadow": {
+             *         "colour": "#000000",
+             *         "direction": "60",
+             *         "distance": "0.8",
+             *         "opacity": "0",
+             *         "softness": "1.5"
+             *       },
+             *       "titles": [],
+             *       "vignette": {
+             *         "amount": "0",
+             *         "size": "50"
+             *       }
+             *     }
              */
-            base: string;
+            finish: components["schemas"]["Finish"];
             /**
-             * Brightness
-             * @default 100
+             * @default {
+             *       "angle": "0",
+             *       "mirror": false,
+             *       "offset_x": "0",
+             *       "offset_y": "0",
+             *       "scale": "1",
+             *       "sizing": "tightness",
+             *       "tightness": "0"
+             *     }
              */
-            brightness: number;
+            placement: components["schemas"]["Placement"];
             /**
-             * From
-             * Format: colour
-             * @default #1d2b33
+             * Surround
+             * @default {
+             *       "base": "#000000",
+             *       "brightness": "60",
+             *       "kind": "blurred",
+             *       "mirrored": false,
+             *       "opacity": "100",
+             *       "saturation": "100",
+             *       "shift_x": "0",
+             *       "shift_y": "0",
+             *       "size": "108",
+             *       "softness": "4",
+             *       "stretched": false,
+             *       "tint": "#a07850",
+             *       "tinted": "0"
+             *     }
              */
-            first: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "drift";
-            /**
-             * Opacity
-             * @default 100
-             */
-            opacity: number;
-            /**
-             * Pattern
-             * @default clouds
-             * @enum {string}
-             */
-            pattern: "clouds" | "water light" | "colour fields" | "fine weave" | "rising specks";
-            /**
-             * Period
-             * @default 16
-             */
-            period: number;
-            /**
-             * Saturation
-             * @default 100
-             */
-            saturation: number;
-            /**
-             * Scale
-             * @default 100
-             */
-            scale: number;
-            /**
-             * To
-             * Format: colour
-             * @default #5d7a80
-             */
-            second: string;
-            /**
-             * Form
-             * @default 7
-             */
-            seed: number;
-            /**
-             * Tint
-             * Format: colour
-             * @default #a07850
-             */
-            tint: string;
-            /**
-             * Tinted
-             * @default 0
-             */
-            tinted: number;
+            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
+        };
+        /**
+         * DesignIn
+         * @description A design to put in force, what was done to it, and the version that it was done to.
+         */
+        DesignIn: {
+            design: components["schemas"]["Design"];
+            /** Label */
+            label: string;
+            /** Version */
+            version: number;
         };
         /**
          * EachCell
@@ -2092,9 +2288,10 @@ export interface components {
         Edge: {
             /**
              * Soft bottom
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            bottom: number;
+            bottom: string;
             /**
              * Outline colour
              * Format: colour
@@ -2103,29 +2300,90 @@ export interface components {
             colour: string;
             /**
              * Corners
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            corners: number;
+            corners: string;
             /**
              * Soft left
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            left: number;
+            left: string;
             /**
              * Outline
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            outline: number;
+            outline: string;
             /**
              * Soft right
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            right: number;
+            right: string;
             /**
              * Soft top
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            top: number;
+            top: string;
+        };
+        /**
+         * EdgeExtend
+         * @description The outermost rows and columns of the picture drawn outward, softer and softer.
+         *
+         *     Attributes:
+         *         softness: standard deviation of the blur along the edge at the frame's border, in percent of the frame's height.
+         */
+        EdgeExtend: {
+            /**
+             * Base colour
+             * Format: colour
+             * @default #000000
+             */
+            base: string;
+            /**
+             * Brightness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 80
+             */
+            brightness: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "carried";
+            /**
+             * Opacity
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 100
+             */
+            opacity: string;
+            /**
+             * Saturation
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 100
+             */
+            saturation: string;
+            /**
+             * Softness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 5
+             */
+            softness: string;
+            /**
+             * Tint
+             * Format: colour
+             * @default #a07850
+             */
+            tint: string;
+            /**
+             * Tinted
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            tinted: string;
         };
         /**
          * Edges
@@ -2196,149 +2454,6 @@ export interface components {
             says: string;
         };
         /**
-         * Facts
-         * @description What a file says of itself and what counting its packets shows.
-         *
-         *     Attributes:
-         *         kind: a clip that moves, one still picture, or a sequence of numbered stills.
-         *         container: names of the container format, as its demuxer gives them.
-         *         codec: the decoder's name of the picture stream.
-         *         width, height: stored size in pixels, before any rotation.
-         *         pixel_aspect: width of a stored pixel over its height, or None where the file does not say.
-         *         stream_aspect: the same as the coded stream itself says, where that is more than its container.
-         *         rotation: degrees clockwise (0, 90, 180, 270) to turn the stored picture so that it stands upright.
-         *         rotation_flag: the same as the file states it, which need not be a quarter turn.
-         *         mirrored: whether left and right change places after that.
-         *         rate: frames a second, exact.
-         *         rate_stated: whether the file states a rate; if not, `rate` is worked out from its timestamps.
-         *         rate_varies: whether frames last unequally long, beyond the rounding of the file's clock.
-         *         shortest_frame, longest_frame: seconds between neighbouring frames.
-         *         duration: seconds from the first picture to the end of the last.
-         *         frames: number of pictures.
-         *         field_order: as the stream flags it.
-         *         pixel_format: the decoder's name of the sample layout.
-         *         depth: bits of a sample.
-         *         chroma: chroma format, such as "4:2:0".
-         *         matrix, primaries, transfer: ITU-T H.273 code points; 2 is unspecified.
-         *         full_range: whether the stream is flagged full range.
-         *         sounds: the audio streams that can be decoded.
-         *         counted: whether pictures were decoded one by one, counted by their packets, or, of a file too long to be gone
-         *             through while somebody waits, estimated.
-         *         shown_by: which time stamps say when a picture is shown.
-         *         seekable: whether pictures can be read from the middle; where the clock jumps they are read from the start.
-         *         findings: damage, and what is not as one would expect.
-         *         others: kinds of the streams that are neither picture nor sound, as its demuxer calls them.
-         */
-        Facts: {
-            /** Chroma */
-            chroma: string;
-            /** Codec */
-            codec: string;
-            /** Container */
-            container: string;
-            /**
-             * Counted
-             * @default decoded
-             * @enum {string}
-             */
-            counted: "decoded" | "packets" | "estimated";
-            /** Depth */
-            depth: number;
-            /**
-             * Duration
-             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
-             */
-            duration: string;
-            /**
-             * Field Order
-             * @enum {string}
-             */
-            field_order: "unknown" | "progressive" | "upper first" | "lower first";
-            /**
-             * Findings
-             * @default []
-             */
-            findings: components["schemas"]["Finding"][];
-            /** Frames */
-            frames: number;
-            /** Full Range */
-            full_range: boolean;
-            /** Height */
-            height: number;
-            /**
-             * Kind
-             * @default clip
-             * @enum {string}
-             */
-            kind: "clip" | "still" | "sequence";
-            /**
-             * Longest Frame
-             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
-             */
-            longest_frame: string;
-            /** Matrix */
-            matrix: number;
-            /**
-             * Mirrored
-             * @default false
-             */
-            mirrored: boolean;
-            /**
-             * Others
-             * @default []
-             */
-            others: string[];
-            /** Pixel Aspect */
-            pixel_aspect: string | null;
-            /** Pixel Format */
-            pixel_format: string;
-            /** Primaries */
-            primaries: number;
-            /**
-             * Rate
-             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
-             */
-            rate: string;
-            /** Rate Stated */
-            rate_stated: boolean;
-            /** Rate Varies */
-            rate_varies: boolean;
-            /**
-             * Rotation
-             * @enum {integer}
-             */
-            rotation: 0 | 90 | 180 | 270;
-            /**
-             * Rotation Flag
-             * @default 0
-             */
-            rotation_flag: number;
-            /**
-             * Seekable
-             * @default true
-             */
-            seekable: boolean;
-            /**
-             * Shortest Frame
-             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
-             */
-            shortest_frame: string;
-            /**
-             * Shown By
-             * @default presentation
-             * @enum {string}
-             */
-            shown_by: "presentation" | "decoding";
-            /** Sounds */
-            sounds: components["schemas"]["SoundFacts"][];
-            /** Stream Aspect */
-            stream_aspect?: string | null;
-            /** Transfer */
-            transfer: number;
-            /** Width */
-            width: number;
-        };
-        /**
          * FieldsFound
          * @description What was seen.
          *
@@ -2347,14 +2462,21 @@ export interface components {
          *         judged: pairs of pictures in which enough moved.
          *         agreeing: those that say so.
          *         says: the same in words.
+         *         film: whether film was spread over the fields, throughout or in parts.
          */
         FieldsFound: {
             /** Agreeing */
             agreeing: number;
+            /**
+             * Film
+             * @default no
+             * @enum {string}
+             */
+            film: "no" | "throughout" | "in_parts";
             /** Judged */
             judged: number;
             /** Order */
-            order: ("progressive" | "upper first" | "lower first") | null;
+            order: ("progressive" | "upper_first" | "lower_first") | null;
             /** Says */
             says: string;
         };
@@ -2438,7 +2560,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "leading" | "undecodable" | "concealed" | "missing" | "held" | "unreadable" | "cut_short" | "sound_damaged" | "clock_jumps" | "size_changes" | "samples_change" | "pixel_aspect_changes" | "turned_askew" | "other_pictures" | "sound_unknown";
+            kind: "leading" | "undecodable" | "concealed" | "missing" | "held" | "unreadable" | "cut_short" | "sound_damaged" | "clock_jumps" | "size_changes" | "samples_change" | "pixel_aspect_changes" | "turned_askew" | "other_pictures" | "sound_unknown" | "film_by_flags";
             /**
              * Start
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -2465,52 +2587,52 @@ export interface components {
              * @default {
              *       "colour": "#f4f0e6",
              *       "family": "Archivo",
-             *       "later": 0,
-             *       "letter_width": 100,
+             *       "later": "0",
+             *       "letter_width": "100",
              *       "of": "",
-             *       "place": "where it is free",
-             *       "plate": 55,
+             *       "place": "free_area",
+             *       "plate": "55",
              *       "plate_colour": "#101010",
-             *       "size": 4.5,
-             *       "weight": 500
+             *       "size": "4.5",
+             *       "weight": "500"
              *     }
              */
             captions: components["schemas"]["Captions"];
             /**
              * @default {
-             *       "bottom": 0,
+             *       "bottom": "0",
              *       "colour": "#f2efe8",
-             *       "corners": 0,
-             *       "left": 0,
-             *       "outline": 0,
-             *       "right": 0,
-             *       "top": 0
+             *       "corners": "0",
+             *       "left": "0",
+             *       "outline": "0",
+             *       "right": "0",
+             *       "top": "0"
              *     }
              */
             edge: components["schemas"]["Edge"];
             /**
              * @default {
-             *       "contrast": 100,
-             *       "exposure": 0,
-             *       "saturation": 100,
+             *       "contrast": "100",
+             *       "exposure": "0",
+             *       "saturation": "100",
              *       "surround_only": false,
-             *       "warmth": 0
+             *       "warmth": "0"
              *     }
              */
             grade: components["schemas"]["Grade"];
             /**
              * @default {
-             *       "amount": 0
+             *       "amount": "0"
              *     }
              */
             grain: components["schemas"]["Grain"];
             /**
              * @default {
              *       "colour": "#000000",
-             *       "direction": 60,
-             *       "distance": 0.8,
-             *       "opacity": 0,
-             *       "softness": 1.5
+             *       "direction": "60",
+             *       "distance": "0.8",
+             *       "opacity": "0",
+             *       "softness": "1.5"
              *     }
              */
             shadow: components["schemas"]["Shadow"];
@@ -2521,8 +2643,8 @@ export interface components {
             titles: components["schemas"]["Title"][];
             /**
              * @default {
-             *       "amount": 0,
-             *       "size": 50
+             *       "amount": "0",
+             *       "size": "50"
              *     }
              */
             vignette: components["schemas"]["Vignette"];
@@ -2542,7 +2664,7 @@ export interface components {
             controls: components["schemas"]["Control"][];
             /** Example */
             example: {
-                [key: string]: number | string | boolean;
+                [key: string]: string;
             };
             /** Name */
             name: string;
@@ -2581,28 +2703,38 @@ export interface components {
          * @description A clip of a project.
          *
          *     `said` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
-         *     taken to be, where what was found in its pictures fills in what nobody said.
+         *     taken to be, where what was found in its pictures fills in what nobody said. `stamp` changes with whatever its own
+         *     pictures look like. `display_aspect` is of the picture as it is taken;
+         *     `colour` is what the file says of its own, at length and as a state.
          */
         FootageOut: {
-            bars: components["schemas"]["BakedBars"] | null;
+            /** Analyses */
+            analyses: components["schemas"]["AnalysisOut"][];
+            bars: components["schemas"]["BurnedInBars"] | null;
             /** Candidates */
             candidates: components["schemas"]["Candidate"][];
+            /** Colour */
+            colour: string;
+            /** Colour State */
+            colour_state: string;
             copy_to_begin_with: components["schemas"]["Blurred"];
             /** Damaged Places */
             damaged_places: number;
             /** Described */
             described: components["schemas"]["Fact"][];
-            facts: components["schemas"]["Facts"];
+            /** Display Aspect */
+            display_aspect: number;
             fields: components["schemas"]["FieldsFound"] | null;
             /** Format */
             format: string;
             /** Id */
             id: number;
+            info: components["schemas"]["MediaInfo"];
             interpretation: components["schemas"]["Interpretation"];
             /** Linked */
             linked: boolean;
-            /** Looked */
-            looked: boolean;
+            /** Looking */
+            looking: boolean;
             /** Missing */
             missing: boolean;
             /** Name */
@@ -2615,6 +2747,8 @@ export interface components {
             said: components["schemas"]["Interpretation"];
             /** Size */
             size: number;
+            /** Stamp */
+            stamp: string;
             timing: components["schemas"]["Timing"];
             /** Twin */
             twin: string | null;
@@ -2632,6 +2766,8 @@ export interface components {
          *         outside: what is outside the active picture: bars, or the surround, which then fills the whole frame.
          *         bar_colour: of those bars.
          *         rate: frames a second; None keeps each clip's own.
+         *         fields: whether pictures are whole, or pairs of fields a half picture's time apart, and which is shown first.
+         *         colour: SDR of BT.601 or BT.709, by its lines; SDR of BT.2020; or HDR of BT.2100, with HLG or PQ.
          *         name: what the people who order it call it; may be empty.
          */
         Frame: {
@@ -2643,6 +2779,18 @@ export interface components {
              * @default #000000
              */
             bar_colour: string;
+            /**
+             * Colour
+             * @default sdr
+             * @enum {string}
+             */
+            colour: "sdr" | "bt2020" | "hlg" | "pq";
+            /**
+             * Fields
+             * @default progressive
+             * @enum {string}
+             */
+            fields: "progressive" | "upper_first" | "lower_first";
             /** Height */
             height: number;
             /**
@@ -2704,24 +2852,29 @@ export interface components {
             /**
              * @default {
              *       "bars": "undecided",
-             *       "by": "quality",
              *       "ceiling": 0,
-             *       "damage": "read past",
+             *       "channels": "",
+             *       "damage": "read_past",
              *       "depth": null,
+             *       "filename_template": "{project}_{clip}_{frame}",
              *       "kind": "mp4-h264",
              *       "layer": "everything",
+             *       "loudness": null,
              *       "name": "MP4, H.264",
-             *       "names": "{project}_{clip}_{frame}",
              *       "number": null,
              *       "passes": 2,
              *       "profile": "",
              *       "quality": "high",
-             *       "range": "as marked",
+             *       "range": "as_marked",
              *       "rate": 12000,
-             *       "rate_change": "whole frames",
+             *       "rate_change": "whole_frames",
+             *       "rate_control": "quality",
              *       "sound": "keep",
              *       "stereo": false,
-             *       "version": 1
+             *       "subtitles": "keep",
+             *       "timecode": "keep",
+             *       "tracks": "",
+             *       "version": 2
              *     }
              */
             settings: components["schemas"]["Settings"];
@@ -2756,8 +2909,10 @@ export interface components {
          * @description A framing: its plan, its numbers, and where it stands in its history.
          *
          *     `obeys` says that it has no plan of its own; `rule_set`, that somebody set the rule for its format and frame.
+         *     `version` is another after every change, also after one that was taken back and done again.
          */
         FramingOut: {
+            cell: components["schemas"]["CellOut"];
             /** Concerns */
             concerns: components["schemas"]["Concern"][];
             /** Footage */
@@ -2805,19 +2960,22 @@ export interface components {
         Grade: {
             /**
              * Contrast
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            contrast: number;
+            contrast: string;
             /**
              * Exposure
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            exposure: number;
+            exposure: string;
             /**
              * Saturation
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            saturation: number;
+            saturation: string;
             /**
              * Surround only
              * @default false
@@ -2825,9 +2983,10 @@ export interface components {
             surround_only: boolean;
             /**
              * Warmth
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            warmth: number;
+            warmth: string;
         };
         /**
          * Gradient
@@ -2843,9 +3002,10 @@ export interface components {
         Gradient: {
             /**
              * Angle
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 90
              */
-            angle: number;
+            angle: string;
             /**
              * Base colour
              * Format: colour
@@ -2854,19 +3014,22 @@ export interface components {
             base: string;
             /**
              * Brightness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            brightness: number;
+            brightness: string;
             /**
              * Centre across
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 50
              */
-            centre_x: number;
+            centre_x: string;
             /**
              * Centre down
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 50
              */
-            centre_y: number;
+            centre_y: string;
             /**
              * From
              * Format: colour
@@ -2892,14 +3055,16 @@ export interface components {
             last: string;
             /**
              * Opacity
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            opacity: number;
+            opacity: string;
             /**
              * Saturation
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            saturation: number;
+            saturation: string;
             /** By way of */
             second?: string | null;
             /** and of */
@@ -2912,9 +3077,10 @@ export interface components {
             tint: string;
             /**
              * Tinted
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            tinted: number;
+            tinted: string;
         };
         /**
          * Grain
@@ -2926,22 +3092,16 @@ export interface components {
         Grain: {
             /**
              * Amount
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            amount: number;
+            amount: string;
         };
         /**
          * Graphic
          * @description Words and a logo on a ground, laid out where the frame is free.
          *
          *     Attributes:
-         *         title, subtitle, small_print: its words; what is empty is left out.
-         *         logo: a picture, by the name it has where the plan is kept; empty for none.
-         *         logo_size: its height, in percent of the frame's.
-         *         rule: whether a line stands under the title.
-         *         place: where it stands. Where it is free means the largest place beside the picture, and the one across from
-         *             it too where that is nearly as large; logo and small print go there.
-         *         align, upright: how words stand in their place.
          *         ground: the surround behind them.
          */
         Graphic: {
@@ -2959,14 +3119,16 @@ export interface components {
             colour: string;
             /**
              * Until
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            end: number;
+            end: string;
             /**
              * Fade
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            fade: number;
+            fade: string;
             /**
              * Font
              * @default Archivo
@@ -2977,21 +3139,21 @@ export interface components {
              * Ground
              * @default {
              *       "base": "#000000",
-             *       "brightness": 35,
+             *       "brightness": "35",
              *       "kind": "blurred",
              *       "mirrored": false,
-             *       "opacity": 100,
-             *       "saturation": 100,
-             *       "shift_x": 0,
-             *       "shift_y": 0,
-             *       "size": 108,
-             *       "softness": 8,
+             *       "opacity": "100",
+             *       "saturation": "100",
+             *       "shift_x": "0",
+             *       "shift_y": "0",
+             *       "size": "108",
+             *       "softness": "8",
              *       "stretched": false,
              *       "tint": "#a07850",
-             *       "tinted": 0
+             *       "tinted": "0"
              *     }
              */
-            ground: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["Drift"];
+            ground: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"];
             /**
              * Title
              * @default Title
@@ -3004,9 +3166,10 @@ export interface components {
             kind: "graphic";
             /**
              * Letter width
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            letter_width: number;
+            letter_width: string;
             /**
              * Logo
              * @default
@@ -3014,15 +3177,16 @@ export interface components {
             logo: string;
             /**
              * Logo size
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 14
              */
-            logo_size: number;
+            logo_size: string;
             /**
              * Place
-             * @default where it is free
+             * @default free_area
              * @enum {string}
              */
-            place: "where it is free" | "left" | "right" | "above" | "below";
+            place: "free_area" | "left" | "right" | "above" | "below";
             /**
              * Rule line
              * @default true
@@ -3030,9 +3194,10 @@ export interface components {
             rule: boolean;
             /**
              * Size
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 6
              */
-            size: number;
+            size: string;
             /**
              * Small print
              * @default
@@ -3040,9 +3205,10 @@ export interface components {
             small_print: string;
             /**
              * From
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            start: number;
+            start: string;
             /**
              * Subtitle
              * @default
@@ -3056,9 +3222,10 @@ export interface components {
             upright: "top" | "middle" | "bottom";
             /**
              * Weight
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 600
              */
-            weight: number;
+            weight: string;
         };
         /**
          * Guide
@@ -3129,29 +3296,32 @@ export interface components {
          *         mirror: whether left and right of the upright picture change places.
          *         clean_aperture: how many of the 720 samples of a standard-definition line carry the picture: 704, or the
          *             702.9 of an analogue line (52.07 µs at 13.5 MHz; common practice, no source); None is the whole line.
-         *         baked: bars that are part of the picture and are taken off it.
+         *         burned_in_bars: bars that are part of the picture and are taken off it.
          *         fields: whether pictures are whole frames, or pairs of fields and which is shown first.
-         *         deinterlace: what pairs of fields become: one frame a pair, or one a field, at twice the rate.
+         *         deinterlace: what pairs of fields become: one frame a pair, or one a field, at twice the rate, or the pictures
+         *             of film that were spread over them, four of five.
          *         range: what black and white are stored as.
          *         matrix: the weights between R'G'B' and Y'CbCr.
+         *         primaries: which colours red, green and blue are.
+         *         transfer: whether codes are SDR's, or HDR's with HLG or PQ.
          *         rate: frames a second of a still or of a sequence of stills.
          *         duration: seconds that a still lasts.
          *         matte: what shows through where a still is transparent.
          */
         Interpretation: {
-            baked?: components["schemas"]["Edges"] | null;
+            burned_in_bars?: components["schemas"]["Edges"] | null;
             /** Clean Aperture */
             clean_aperture?: ("704" | "702.9") | null;
             /**
              * Deinterlace
-             * @default one per pair
+             * @default one_per_pair
              * @enum {string}
              */
-            deinterlace: "one per pair" | "one per field";
+            deinterlace: "one_per_pair" | "one_per_field" | "film";
             /** Duration */
             duration?: string | null;
             /** Fields */
-            fields?: ("progressive" | "upper first" | "lower first") | null;
+            fields?: ("progressive" | "upper_first" | "lower_first") | null;
             /** Matrix */
             matrix?: ("bt601" | "bt709" | "bt2020") | null;
             /**
@@ -3167,12 +3337,16 @@ export interface components {
             mirror: boolean;
             /** Pixel Aspect */
             pixel_aspect?: string | null;
+            /** Primaries */
+            primaries?: ("bt709" | "bt601-525" | "bt601-625" | "bt2020" | "p3-d65") | null;
             /** Range */
             range?: ("limited" | "full") | null;
             /** Rate */
             rate?: string | null;
             /** Rotation */
             rotation?: (0 | 90 | 180 | 270) | null;
+            /** Transfer */
+            transfer?: ("sdr" | "pq" | "hlg") | null;
         };
         /**
          * KeepIn
@@ -3283,12 +3457,12 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             across: string;
+            design: components["schemas"]["Design"];
             /**
              * Down
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             down: string;
-            plan: components["schemas"]["Plan"];
         };
         /**
          * Listing
@@ -3327,14 +3501,16 @@ export interface components {
             base: string;
             /**
              * Brightness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 60
              */
-            brightness: number;
+            brightness: string;
             /**
              * Crossfade
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 1
              */
-            crossfade: number;
+            crossfade: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3347,29 +3523,34 @@ export interface components {
             of: string;
             /**
              * Opacity
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            opacity: number;
+            opacity: string;
             /**
              * Saturation
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            saturation: number;
+            saturation: string;
             /**
              * Size
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            size: number;
+            size: string;
             /**
              * Softness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 2
              */
-            softness: number;
+            softness: string;
             /**
              * Speed
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            speed: number;
+            speed: string;
             /**
              * Tint
              * Format: colour
@@ -3378,9 +3559,10 @@ export interface components {
             tint: string;
             /**
              * Tinted
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            tinted: number;
+            tinted: string;
         };
         /**
          * Margins
@@ -3421,6 +3603,30 @@ export interface components {
             first: number;
             /** Last */
             last: number;
+        };
+        /**
+         * Mastering
+         * @description The display that HDR was made on. SMPTE ST 2086.
+         *
+         *     Attributes:
+         *         red, green, blue, white: its primaries, and its white.
+         *         lowest, highest: cd/m² it can show.
+         */
+        Mastering: {
+            blue: components["schemas"]["Chromaticity"];
+            green: components["schemas"]["Chromaticity"];
+            /**
+             * Highest
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            highest: string;
+            /**
+             * Lowest
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            lowest: string;
+            red: components["schemas"]["Chromaticity"];
+            white: components["schemas"]["Chromaticity"];
         };
         /**
          * MaterialOut
@@ -3510,10 +3716,177 @@ export interface components {
         };
         /**
          * MeasureIn
-         * @description A plan to measure.
+         * @description A design to measure.
          */
         MeasureIn: {
-            plan: components["schemas"]["Plan"];
+            design: components["schemas"]["Design"];
+        };
+        /**
+         * MediaInfo
+         * @description What a file says of itself and what counting its packets shows.
+         *
+         *     Attributes:
+         *         kind: a clip that moves, one still picture, or a sequence of numbered stills.
+         *         container: names of the container format, as its demuxer gives them.
+         *         codec: the decoder's name of the picture stream.
+         *         width, height: stored size in pixels, before any rotation.
+         *         pixel_aspect: width of a stored pixel over its height, or None where the file does not say.
+         *         stream_aspect: the same as the coded stream itself says, where that is more than its container.
+         *         rotation: degrees clockwise (0, 90, 180, 270) to turn the stored picture so that it stands upright.
+         *         rotation_flag: the same as the file states it, which need not be a quarter turn.
+         *         mirrored: whether left and right change places after that.
+         *         rate: frames a second, exact.
+         *         rate_stated: whether the file states a rate; if not, `rate` is worked out from its timestamps.
+         *         rate_varies: whether frames last unequally long, beyond the rounding of the file's clock.
+         *         shortest_frame, longest_frame: seconds between neighbouring frames.
+         *         duration: seconds from the first picture to the end of the last.
+         *         frames: number of pictures.
+         *         field_order: as the stream flags it.
+         *         pixel_format: the decoder's name of the sample layout.
+         *         depth: bits of a sample.
+         *         chroma: chroma format, such as "4:2:0".
+         *         matrix, primaries, transfer: ITU-T H.273 code points; 2 is unspecified.
+         *         full_range: whether the stream is flagged full range.
+         *         siting: where chroma samples lie among luma samples; None in what was stored by older versions.
+         *         alpha: whether samples say what is transparent.
+         *         mastering, content_light: what HDR says of the light in it; None where it does not.
+         *         sounds: the audio streams that can be decoded.
+         *         counted: whether pictures were decoded one by one, counted by their packets, or, of a file too long to be gone
+         *             through while somebody waits, estimated.
+         *         shown_by: which time stamps say when a picture is shown.
+         *         seekable: whether pictures can be read from the middle; where the clock jumps they are read from the start.
+         *         findings: damage, and what is not as one would expect.
+         *         subtitles: tracks of them.
+         *         timecode: of the first picture, as the file says it; empty where it does not.
+         *         others: kinds of the streams that are neither picture nor sound, as its demuxer calls them.
+         */
+        MediaInfo: {
+            /**
+             * Alpha
+             * @default false
+             */
+            alpha: boolean;
+            /** Chroma */
+            chroma: string;
+            /** Codec */
+            codec: string;
+            /** Container */
+            container: string;
+            content_light?: components["schemas"]["ContentLight"] | null;
+            /**
+             * Counted
+             * @default decoded
+             * @enum {string}
+             */
+            counted: "decoded" | "packets" | "estimated";
+            /** Depth */
+            depth: number;
+            /**
+             * Duration
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            duration: string;
+            /**
+             * Field Order
+             * @enum {string}
+             */
+            field_order: "unknown" | "progressive" | "upper_first" | "lower_first";
+            /**
+             * Findings
+             * @default []
+             */
+            findings: components["schemas"]["Finding"][];
+            /** Frames */
+            frames: number;
+            /** Full Range */
+            full_range: boolean;
+            /** Height */
+            height: number;
+            /**
+             * Kind
+             * @default clip
+             * @enum {string}
+             */
+            kind: "clip" | "still" | "sequence";
+            /**
+             * Longest Frame
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            longest_frame: string;
+            mastering?: components["schemas"]["Mastering"] | null;
+            /** Matrix */
+            matrix: number;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /**
+             * Others
+             * @default []
+             */
+            others: string[];
+            /** Pixel Aspect */
+            pixel_aspect: string | null;
+            /** Pixel Format */
+            pixel_format: string;
+            /** Primaries */
+            primaries: number;
+            /**
+             * Rate
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            rate: string;
+            /** Rate Stated */
+            rate_stated: boolean;
+            /** Rate Varies */
+            rate_varies: boolean;
+            /**
+             * Rotation
+             * @enum {integer}
+             */
+            rotation: 0 | 90 | 180 | 270;
+            /**
+             * Rotation Flag
+             * @default 0
+             */
+            rotation_flag: number;
+            /**
+             * Seekable
+             * @default true
+             */
+            seekable: boolean;
+            /**
+             * Shortest Frame
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            shortest_frame: string;
+            /**
+             * Shown By
+             * @default presentation
+             * @enum {string}
+             */
+            shown_by: "presentation" | "decoding";
+            /** Siting */
+            siting?: ("left" | "centre" | "top_left" | "top" | "bottom_left" | "bottom") | null;
+            /** Sounds */
+            sounds: components["schemas"]["SoundInfo"][];
+            /** Stream Aspect */
+            stream_aspect?: string | null;
+            /**
+             * Subtitles
+             * @default []
+             */
+            subtitles: components["schemas"]["SubtitleInfo"][];
+            /**
+             * Timecode
+             * @default
+             */
+            timecode: string;
+            /** Transfer */
+            transfer: number;
+            /** Width */
+            width: number;
         };
         /**
          * Mirrored
@@ -3528,9 +3901,10 @@ export interface components {
             base: string;
             /**
              * Brightness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 70
              */
-            brightness: number;
+            brightness: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3538,14 +3912,16 @@ export interface components {
             kind: "mirrored";
             /**
              * Opacity
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            opacity: number;
+            opacity: string;
             /**
              * Saturation
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            saturation: number;
+            saturation: string;
             /**
              * Tint
              * Format: colour
@@ -3554,9 +3930,10 @@ export interface components {
             tint: string;
             /**
              * Tinted
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            tinted: number;
+            tinted: string;
         };
         /**
          * MoveCells
@@ -3733,9 +4110,10 @@ export interface components {
             base: string;
             /**
              * Brightness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            brightness: number;
+            brightness: string;
             /**
              * Colour
              * Format: colour
@@ -3749,14 +4127,16 @@ export interface components {
             kind: "plain";
             /**
              * Opacity
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            opacity: number;
+            opacity: string;
             /**
              * Saturation
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            saturation: number;
+            saturation: string;
             /**
              * Tint
              * Format: colour
@@ -3765,16 +4145,17 @@ export interface components {
             tint: string;
             /**
              * Tinted
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            tinted: number;
+            tinted: string;
         };
         /**
          * Plan
          * @description Everything about one framing; the same plan means the same at every size it is drawn.
          *
          *     Attributes:
-         *         version: of this form, 1.
+         *         version: of this form, 2; plans of version 1 are read as well.
          *         source: what the source is called where the plan is kept; a path for the command line.
          *         interpretation: what the stored samples are taken to mean.
          *         frame: what is delivered.
@@ -3789,45 +4170,45 @@ export interface components {
              *       "captions": {
              *         "colour": "#f4f0e6",
              *         "family": "Archivo",
-             *         "later": 0,
-             *         "letter_width": 100,
+             *         "later": "0",
+             *         "letter_width": "100",
              *         "of": "",
-             *         "place": "where it is free",
-             *         "plate": 55,
+             *         "place": "free_area",
+             *         "plate": "55",
              *         "plate_colour": "#101010",
-             *         "size": 4.5,
-             *         "weight": 500
+             *         "size": "4.5",
+             *         "weight": "500"
              *       },
              *       "edge": {
-             *         "bottom": 0,
+             *         "bottom": "0",
              *         "colour": "#f2efe8",
-             *         "corners": 0,
-             *         "left": 0,
-             *         "outline": 0,
-             *         "right": 0,
-             *         "top": 0
+             *         "corners": "0",
+             *         "left": "0",
+             *         "outline": "0",
+             *         "right": "0",
+             *         "top": "0"
              *       },
              *       "grade": {
-             *         "contrast": 100,
-             *         "exposure": 0,
-             *         "saturation": 100,
+             *         "contrast": "100",
+             *         "exposure": "0",
+             *         "saturation": "100",
              *         "surround_only": false,
-             *         "warmth": 0
+             *         "warmth": "0"
              *       },
              *       "grain": {
-             *         "amount": 0
+             *         "amount": "0"
              *       },
              *       "shadow": {
              *         "colour": "#000000",
-             *         "direction": 60,
-             *         "distance": 0.8,
-             *         "opacity": 0,
-             *         "softness": 1.5
+             *         "direction": "60",
+             *         "distance": "0.8",
+             *         "opacity": "0",
+             *         "softness": "1.5"
              *       },
              *       "titles": [],
              *       "vignette": {
-             *         "amount": 0,
-             *         "size": 50
+             *         "amount": "0",
+             *         "size": "50"
              *       }
              *     }
              */
@@ -3835,18 +4216,20 @@ export interface components {
             frame: components["schemas"]["Frame"];
             /**
              * @default {
-             *       "baked": null,
+             *       "burned_in_bars": null,
              *       "clean_aperture": null,
-             *       "deinterlace": "one per pair",
+             *       "deinterlace": "one_per_pair",
              *       "duration": null,
              *       "fields": null,
              *       "matrix": null,
              *       "matte": "#000000",
              *       "mirror": false,
              *       "pixel_aspect": null,
+             *       "primaries": null,
              *       "range": null,
              *       "rate": null,
-             *       "rotation": null
+             *       "rotation": null,
+             *       "transfer": null
              *     }
              */
             interpretation: components["schemas"]["Interpretation"];
@@ -3878,36 +4261,27 @@ export interface components {
              * Surround
              * @default {
              *       "base": "#000000",
-             *       "brightness": 60,
+             *       "brightness": "60",
              *       "kind": "blurred",
              *       "mirrored": false,
-             *       "opacity": 100,
-             *       "saturation": 100,
-             *       "shift_x": 0,
-             *       "shift_y": 0,
-             *       "size": 108,
-             *       "softness": 4,
+             *       "opacity": "100",
+             *       "saturation": "100",
+             *       "shift_x": "0",
+             *       "shift_y": "0",
+             *       "size": "108",
+             *       "softness": "4",
              *       "stretched": false,
              *       "tint": "#a07850",
-             *       "tinted": 0
+             *       "tinted": "0"
              *     }
              */
-            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["Drift"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
+            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
-        };
-        /**
-         * PlanIn
-         * @description A plan to put in force, and what was done to it.
-         */
-        PlanIn: {
-            /** Label */
-            label: string;
-            plan: components["schemas"]["Plan"];
+            version: 2;
         };
         /**
          * PreviewIn
@@ -3917,7 +4291,7 @@ export interface components {
          *     `ticket` is answered, the others get 204.
          */
         PreviewIn: {
-            plan: components["schemas"]["Plan"];
+            design: components["schemas"]["Design"];
             /** Slot */
             slot: string;
             /** Ticket */
@@ -4141,12 +4515,12 @@ export interface components {
          * @description How a file is written.
          *
          *     Attributes:
-         *         version: of this form, 1.
+         *         version: of this form, 2; settings of version 1 are read as well.
          *         name: what they are called.
-         *         kind: of file; see `KINDS`.
+         *         kind: of file; see `OUTPUT_FORMATS`.
          *         profile: of the encoder, by name; empty for the usual one.
          *         depth: bits of a sample; the usual of the profile where None.
-         *         by: what decides how much is written: constant quality, a mean rate, or the same rate throughout.
+         *         rate_control: what decides how much is written: constant quality, a mean rate, or the same rate throughout.
          *         quality: in plain words.
          *         number: the encoder's own number in place of the word.
          *         rate: mean rate of the picture, in kilobits a second.
@@ -4154,7 +4528,11 @@ export interface components {
          *         passes: how often a clip is gone through where a rate is asked for: with 2 it is measured first, so that
          *             each part gets its share. Kinds that cannot do so go through it once.
          *         sound: kept as it is where the kind can hold it, else written the kind's usual way; encoded anew; or left out.
-         *         stereo: whether sound of more or fewer channels is mixed to two.
+         *         stereo: whether sound of more or fewer channels is mixed to two, as ITU-R BS.775 says.
+         *         channels: numbers of the channels of each track that are kept, like "3+4"; all where empty.
+         *         tracks: numbers of the tracks of sound that are kept, in the same way.
+         *         loudness: in LUFS, to which all of each track is brought, by EBU R 128 with its true peak held; as it is where
+         *             None.
          *         rate_change: how a clip fits a frame's own rate: whole frames are repeated and dropped, neighbours are
          *             blended, or it runs faster or slower with the pitch of its sound kept.
          *         range: the part of the clip that was marked, or all of it.
@@ -4162,7 +4540,9 @@ export interface components {
          *         bars: with an active picture, the whole frame with its bars, or exactly the active picture. Nothing is
          *             rendered of such a frame before somebody has said which; see `check_decided`.
          *         damage: whether what is damaged in a clip is read past, the last good picture staying, or stops the render.
-         *         names: of files, as a pattern; see `names`.
+         *         subtitles: whether tracks of subtitles with words are carried, where the kind has a place for them.
+         *         timecode: of the first picture: going on from the clip's, none, or one that is set.
+         *         filename_template: of files, as a pattern; see `names`.
          */
         Settings: {
             /**
@@ -4170,26 +4550,30 @@ export interface components {
              * @default undecided
              * @enum {string}
              */
-            bars: "undecided" | "whole frame" | "active picture only";
-            /**
-             * By
-             * @default quality
-             * @enum {string}
-             */
-            by: "quality" | "rate" | "constant rate";
+            bars: "undecided" | "whole_frame" | "active_picture_only";
             /**
              * Ceiling
              * @default 0
              */
             ceiling: number;
             /**
+             * Channels
+             * @default
+             */
+            channels: string;
+            /**
              * Damage
-             * @default read past
+             * @default read_past
              * @enum {string}
              */
-            damage: "read past" | "stop";
+            damage: "read_past" | "stop";
             /** Depth */
             depth?: (8 | 10 | 16) | null;
+            /**
+             * Filename Template
+             * @default {project}_{clip}_{frame}
+             */
+            filename_template: string;
             /**
              * Kind
              * @default mp4-h264
@@ -4201,17 +4585,14 @@ export interface components {
              * @default everything
              * @enum {string}
              */
-            layer: "everything" | "surround alone" | "picture alone";
+            layer: "everything" | "surround_alone" | "picture_alone";
+            /** Loudness */
+            loudness?: number | null;
             /**
              * Name
              * @default MP4, H.264
              */
             name: string;
-            /**
-             * Names
-             * @default {project}_{clip}_{frame}
-             */
-            names: string;
             /** Number */
             number?: number | null;
             /**
@@ -4230,13 +4611,13 @@ export interface components {
              * @default high
              * @enum {string}
              */
-            quality: "draft" | "good" | "high" | "nearly lossless";
+            quality: "draft" | "good" | "high" | "nearly_lossless";
             /**
              * Range
-             * @default as marked
+             * @default as_marked
              * @enum {string}
              */
-            range: "as marked" | "whole clip";
+            range: "as_marked" | "whole_clip";
             /**
              * Rate
              * @default 12000
@@ -4244,10 +4625,16 @@ export interface components {
             rate: number;
             /**
              * Rate Change
-             * @default whole frames
+             * @default whole_frames
              * @enum {string}
              */
-            rate_change: "whole frames" | "blended" | "speed";
+            rate_change: "whole_frames" | "blended" | "speed";
+            /**
+             * Rate Control
+             * @default quality
+             * @enum {string}
+             */
+            rate_control: "quality" | "rate" | "constant_rate";
             /**
              * Sound
              * @default keep
@@ -4260,11 +4647,27 @@ export interface components {
              */
             stereo: boolean;
             /**
+             * Subtitles
+             * @default keep
+             * @enum {string}
+             */
+            subtitles: "keep" | "none";
+            /**
+             * Timecode
+             * @default keep
+             */
+            timecode: string;
+            /**
+             * Tracks
+             * @default
+             */
+            tracks: string;
+            /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * Shadow
@@ -4286,24 +4689,28 @@ export interface components {
             colour: string;
             /**
              * Direction
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 60
              */
-            direction: number;
+            direction: string;
             /**
              * Distance
-             * @default 0.8
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 4/5
              */
-            distance: number;
+            distance: string;
             /**
              * Opacity
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            opacity: number;
+            opacity: string;
             /**
              * Softness
-             * @default 1.5
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 3/2
              */
-            softness: number;
+            softness: string;
         };
         /**
          * Sides
@@ -4319,21 +4726,21 @@ export interface components {
              * Left or above
              * @default {
              *       "base": "#000000",
-             *       "brightness": 60,
+             *       "brightness": "60",
              *       "kind": "blurred",
              *       "mirrored": false,
-             *       "opacity": 100,
-             *       "saturation": 100,
-             *       "shift_x": 0,
-             *       "shift_y": 0,
-             *       "size": 108,
-             *       "softness": 4,
+             *       "opacity": "100",
+             *       "saturation": "100",
+             *       "shift_x": "0",
+             *       "shift_y": "0",
+             *       "size": "108",
+             *       "softness": "4",
              *       "stretched": false,
              *       "tint": "#a07850",
-             *       "tinted": 0
+             *       "tinted": "0"
              *     }
              */
-            first: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["Drift"];
+            first: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4343,22 +4750,22 @@ export interface components {
              * Right or below
              * @default {
              *       "base": "#000000",
-             *       "brightness": 100,
+             *       "brightness": "100",
              *       "colour": "#202428",
              *       "kind": "plain",
-             *       "opacity": 100,
-             *       "saturation": 100,
+             *       "opacity": "100",
+             *       "saturation": "100",
              *       "tint": "#a07850",
-             *       "tinted": 0
+             *       "tinted": "0"
              *     }
              */
-            second: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["Drift"];
+            second: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"];
             /**
              * Sides
-             * @default where it is empty
+             * @default empty_area
              * @enum {string}
              */
-            way: "where it is empty" | "left and right" | "above and below";
+            way: "empty_area" | "left_right" | "above_below";
         };
         /**
          * Snap
@@ -4367,6 +4774,7 @@ export interface components {
          *     Attributes:
          *         offset: from the centre, in frame pixels.
          *         says: what is met there.
+         *         meets: which part of the picture meets something: its middle, its left or upper edge, its right or lower edge.
          *         line: where on the frame it is met, in frame pixels.
          */
         Snap: {
@@ -4376,6 +4784,12 @@ export interface components {
              */
             line: string;
             /**
+             * Meets
+             * @default middle
+             * @enum {string}
+             */
+            meets: "middle" | "first_edge" | "second_edge";
+            /**
              * Offset
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
@@ -4384,7 +4798,7 @@ export interface components {
             says: string;
         };
         /**
-         * SoundFacts
+         * SoundInfo
          * @description One audio stream.
          *
          *     Attributes:
@@ -4394,14 +4808,21 @@ export interface components {
          *         start: seconds from the first picture to the first sound; negative where sound comes first.
          *         duration: seconds, or None where nothing says so.
          *         stream: its number among all streams of the file; None in what was stored by older versions.
+         *         language: as ISO 639-2 has it; empty where nobody says.
+         *         title: what the file calls it.
          */
-        SoundFacts: {
+        SoundInfo: {
             /** Channels */
             channels: number;
             /** Codec */
             codec: string;
             /** Duration */
             duration: string | null;
+            /**
+             * Language
+             * @default
+             */
+            language: string;
             /** Rate */
             rate: number;
             /**
@@ -4411,6 +4832,11 @@ export interface components {
             start: string;
             /** Stream */
             stream?: number | null;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
         };
         /**
          * SoundOffer
@@ -4466,6 +4892,12 @@ export interface components {
             shape: string;
         };
         /**
+         * State
+         * @description Where a job stands.
+         * @enum {string}
+         */
+        State: "queued" | "running" | "paused" | "done" | "failed" | "cancelled";
+        /**
          * Still
          * @description A picture that stands.
          *
@@ -4479,9 +4911,10 @@ export interface components {
         Still: {
             /**
              * Moment
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            at: number;
+            at: string;
             /**
              * Base colour
              * Format: colour
@@ -4490,9 +4923,10 @@ export interface components {
             base: string;
             /**
              * Brightness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 70
              */
-            brightness: number;
+            brightness: string;
             /**
              * Fit
              * @default cover
@@ -4511,24 +4945,28 @@ export interface components {
             of: string;
             /**
              * Opacity
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            opacity: number;
+            opacity: string;
             /**
              * Saturation
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            saturation: number;
+            saturation: string;
             /**
              * Size
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            size: number;
+            size: string;
             /**
              * Softness
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            softness: number;
+            softness: string;
             /**
              * Tint
              * Format: colour
@@ -4537,30 +4975,39 @@ export interface components {
             tint: string;
             /**
              * Tinted
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            tinted: number;
+            tinted: string;
         };
         /**
-         * Stretch
-         * @description A part of a clip with bars of its own.
+         * SubtitleInfo
+         * @description One track of subtitles.
          *
          *     Attributes:
-         *         start, end: seconds; exact to a picture.
-         *         edges: its bars.
+         *         codec: the decoder's name for it.
+         *         stream: its number among all streams of the file.
+         *         words: whether it holds words; else it holds pictures of them, which are not carried.
+         *         language: as ISO 639-2 has it; empty where nobody says.
+         *         title: what the file calls it.
          */
-        Stretch: {
-            edges: components["schemas"]["Edges"];
+        SubtitleInfo: {
+            /** Codec */
+            codec: string;
             /**
-             * End
-             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * Language
+             * @default
              */
-            end: string;
+            language: string;
+            /** Stream */
+            stream: number;
             /**
-             * Start
-             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * Title
+             * @default
              */
-            start: string;
+            title: string;
+            /** Words */
+            words: boolean;
         };
         /**
          * Timing
@@ -4604,14 +5051,16 @@ export interface components {
             colour: string;
             /**
              * Until
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            end: number;
+            end: string;
             /**
              * Fade
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            fade: number;
+            fade: string;
             /**
              * Font
              * @default Archivo
@@ -4620,14 +5069,16 @@ export interface components {
             family: "Archivo" | "Noto Sans" | "Noto Serif" | "Source Serif";
             /**
              * Letter width
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 100
              */
-            letter_width: number;
+            letter_width: string;
             /**
              * Plate
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            plate: number;
+            plate: string;
             /**
              * Plate colour
              * Format: colour
@@ -4636,14 +5087,16 @@ export interface components {
             plate_colour: string;
             /**
              * Size
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 6
              */
-            size: number;
+            size: string;
             /**
              * From
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            start: number;
+            start: string;
             /**
              * Words
              * @default Title
@@ -4651,19 +5104,22 @@ export interface components {
             text: string;
             /**
              * Weight
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 600
              */
-            weight: number;
+            weight: string;
             /**
              * Across
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 50
              */
-            x: number;
+            x: string;
             /**
              * Down
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 85
              */
-            y: number;
+            y: string;
         };
         /**
          * TitlePlace
@@ -4699,9 +5155,8 @@ export interface components {
          * @description One treatment.
          *
          *     Attributes:
-         *         version: of this form, 1.
+         *         version: of this form, 2; treatments of version 1 are read as well.
          *         name: what it is called.
-         *         placement, surround, finish: what it gives a framing.
          */
         Treatment: {
             /**
@@ -4709,45 +5164,45 @@ export interface components {
              *       "captions": {
              *         "colour": "#f4f0e6",
              *         "family": "Archivo",
-             *         "later": 0,
-             *         "letter_width": 100,
+             *         "later": "0",
+             *         "letter_width": "100",
              *         "of": "",
-             *         "place": "where it is free",
-             *         "plate": 55,
+             *         "place": "free_area",
+             *         "plate": "55",
              *         "plate_colour": "#101010",
-             *         "size": 4.5,
-             *         "weight": 500
+             *         "size": "4.5",
+             *         "weight": "500"
              *       },
              *       "edge": {
-             *         "bottom": 0,
+             *         "bottom": "0",
              *         "colour": "#f2efe8",
-             *         "corners": 0,
-             *         "left": 0,
-             *         "outline": 0,
-             *         "right": 0,
-             *         "top": 0
+             *         "corners": "0",
+             *         "left": "0",
+             *         "outline": "0",
+             *         "right": "0",
+             *         "top": "0"
              *       },
              *       "grade": {
-             *         "contrast": 100,
-             *         "exposure": 0,
-             *         "saturation": 100,
+             *         "contrast": "100",
+             *         "exposure": "0",
+             *         "saturation": "100",
              *         "surround_only": false,
-             *         "warmth": 0
+             *         "warmth": "0"
              *       },
              *       "grain": {
-             *         "amount": 0
+             *         "amount": "0"
              *       },
              *       "shadow": {
              *         "colour": "#000000",
-             *         "direction": 60,
-             *         "distance": 0.8,
-             *         "opacity": 0,
-             *         "softness": 1.5
+             *         "direction": "60",
+             *         "distance": "0.8",
+             *         "opacity": "0",
+             *         "softness": "1.5"
              *       },
              *       "titles": [],
              *       "vignette": {
-             *         "amount": 0,
-             *         "size": 50
+             *         "amount": "0",
+             *         "size": "50"
              *       }
              *     }
              */
@@ -4770,27 +5225,27 @@ export interface components {
              * Surround
              * @default {
              *       "base": "#000000",
-             *       "brightness": 60,
+             *       "brightness": "60",
              *       "kind": "blurred",
              *       "mirrored": false,
-             *       "opacity": 100,
-             *       "saturation": 100,
-             *       "shift_x": 0,
-             *       "shift_y": 0,
-             *       "size": 108,
-             *       "softness": 4,
+             *       "opacity": "100",
+             *       "saturation": "100",
+             *       "shift_x": "0",
+             *       "shift_y": "0",
+             *       "size": "108",
+             *       "softness": "4",
              *       "stretched": false,
              *       "tint": "#a07850",
-             *       "tinted": 0
+             *       "tinted": "0"
              *     }
              */
-            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["Carried"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["Drift"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
+            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * TreatmentOut
@@ -4806,6 +5261,14 @@ export interface components {
             treatment: components["schemas"]["Treatment"];
         };
         /**
+         * VersionIn
+         * @description The version of a framing that something is to be done to.
+         */
+        VersionIn: {
+            /** Version */
+            version: number;
+        };
+        /**
          * Vignette
          * @description The frame darkened towards its corners.
          *
@@ -4816,14 +5279,16 @@ export interface components {
         Vignette: {
             /**
              * Amount
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
-            amount: number;
+            amount: string;
             /**
              * Begins
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 50
              */
-            size: number;
+            size: string;
         };
         /**
          * Visitor
@@ -4881,7 +5346,7 @@ export interface components {
          * @description A window on the source, for which the placement is wanted.
          */
         WindowIn: {
-            plan: components["schemas"]["Plan"];
+            design: components["schemas"]["Design"];
             window: components["schemas"]["Window"];
         };
         /**
@@ -4902,12 +5367,18 @@ export interface components {
          *         source, frame, placement, surround, finish: what is set there.
          *         lost: "nothing lost", or how much is.
          *         loses: whether anything is lost.
+         *         frame_colour: what the frame's colours are.
+         *         colour: how the clip's come to be those; empty where they are.
          */
         Words: {
+            /** Colour */
+            colour: string;
             /** Finish */
             finish: string;
             /** Frame */
             frame: string;
+            /** Frame Colour */
+            frame_colour: string;
             /** Loses */
             loses: boolean;
             /** Lost */
@@ -4928,6 +5399,29 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    server_studio_api_analyses_do: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                analysis_id: number;
+                verb: "retry" | "cancel" | "pause" | "resume";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnalysisOut"];
+                };
+            };
+        };
+    };
     server_studio_api_frames_catalogue: {
         parameters: {
             query?: never;
@@ -5402,6 +5896,32 @@ export interface operations {
             };
         };
     };
+    server_studio_api_framings_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DesignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FramingOut"];
+                };
+            };
+        };
+    };
     server_studio_api_framings_estimated: {
         parameters: {
             query?: never;
@@ -5520,32 +6040,6 @@ export interface operations {
             };
         };
     };
-    server_studio_api_framings_change: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                framing_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlanIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FramingOut"];
-                };
-            };
-        };
-    };
     server_studio_api_framings_preview: {
         parameters: {
             query?: never;
@@ -5617,7 +6111,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Plan"];
+                    "application/json": components["schemas"]["Design"];
                 };
             };
         };
@@ -5643,7 +6137,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Plan"];
+                    "application/json": components["schemas"]["Design"];
                 };
             };
         };
@@ -5657,7 +6151,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -5757,7 +6255,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Plan"];
+                    "application/json": components["schemas"]["Design"];
                 };
             };
         };
@@ -5794,7 +6292,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -5828,7 +6330,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Plan"];
+                    "application/json": components["schemas"]["Design"];
                 };
             };
         };
@@ -5989,6 +6491,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": number[];
+                };
+            };
+        };
+    };
+    server_studio_api_projects_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
                 };
             };
         };

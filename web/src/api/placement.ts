@@ -25,6 +25,8 @@ export function frame(fields: Partial<Frame> & Pick<Frame, "width" | "height">):
     outside: "bars",
     bar_colour: "#000000",
     rate: null,
+    fields: "progressive",
+    colour: "sdr",
     ...fields,
   };
 }
@@ -33,10 +35,10 @@ export function frame(fields: Partial<Frame> & Pick<Frame, "width" | "height">):
 export const WELL: Surround = {
   kind: "plain",
   colour: "#777777",
-  brightness: 100,
-  saturation: 100,
-  tinted: 0,
+  brightness: "100",
+  saturation: "100",
+  tinted: "0",
   tint: "#a07850",
-  opacity: 100,
+  opacity: "100",
   base: "#000000",
 };

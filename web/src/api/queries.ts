@@ -1,44 +1,37 @@
 import { type QueryClient, queryOptions } from "@tanstack/react-query";
-import { answered, api, type FrameRow, type Framing } from "./client";
+import { api, type Board, type FrameRow, type Framing, unwrap } from "./client";
 
 const A_SECOND = 1000;
 
 export const visitorQuery = queryOptions({
   queryKey: ["visitor"],
-  queryFn: () => answered(api.GET("/api/visitor")),
+  queryFn: () => unwrap(api.GET("/api/visitor")),
   staleTime: Number.POSITIVE_INFINITY,
 });
 
 export const catalogueQuery = queryOptions({
   queryKey: ["catalogue"],
-  queryFn: () => answered(api.GET("/api/catalogue")),
+  queryFn: () => unwrap(api.GET("/api/catalogue")),
   staleTime: Number.POSITIVE_INFINITY,
 });
 
 export const projectsQuery = queryOptions({
   queryKey: ["projects"],
-  queryFn: () => answered(api.GET("/api/projects")),
+  queryFn: () => unwrap(api.GET("/api/projects")),
 });
 
 export const boardQuery = (projectId: number) =>
   queryOptions({
     queryKey: ["board", projectId],
     queryFn: () =>
-      answered(api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } })),
-    // While clips are still being looked at, what is found shows by itself.
-    refetchInterval: ({ state }) =>
-      state.data?.footage.some(
-        ({ looked, missing, facts }) => !missing && (!looked || facts.counted === "estimated"),
-      )
-        ? A_SECOND * 1.5
-        : false,
+      unwrap(api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } })),
   });
 
 export const framingQuery = (framingId: number) =>
   queryOptions({
     queryKey: ["framing", framingId],
     queryFn: () =>
-      answered(api.GET("/api/framings/{framing_id}", { params: { path: { framing_id: framingId } } })),
+      unwrap(api.GET("/api/framings/{framing_id}", { params: { path: { framing_id: framingId } } })),
     staleTime: Number.POSITIVE_INFINITY,
   });
 
@@ -46,14 +39,14 @@ export const guidesQuery = (frameId: number) =>
   queryOptions({
     queryKey: ["guides", frameId],
     queryFn: () =>
-      answered(api.GET("/api/frames/{frame_id}/guides", { params: { path: { frame_id: frameId } } })),
+      unwrap(api.GET("/api/frames/{frame_id}/guides", { params: { path: { frame_id: frameId } } })),
   });
 
 export const treatmentsQuery = (projectId: number) =>
   queryOptions({
     queryKey: ["treatments", projectId],
     queryFn: () =>
-      answered(
+      unwrap(
         api.GET("/api/projects/{project_id}/treatments", { params: { path: { project_id: projectId } } }),
       ),
   });
@@ -62,7 +55,7 @@ export const lineupQuery = (framingId: number) =>
   queryOptions({
     queryKey: ["lineup", framingId],
     queryFn: () =>
-      answered(api.GET("/api/framings/{framing_id}/lineup", { params: { path: { framing_id: framingId } } })),
+      unwrap(api.GET("/api/framings/{framing_id}/lineup", { params: { path: { framing_id: framingId } } })),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
@@ -71,7 +64,7 @@ export const materialsQuery = (projectId: number) =>
   queryOptions({
     queryKey: ["materials", projectId],
     queryFn: () =>
-      answered(
+      unwrap(
         api.GET("/api/projects/{project_id}/materials", { params: { path: { project_id: projectId } } }),
       ),
   });
@@ -81,7 +74,7 @@ export const estimateOf = ({ settings, frame }: FrameRow, { id, version, plan }:
   queryOptions({
     queryKey: ["estimate", id, version, JSON.stringify([settings, frame, plan.range, plan.interpretation])],
     queryFn: () =>
-      answered(api.GET("/api/framings/{framing_id}/estimate", { params: { path: { framing_id: id } } })),
+      unwrap(api.GET("/api/framings/{framing_id}/estimate", { params: { path: { framing_id: id } } })),
     retry: false,
   });
 
@@ -89,14 +82,14 @@ export const coloursQuery = (footageId: number) =>
   queryOptions({
     queryKey: ["colours", footageId],
     queryFn: () =>
-      answered(api.GET("/api/footage/{footage_id}/colours", { params: { path: { footage_id: footageId } } })),
+      unwrap(api.GET("/api/footage/{footage_id}/colours", { params: { path: { footage_id: footageId } } })),
     staleTime: Number.POSITIVE_INFINITY,
   });
 
 export const folderQuery = (path: string) =>
   queryOptions({
     queryKey: ["folder", path],
-    queryFn: () => answered(api.GET("/api/folders", { params: { query: { path } } })),
+    queryFn: () => unwrap(api.GET("/api/folders", { params: { query: { path } } })),
   });
 
 export const AT_WORK = ["queued", "running", "paused"];
@@ -106,27 +99,39 @@ export const queueQuery = (projectId: number) =>
   queryOptions({
     queryKey: ["renders", projectId, "queue"],
     queryFn: () =>
-      answered(api.GET("/api/projects/{project_id}/queue", { params: { path: { project_id: projectId } } })),
-    refetchInterval: ({ state }) =>
-      state.data && state.data.running + state.data.waiting > 0 ? A_SECOND : A_SECOND * 10,
+      unwrap(api.GET("/api/projects/{project_id}/queue", { params: { path: { project_id: projectId } } })),
   });
 
-/** A project's renders; asked again every half second while one is at work, so that progress shows by itself. */
 export const rendersQuery = (projectId: number) =>
   queryOptions({
     queryKey: ["renders", projectId],
     queryFn: () =>
-      answered(
-        api.GET("/api/projects/{project_id}/renders", { params: { path: { project_id: projectId } } }),
-      ),
-    refetchInterval: ({ state }) =>
-      state.data?.some(({ state }) => ["queued", "running"].includes(state)) ? A_SECOND / 2 : A_SECOND * 10,
+      unwrap(api.GET("/api/projects/{project_id}/renders", { params: { path: { project_id: projectId } } })),
   });
 
-/** Take in a framing that the server has changed; the board that shows it is asked for again. */
+/** Whether clips or renders of a project have changed; see `useChanges`. */
+export const changesQuery = (projectId: number) =>
+  queryOptions({
+    queryKey: ["changes", projectId],
+    queryFn: () =>
+      unwrap(api.GET("/api/projects/{project_id}/changes", { params: { path: { project_id: projectId } } })),
+    refetchInterval: A_SECOND * 2,
+    refetchIntervalInBackground: false,
+    staleTime: 0,
+  });
+
+/** Take in a framing that the server has changed, and its cell on every board that shows it. */
 export function takeIn(client: QueryClient, framing: Framing) {
-  client.setQueryData(framingQuery(framing.id).queryKey, framing);
-  client.invalidateQueries({ queryKey: ["board"] });
+  const { queryKey } = framingQuery(framing.id);
+  // What was asked before this and is answered after it would bring back what was.
+  const overtaken = [queryKey, ["board"]].filter((key) => client.isFetching({ queryKey: key }) > 0);
+  client.setQueryData(queryKey, framing);
+  client.setQueriesData<Board>({ queryKey: ["board"] }, (board) =>
+    board?.cells.some(({ id }) => id === framing.id)
+      ? { ...board, cells: board.cells.map((cell) => (cell.id === framing.id ? framing.cell : cell)) }
+      : board,
+  );
+  for (const key of [...overtaken, ["treatments"]]) client.invalidateQueries({ queryKey: key });
 }
 
 /** Ask again for all that depends on a frame or on what a clip is taken to be: the board and every framing. */

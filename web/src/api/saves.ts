@@ -5,8 +5,9 @@
 export const IN_ORDER = { id: "in order" };
 
 /** The browser asks before the page is left while something would be lost by it. */
-export function guardLeaving(busy: () => boolean) {
+export function guardLeaving(busy: () => boolean, leave: () => void) {
   window.addEventListener("beforeunload", (event) => {
     if (busy()) event.preventDefault();
   });
+  window.addEventListener("pagehide", leave);
 }

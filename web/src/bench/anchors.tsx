@@ -4,11 +4,18 @@ type Props = { measure: Measure; onChoose: (offsetX: string, offsetY: string, sa
 
 const ACROSS = ["left", "middle", "right"] as const;
 const DOWN = ["top", "middle", "bottom"] as const;
+const MEETS: Record<string, Measure["snaps_across"][number]["meets"]> = {
+  left: "first_edge",
+  top: "first_edge",
+  middle: "middle",
+  right: "second_edge",
+  bottom: "second_edge",
+};
 
 /** Nine places at which the picture's edges or centre meet the frame's; the offsets come with the measure. */
 export function Anchors({ measure, onChoose }: Props) {
   const offset = (snaps: Measure["snaps_across"], side: string) =>
-    snaps.find(({ says }) => says.startsWith(side === "middle" ? "centred" : side))?.offset ?? "0";
+    snaps.find(({ meets }) => meets === MEETS[side])?.offset ?? "0";
   return (
     <fieldset aria-label="Anchors" className="grid w-fit grid-cols-3 gap-px border border-rule bg-rule">
       {DOWN.flatMap((down) =>

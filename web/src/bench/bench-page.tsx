@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import type { Board, Framing } from "../api/client";
+import type { Board } from "../api/client";
 import { boardQuery } from "../api/queries";
+import { useChanges } from "../api/use-changes";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
-import { Bench } from "./bench";
+import { BenchView } from "./bench";
 import { useFraming } from "./use-framing";
 
 /** The bench: one framing. Another one begins anew, with nothing tried on the one before. */
@@ -16,6 +17,7 @@ export function BenchPage() {
 function OneFraming({ project, framingId }: { project: number; framingId: number }) {
   const { data: board, error: boardError } = useQuery(boardQuery(project));
   const bench = useFraming(framingId);
+  useChanges(project);
   const footage = board?.footage.find((clip) => clip.id === bench.stored?.footage);
   const error = boardError ?? bench.error;
 
@@ -30,12 +32,11 @@ function OneFraming({ project, framingId }: { project: number; framingId: number
     );
   }
   return (
-    <Bench
-      {...{ board, footage, error }}
-      framing={bench.stored as Framing}
-      changer={{ plan: bench.plan, measure: bench.measure, change: bench.change, commit: bench.commit }}
-      undo={bench.undo}
-      redo={bench.redo}
+    <BenchView
+      {...{ board, footage, error, bench }}
+      framing={bench.stored}
+      plan={bench.plan}
+      measure={bench.measure}
       trail={<Trail board={board} clip={footage.name.replace(/\.[^.]+$/, "")} />}
     />
   );

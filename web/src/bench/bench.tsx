@@ -1,7 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { answered, api, type Board, type Footage, type Framing, type Render } from "../api/client";
+import {
+  api,
+  type Board,
+  type Footage,
+  type Framing,
+  type Measure,
+  type Plan,
+  type Render,
+  unwrap,
+} from "../api/client";
 import { rendersQuery } from "../api/queries";
 import { IN_ORDER } from "../api/saves";
 import { TreatmentsFold } from "../treatments/treatments-fold";
@@ -9,6 +18,7 @@ import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
 import { CostPanel } from "./cost-panel";
+import type { PlanEditor } from "./editor/plan-editor";
 import { IntoFrame, Neighbours } from "./into-frame";
 import { CheckPanel } from "./panels/check-panel";
 import { FinishPanel } from "./panels/finish-panel";
@@ -22,12 +32,13 @@ import { RuleNote } from "./rule-note";
 import { STEPS, type StepName, Steps } from "./steps";
 import { moment } from "./timecode";
 import { Timeline } from "./timeline";
-import type { Changer } from "./use-framing";
+import type { Bench } from "./use-framing";
 import { useHeld } from "./use-held";
 import { useKeys } from "./use-keys";
 import { useRange } from "./use-range";
-import { useTransport } from "./use-transport";
+import { useRest, useTransport } from "./use-transport";
 import { SourceWell } from "./well/source-well";
+import { Waits } from "./well/waits";
 import { Well } from "./well/well";
 import { WellBar } from "./well/well-bar";
 
@@ -35,14 +46,18 @@ type Props = {
   board: Board;
   footage: Footage;
   framing: Framing;
-  changer: Changer;
-  undo: () => void;
-  redo: () => void;
+  bench: Bench;
+  plan: Plan;
+  measure: Measure;
   error: unknown;
   trail: ReactNode;
 };
 
-export function Bench({ board, footage, framing, changer, undo, redo, error, trail }: Props) {
+/** The bench of one framing: its steps, its picture, and what can be done to it. */
+export function BenchView({ board, footage, framing, bench, plan, measure, error, trail }: Props) {
+  const { editor, state } = bench;
+  const { change, commit, abandon, undo, redo } = editor;
+  const editing = { plan, measure, change, commit, abandon };
   const [step, choose] = useStep();
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
   const range = useRange(footage);
@@ -52,12 +67,16 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
   const [outside, setOutside] = useState(false);
   const [compared, setCompared] = useState(false);
   const [straightening, setStraightening] = useState(false);
-  const { say } = useInterpretation(footage);
+  const reading = useInterpretation(footage);
   const [onSource, setOnSource] = useOnSource(step);
-  const { renders, order } = useRenders(board.id, framing.id);
+  const { renders, order } = useRenders(board.id, framing.id, editor);
   const finished = renders.find((render) => render.state === "done");
-  const time = moment(transport.frame, footage.timing.rate);
+  const time = moment(useRest(transport), footage.timing.rate);
   const framingId = framing.id;
+
+  // What is not stored yet can be taken back as well, and leaves nothing to be done again.
+  const undoes = state.last ?? framing.undo;
+  const redoes = state.last ? null : framing.redo;
 
   function orderAndLook() {
     order.mutate();
@@ -68,10 +87,10 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
     <div className="flex h-full min-h-[600px] flex-col overflow-hidden">
       <Header projectId={board.id} trail={trail}>
         <Neighbours board={board} framing={framing} step={step} />
-        <Button look="quiet" disabled={!framing.undo} title={framing.undo ?? undefined} onClick={undo}>
+        <Button look="quiet" disabled={!undoes} title={undoes ?? undefined} onClick={undo}>
           Undo
         </Button>
-        <Button look="quiet" disabled={!framing.redo} title={framing.redo ?? undefined} onClick={redo}>
+        <Button look="quiet" disabled={!redoes} title={redoes ?? undefined} onClick={redo}>
           Redo
         </Button>
         <IntoFrame board={board} framing={framing} step={step} />
@@ -87,8 +106,8 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
       </Header>
       <div className="flex min-h-0 grow">
         <div className="flex w-36 shrink-0 flex-col justify-between border-r border-rule">
-          <Steps measure={changer.measure} checked={checkWords(renders)} current={step} onChoose={choose} />
-          <RuleNote framing={framing} />
+          <Steps measure={editing.measure} checked={checkWords(renders)} current={step} onChoose={choose} />
+          <RuleNote framing={framing} editor={editor} />
         </div>
         <div className="relative flex min-w-0 grow">
           {step === "check" && finished ? (
@@ -97,22 +116,21 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
             <>
               {onSource ? (
                 <SourceWell
-                  {...changer}
+                  {...editing}
                   framingId={framingId}
                   footage={footage}
-                  frame={transport.frame}
+                  transport={transport}
                   rate={footage.timing.rate}
-                  onBars={step === "source" ? (baked) => say({ baked }) : null}
+                  onBars={step === "source" ? (burned_in_bars) => reading.say({ burned_in_bars }) : null}
                 />
               ) : (
                 <Well
-                  {...changer}
+                  {...editing}
                   framingId={framingId}
                   frameId={framing.frame}
-                  footageId={footage.id}
-                  frame={transport.frame}
+                  footage={footage}
+                  transport={transport}
                   rate={footage.timing.rate}
-                  playing={transport.speed !== 0}
                   surroundOff={surroundOff}
                   compared={compared}
                   titles={step === "finish"}
@@ -133,13 +151,14 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
           )}
         </div>
         <aside className="grid w-[312px] shrink-0 content-start gap-5 overflow-y-auto border-l border-rule p-4">
+          <Waits editor={editor} state={state} />
           <ProblemNote error={error ?? order.error} />
-          {step !== "source" && step !== "check" && <CostPanel measure={changer.measure} />}
-          {step === "source" && <SourcePanel footage={footage} time={time} go={transport.go} />}
-          {step === "frame" && <FramePanel board={board} framing={framing} measure={changer.measure} />}
+          {step !== "source" && step !== "check" && <CostPanel measure={editing.measure} />}
+          {step === "source" && <SourcePanel {...{ footage, time, reading }} go={transport.go} />}
+          {step === "frame" && <FramePanel board={board} framing={framing} measure={editing.measure} />}
           {step === "placement" && (
             <PlacementPanel
-              {...changer}
+              {...editing}
               framingId={framingId}
               time={time}
               straightening={straightening}
@@ -151,12 +170,18 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
           )}
           {step === "surround" && (
             <>
-              <SurroundPanel {...changer} {...{ projectId: board.id, framingId, footage, time }} />
-              <TreatmentsFold projectId={board.id} framing={framing} plan={changer.plan} time={time} />
+              <SurroundPanel {...editing} {...{ projectId: board.id, framingId, footage, time }} />
+              <TreatmentsFold
+                projectId={board.id}
+                framing={framing}
+                plan={plan}
+                time={time}
+                editor={editor}
+              />
             </>
           )}
           {step === "finish" && (
-            <FinishPanel {...changer} {...{ projectId: board.id, framingId, footage, time }} />
+            <FinishPanel {...editing} {...{ projectId: board.id, framingId, footage, time }} />
           )}
           {step === "check" && (
             <CheckPanel
@@ -168,7 +193,7 @@ export function Bench({ board, footage, framing, changer, undo, redo, error, tra
           )}
         </aside>
       </div>
-      <Timeline footage={footage} aspect={changer.measure.display_aspect} {...{ transport, range }} />
+      <Timeline footage={footage} aspect={editing.measure.display_aspect} {...{ transport, range }} />
     </div>
   );
 }
@@ -186,15 +211,17 @@ function useOnSource(step: StepName): [boolean, (onSource: boolean) => void] {
   return [onSource, (next) => setChosen({ step, onSource: next })];
 }
 
-function useRenders(projectId: number, framingId: number) {
+function useRenders(projectId: number, framingId: number, editor: PlanEditor) {
   const client = useQueryClient();
   const { data } = useQuery(rendersQuery(projectId));
   const order = useMutation({
     scope: IN_ORDER,
-    mutationFn: () =>
-      answered(
+    mutationFn: async () => {
+      await editor.flush(); // what is seen is what is ordered
+      return unwrap(
         api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),
-      ),
+      );
+    },
     onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
   });
   return { renders: data?.filter((render) => render.framing === framingId) ?? [], order };

@@ -1,25 +1,26 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Plan } from "../api/client";
+import type { Design } from "../api/client";
 import { Button } from "../ui/button";
 import { useRested } from "../ui/use-rested";
-import type { Changer } from "./use-framing";
+import { designOf } from "./editor/plan-editor";
+import type { Editing } from "./use-framing";
 
 const REST_MS = 500;
 
 type Said = { good: boolean; text: string };
 
-type Props<Found> = Pick<Changer, "plan" | "commit"> & {
+type Props<Found> = Pick<Editing, "plan" | "commit"> & {
   /** Names the question among all that are kept. */
   name: string;
   framingId: number;
   /** What is asked of a plan once the hand rests. */
-  judge: (plan: Plan) => Promise<Found>;
+  judge: (design: Design) => Promise<Found>;
   /** What is said of the answer; nothing is shown where there is nothing to say. */
   say: (found: Found) => Said | null;
   waiting: string;
   /** The least change that makes it good. */
-  mend: (plan: Plan) => Promise<Plan>;
+  mend: (design: Design) => Promise<Design>;
   button: string;
   label: string;
   retry?: boolean;
@@ -29,11 +30,11 @@ type Props<Found> = Pick<Changer, "plan" | "commit"> & {
 export function PlanLine<Found>(props: Props<Found>) {
   const { name, framingId, plan, commit, judge, say, waiting, mend, button, label, retry = true } = props;
   const [busy, setBusy] = useState(false);
-  const rested = useRested(JSON.stringify(plan), REST_MS);
+  const rested = useRested(JSON.stringify(designOf(plan)), REST_MS);
   const { data } = useQuery({
     queryKey: [name, framingId, rested],
     enabled: rested !== null,
-    queryFn: () => judge(JSON.parse(rested ?? "") as Plan),
+    queryFn: () => judge(JSON.parse(rested ?? "") as Design),
     placeholderData: (before) => before,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
@@ -45,7 +46,7 @@ export function PlanLine<Found>(props: Props<Found>) {
   async function change() {
     setBusy(true);
     try {
-      await commit(await mend(plan), label);
+      commit({ ...plan, ...(await mend(designOf(plan))) }, label);
     } finally {
       setBusy(false);
     }

@@ -1,8 +1,8 @@
-import { answered, api } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { PlanLine } from "./plan-line";
-import type { Changer } from "./use-framing";
+import type { Editing } from "./use-framing";
 
-type Props = Pick<Changer, "plan" | "commit"> & { framingId: number };
+type Props = Pick<Editing, "plan" | "commit"> & { framingId: number };
 
 /** Whether the surround keeps quiet beside the picture, and the least change that makes it so. */
 export function QuietLine(props: Props) {
@@ -11,10 +11,10 @@ export function QuietLine(props: Props) {
     <PlanLine
       {...props}
       name="quiet"
-      judge={(plan) => answered(api.POST("/api/framings/{framing_id}/quiet", { params, body: { plan } }))}
+      judge={(design) => unwrap(api.POST("/api/framings/{framing_id}/quiet", { params, body: { design } }))}
       say={({ calm, says }) => ({ good: calm, text: `Beside the picture: ${says}` })}
       waiting="Looking how quiet it is …"
-      mend={(plan) => answered(api.POST("/api/framings/{framing_id}/quieten", { params, body: { plan } }))}
+      mend={(design) => unwrap(api.POST("/api/framings/{framing_id}/quieten", { params, body: { design } }))}
       button="Quieten"
       label="Quietened"
     />

@@ -1,11 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { answered, api, type Framing } from "../api/client";
+import { api, type Framing, unwrap } from "../api/client";
 import { takeIn } from "../api/queries";
 import { IN_ORDER } from "../api/saves";
 import { ProblemNote } from "../ui/problem-note";
+import type { PlanEditor } from "./editor/plan-editor";
 
 /** Whether this framing obeys the rule for its format and frame, and what can be done about it. */
-export function RuleNote({ framing }: { framing: Framing }) {
+export function RuleNote({ framing, editor }: { framing: Framing; editor: PlanEditor }) {
   const client = useQueryClient();
   const params = { path: { framing_id: framing.id } };
   const saved = {
@@ -13,15 +14,18 @@ export function RuleNote({ framing }: { framing: Framing }) {
     onSuccess: (next: Framing) => takeIn(client, next),
   };
   const obey = useMutation({
-    mutationFn: () => answered(api.POST("/api/framings/{framing_id}/obey", { params })),
+    mutationFn: () =>
+      editor.flush().then(() => unwrap(api.POST("/api/framings/{framing_id}/obey", { params }))),
     ...saved,
   });
   const make = useMutation({
-    mutationFn: () => answered(api.POST("/api/framings/{framing_id}/rule", { params })),
+    mutationFn: () =>
+      editor.flush().then(() => unwrap(api.POST("/api/framings/{framing_id}/rule", { params }))),
     ...saved,
   });
   const drop = useMutation({
-    mutationFn: () => answered(api.DELETE("/api/framings/{framing_id}/rule", { params })),
+    mutationFn: () =>
+      editor.flush().then(() => unwrap(api.DELETE("/api/framings/{framing_id}/rule", { params }))),
     ...saved,
   });
   const { obeys, rule_set, rule_for } = framing;

@@ -1,11 +1,11 @@
-import type { Plan } from "../api/client";
+import type { Design, Plan } from "../api/client";
 import { usePreview } from "./use-preview";
 
 type Props = {
   framingId: number;
   name: string;
   title: string;
-  plan: Plan;
+  plan: Plan | Design;
   time: string;
   chosen: boolean;
   onChoose: () => void;

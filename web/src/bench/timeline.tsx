@@ -4,7 +4,7 @@ import { shown } from "../api/exact";
 import { Button } from "../ui/button";
 import { timecode } from "./timecode";
 import type { RangeOf } from "./use-range";
-import type { Transport } from "./use-transport";
+import { type Transport, useFrame, useSpeed } from "./use-transport";
 
 const MOST_MOMENTS = 48;
 const STRIP_WIDTH = 960;
@@ -15,7 +15,9 @@ type Props = { footage: Footage; aspect: number; transport: Transport; range: Ra
 
 /** Time along the bottom: the clip as a strip of its own pictures, and where we are in it. */
 export function Timeline({ footage, aspect, transport, range }: Props) {
-  const { frame, speed, go, step, toggle } = transport;
+  const { go, step, toggle } = transport;
+  const frame = useFrame(transport);
+  const speed = useSpeed(transport);
   const { frames, rate } = footage.timing;
   const last = Math.max(1, frames - 1);
 
@@ -73,9 +75,9 @@ export function Timeline({ footage, aspect, transport, range }: Props) {
           alt=""
           draggable={false}
           className="h-full w-full object-fill"
-          src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}`}
+          src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`}
         />
-        {range.part && <Left range={range} frames={frames} />}
+        {range.part && <OutsideRange range={range} frames={frames} />}
         <div
           className="absolute -top-2 -bottom-2 w-0.5 bg-ochre"
           style={{ left: `${(frame / last) * 100}%` }}
@@ -90,7 +92,7 @@ export function Timeline({ footage, aspect, transport, range }: Props) {
 }
 
 /** What is left out before and behind the marks, dimmed. */
-function Left({ range: { marks }, frames }: { range: RangeOf; frames: number }) {
+function OutsideRange({ range: { marks }, frames }: { range: RangeOf; frames: number }) {
   const before = (marks.first / frames) * 100;
   const behind = 100 - ((marks.last + 1) / frames) * 100;
   const edge = "pointer-events-none absolute inset-y-0 bg-paper/80";

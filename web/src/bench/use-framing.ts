@@ -1,83 +1,92 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { answered, api, type Framing, type Measure, type Plan } from "../api/client";
-import { framingQuery, takeIn } from "../api/queries";
-import { IN_ORDER } from "../api/saves";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useStore } from "zustand";
+import { api, type Design, type Framing, type Measure, type Plan, unwrap } from "../api/client";
+import { framingQuery } from "../api/queries";
+import { editorOf, letGo } from "./editor/editors";
+import type { PlanEditor } from "./editor/plan-editor";
 
-/** A framing on the bench: what is stored, what is being tried, and ways to change it. */
+/** A framing on the bench: what is stored, what the hand has done to it, and ways to change it. */
 export function useFraming(framingId: number) {
   const client = useQueryClient();
   const { data: stored, error } = useQuery(framingQuery(framingId));
-  const [draft, setDraft] = useState<Plan | null>(null);
-  const [tried, setTried] = useState<Measure | null>(null);
-  const [problem, setProblem] = useState<unknown>(null);
-  const asked = useRef(0);
-  const path = useMemo(() => ({ params: { path: { framing_id: framingId } } }), [framingId]);
-
-  const { mutateAsync, error: refused } = useMutation({
-    scope: IN_ORDER,
-    mutationFn: (work: () => Promise<Framing>) => work(),
-    onSuccess: (framing) => {
-      takeIn(client, framing);
-      setProblem(null);
+  const editor = editorOf(client, framingId);
+  const state = useStore(editor.store);
+  const { measure: tried, error: unmeasured } = useMeasure(framingId, state.draft);
+  useEffect(
+    () => () => {
+      letGo(framingId);
     },
-  });
+    [framingId],
+  );
+  const plan = stored && editor.plan(stored.plan);
+  const measure = state.draft ? (tried ?? stored?.measure) : stored?.measure;
+  return { stored, plan, measure, editor, state, error: state.problem ?? unmeasured ?? error };
+}
 
-  // Numbers of a plan that is only tried; an answer that a newer question has overtaken is left aside.
+/** Numbers of a design that is only tried: one question at a time, the newest next. */
+function useMeasure(framingId: number, draft: Design | null) {
+  const [found, setFound] = useState<{ measure: Measure | null; error: unknown }>(NOTHING);
+  const [asker] = useState(() => new Coalesced());
   useEffect(() => {
-    if (!draft) return;
-    const number = ++asked.current;
-    answered(api.POST("/api/framings/{framing_id}/measure", { ...path, body: { plan: draft } })).then(
-      (measure) => number === asked.current && setTried(measure),
-      setProblem,
-    );
-  }, [draft, path]);
+    if (!draft) {
+      asker.drop();
+      setFound(NOTHING);
+      return;
+    }
+    asker.ask(async (current) => {
+      const params = { path: { framing_id: framingId } };
+      try {
+        const measure = await unwrap(
+          api.POST("/api/framings/{framing_id}/measure", { params, body: { design: draft } }),
+        );
+        if (current()) setFound({ measure, error: null });
+      } catch (error) {
+        if (current()) setFound(({ measure }) => ({ measure, error }));
+      }
+    });
+  }, [draft, framingId, asker]);
+  return found;
+}
 
-  /** What the server refuses is told as `error`. */
-  const save = useCallback(
-    (work: () => Promise<Framing>, done: () => void) =>
-      mutateAsync(work)
-        .catch(() => undefined)
-        .finally(done),
-    [mutateAsync],
-  );
+const NOTHING = { measure: null, error: null };
 
-  const clear = useCallback(() => {
-    asked.current++;
-    setDraft(null);
-    setTried(null);
-  }, []);
+/** Runs one question at a time; of those that come meanwhile only the newest is asked. */
+export class Coalesced {
+  private waiting: ((current: () => boolean) => Promise<void>) | null = null;
+  private running = false;
+  private round = 0;
 
-  const commit = useCallback(
-    (plan: Plan, label: string) => {
-      setDraft(plan);
-      const body = { plan, label };
-      return save(
-        () => answered(api.PUT("/api/framings/{framing_id}/plan", { ...path, body })),
-        () => setDraft((now) => (now === plan ? null : now)),
-      );
-    },
-    [save, path],
-  );
+  ask(question: (current: () => boolean) => Promise<void>) {
+    this.waiting = question;
+    if (!this.running) this.run();
+  }
 
-  const undo = useCallback(
-    () => save(() => answered(api.POST("/api/framings/{framing_id}/undo", path)), clear),
-    [save, clear, path],
-  );
-  const redo = useCallback(
-    () => save(() => answered(api.POST("/api/framings/{framing_id}/redo", path)), clear),
-    [save, clear, path],
-  );
+  /** Nobody wants an answer any more. */
+  drop() {
+    this.waiting = null;
+    this.round++;
+  }
 
-  const plan = draft ?? stored?.plan;
-  const measure = draft ? (tried ?? stored?.measure) : stored?.measure;
-  return { stored, plan, measure, error: refused ?? problem ?? error, change: setDraft, commit, undo, redo };
+  private async run() {
+    this.running = true;
+    while (this.waiting) {
+      const question = this.waiting;
+      const round = ++this.round;
+      this.waiting = null;
+      await question(() => round === this.round);
+    }
+    this.running = false;
+  }
 }
 
 export type Bench = ReturnType<typeof useFraming>;
-export type Changer = {
+/** What is on the bench, and the ways to change it. */
+export type Editing = {
   plan: Plan;
   measure: Measure;
-  change: (plan: Plan) => void;
-  commit: (plan: Plan, label: string) => void;
+  change: PlanEditor["change"];
+  commit: PlanEditor["commit"];
+  abandon: PlanEditor["abandon"];
 };
+export type { Framing };

@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import { type KeyBindingMap, tinykeys } from "tinykeys";
 import type { RangeOf } from "./use-range";
 import type { Transport } from "./use-transport";
 
@@ -17,32 +18,27 @@ export function busy(target: EventTarget | null, key: string): boolean {
 export function useKeys(transport: Transport, { mark }: RangeOf, undo: () => void, redo: () => void) {
   useEffect(() => {
     const plain: Record<string, () => void> = {
-      " ": transport.toggle,
+      Space: transport.toggle,
       j: () => transport.faster(-1),
       k: transport.stop,
       l: () => transport.faster(1),
-      home: () => transport.go(0),
-      end: () => transport.go(Number.MAX_SAFE_INTEGER),
+      Home: () => transport.go(0),
+      End: () => transport.go(Number.MAX_SAFE_INTEGER),
       i: () => mark({ first: transport.frame }),
       o: () => mark({ last: transport.frame }),
+      "$mod+z": undo,
+      "$mod+Shift+z": redo,
     };
-    function onKeyDown(event: KeyboardEvent) {
-      const key = event.key.toLowerCase();
-      if (busy(event.target, key)) return;
-      if ((event.ctrlKey || event.metaKey) && key === "z") {
-        event.preventDefault();
-        if (event.shiftKey) redo();
-        else undo();
-        return;
-      }
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const act = plain[key];
-      if (act && !event.repeat) {
-        event.preventDefault();
-        act();
-      }
-    }
-    window.addEventListener("keydown", onKeyDown);
-    return () => window.removeEventListener("keydown", onKeyDown);
+    const bindings: KeyBindingMap = Object.fromEntries(
+      Object.entries(plain).map(([keys, act]) => [
+        keys,
+        (event: KeyboardEvent) => {
+          if (busy(event.target, event.key.toLowerCase()) || event.repeat) return;
+          event.preventDefault();
+          act();
+        },
+      ]),
+    );
+    return tinykeys(window, bindings);
   }, [transport, mark, undo, redo]);
 }

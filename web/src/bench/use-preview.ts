@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from "react";
-import { type Plan, sent } from "../api/client";
+import { type Design, type Plan, postRaw } from "../api/client";
+import { designOf } from "./editor/plan-editor";
 
-type Wanted = { framingId: number; plan: Plan; time: string; width: number };
+type Wanted = { framingId: number; plan: Plan | Design; time: string; width: number };
 type Shown = { url: string; error: null } | { url: string | null; error: unknown } | null;
 
 /** Names this page among all that the visitor has open. */
@@ -14,12 +15,13 @@ function ticket(): number {
   return lastTicket;
 }
 
-/** The composed frame for a place on the page. Only the newest wish is answered; what it overtakes is dropped. */
+/** The composed frame for a place on the page. Only the newest wish is unwrap; what it overtakes is dropped. */
 export function usePreview(slot: string, wanted: Wanted | null) {
   const [shown, setShown] = useState<Shown>(null);
   const flying = useRef(0);
   const waiting = useRef<Wanted | null>(null);
   const newest = useRef(0);
+  // What the frame, the clip and its range are the server knows; where they change, the picture is another.
   const key = wanted && JSON.stringify(wanted);
 
   useEffect(() => {
@@ -52,17 +54,26 @@ export function usePreview(slot: string, wanted: Wanted | null) {
     send();
   }, [key, slot]);
 
+  const last = useRef<string | null>(null);
+  last.current = shown?.url ?? null;
+  useEffect(
+    () => () => {
+      if (last.current) URL.revokeObjectURL(last.current);
+    },
+    [],
+  );
+
   return shown;
 }
 
 async function fetchPreview(
   slot: string,
   number: number,
-  { framingId, ...wish }: Wanted,
+  { framingId, plan, ...wish }: Wanted,
 ): Promise<string | null> {
-  const response = await sent(`/api/framings/${framingId}/preview`, {
+  const response = await postRaw(`/api/framings/${framingId}/preview`, {
     headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ ...wish, slot, ticket: number }),
+    body: JSON.stringify({ ...wish, design: designOf(plan), slot, ticket: number }),
   });
   if (response.status === 204) return null;
   const url = URL.createObjectURL(await response.blob());

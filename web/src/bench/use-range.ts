@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { answered, api, type Footage } from "../api/client";
+import { api, type Footage, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
 import { IN_ORDER } from "../api/saves";
 
@@ -11,7 +11,7 @@ export function useRange({ id, timing, range }: Footage) {
   const marking = useMutation({
     scope: IN_ORDER,
     mutationFn: (body: Marks | null) =>
-      answered(api.PUT("/api/footage/{footage_id}/range", { params: { path: { footage_id: id } }, body })),
+      unwrap(api.PUT("/api/footage/{footage_id}/range", { params: { path: { footage_id: id } }, body })),
     onSettled: () => refreshFramings(client),
   });
   const last = timing.frames - 1;

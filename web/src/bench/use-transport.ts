@@ -1,52 +1,80 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useEffect, useMemo } from "react";
+import { useStore } from "zustand";
+import { createStore, type StoreApi } from "zustand/vanilla";
 import { toNumber } from "../api/exact";
 
 const FASTEST = 8;
 
-/** Where in the clip we are, and playing: at a speed of 0 it stands, 1 plays, -2 plays backwards twice as fast. */
-export function useTransport(frames: number, rate: string) {
-  const [frame, setFrame] = useState(Math.floor(frames / 2));
-  const [speed, setSpeed] = useState(0);
-  const exact = useRef(frame);
+/** Where we are; at a speed of 0 it stands, 1 plays, -2 plays backwards twice as fast. `rest` waits while it plays. */
+type State = { frame: number; rest: number; speed: number };
 
-  const go = useCallback(
-    (to: number) => {
-      const within = Math.min(frames - 1, Math.max(0, Math.round(to)));
-      exact.current = within;
-      setFrame(within);
-    },
-    [frames],
-  );
+/** Where in the clip we are, and playing. Whoever shows the frame follows it; all else only where it comes to rest. */
+export class Transport {
+  readonly store: StoreApi<State>;
+  private exact: number;
 
+  constructor(private readonly frames: number) {
+    const frame = Math.floor(frames / 2);
+    this.exact = frame;
+    this.store = createStore<State>(() => ({ frame, rest: frame, speed: 0 }));
+  }
+
+  get frame() {
+    return this.store.getState().frame;
+  }
+
+  go = (to: number) => {
+    const frame = Math.min(this.frames - 1, Math.max(0, Math.round(to)));
+    this.exact = frame;
+    this.show(frame);
+  };
+
+  step = (by: number) => {
+    this.stop();
+    this.go(Math.floor(this.exact) + by);
+  };
+
+  toggle = () => this.play(this.store.getState().speed ? 0 : 1);
+  faster = (way: 1 | -1) => {
+    const { speed } = this.store.getState();
+    this.play(speed * way > 0 ? Math.min(FASTEST, Math.abs(speed) * 2) * way : way);
+  };
+  stop = () => this.play(0);
+
+  /** Some seconds have gone by. Playing goes round, so that a short clip can be watched. */
+  advance(seconds: number, rate: number) {
+    this.exact += seconds * rate * this.store.getState().speed;
+    this.exact = ((this.exact % this.frames) + this.frames) % this.frames;
+    this.show(Math.floor(this.exact));
+  }
+
+  private play(speed: number) {
+    this.store.setState(({ frame, rest }) => ({ speed, rest: speed ? rest : frame }));
+  }
+
+  private show(frame: number) {
+    this.store.setState(({ speed, rest }) => ({ frame, rest: speed ? rest : frame }));
+  }
+}
+
+export function useTransport(frames: number, rate: string): Transport {
+  const transport = useMemo(() => new Transport(frames), [frames]);
+  const playing = useStore(transport.store, ({ speed }) => speed !== 0);
   useEffect(() => {
-    if (speed === 0) return;
+    if (!playing) return;
     let before = performance.now();
     let request = requestAnimationFrame(function advance(now) {
-      exact.current += ((now - before) / 1000) * toNumber(rate) * speed;
+      transport.advance((now - before) / 1000, toNumber(rate));
       before = now;
-      // Playing goes round, so that a short clip can be watched.
-      exact.current = ((exact.current % frames) + frames) % frames;
-      setFrame(Math.floor(exact.current));
       request = requestAnimationFrame(advance);
     });
     return () => cancelAnimationFrame(request);
-  }, [speed, rate, frames]);
-
-  const step = useCallback(
-    (by: number) => {
-      setSpeed(0);
-      go(Math.floor(exact.current) + by);
-    },
-    [go],
-  );
-  const toggle = useCallback(() => setSpeed((now) => (now ? 0 : 1)), []);
-  const faster = useCallback(
-    (way: 1 | -1) => setSpeed((now) => (now * way > 0 ? Math.min(FASTEST, Math.abs(now) * 2) * way : way)),
-    [],
-  );
-  const stop = useCallback(() => setSpeed(0), []);
-
-  return { frame, speed, go, step, toggle, faster, stop };
+  }, [playing, rate, transport]);
+  return transport;
 }
 
-export type Transport = ReturnType<typeof useTransport>;
+/** The frame that is shown, also while it plays. */
+export const useFrame = (transport: Transport) => useStore(transport.store, ({ frame }) => frame);
+/** The frame where it came to rest last. */
+export const useRest = (transport: Transport) => useStore(transport.store, ({ rest }) => rest);
+export const useSpeed = (transport: Transport) => useStore(transport.store, ({ speed }) => speed);

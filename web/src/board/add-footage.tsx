@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { answered, api } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
 import { Button } from "../ui/button";
 import { ProblemNote } from "../ui/problem-note";
@@ -15,7 +15,7 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
   const client = useQueryClient();
   const link = useMutation({
     mutationFn: (path: string) =>
-      answered(
+      unwrap(
         api.POST("/api/projects/{project_id}/linked", {
           params: { path: { project_id: projectId } },
           body: { path },

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { type FormEvent, type ReactNode, useState } from "react";
-import { answered, api, type Catalogue, type Frame } from "../api/client";
+import { api, type Catalogue, type Frame, unwrap } from "../api/client";
 import { frame as frameOf } from "../api/placement";
 import { catalogueQuery } from "../api/queries";
 import { Button } from "../ui/button";
@@ -16,7 +16,7 @@ export function AddFrame({ projectId, children }: { projectId: number; children:
   const client = useQueryClient();
   const add = useMutation({
     mutationFn: (body: Frame) =>
-      answered(
+      unwrap(
         api.POST("/api/projects/{project_id}/frames", { params: { path: { project_id: projectId } }, body }),
       ),
     onSuccess: () => {

@@ -2,10 +2,10 @@ import { expect, test } from "vitest";
 import type { Board } from "../api/client";
 import { arranged, reasonCounts } from "./arranging";
 
-const clip = (id: number, name: string, aspect: string) => ({
+const clip = (id: number, name: string, display_aspect: number) => ({
   id,
   name,
-  facts: { width: 100, height: 100, pixel_aspect: aspect, rotation: 0 },
+  display_aspect,
 });
 const cell = (id: number, footage: number, reasons: string[]) => ({
   id,
@@ -15,7 +15,7 @@ const cell = (id: number, footage: number, reasons: string[]) => ({
 });
 const board = {
   frames: [{ id: 1 }],
-  footage: [clip(1, "Bell", "2"), clip(2, "Arch", "1"), clip(3, "Cab", "1/2")],
+  footage: [clip(1, "Bell", 2), clip(2, "Arch", 1), clip(3, "Cab", 0.5)],
   cells: [cell(11, 1, []), cell(12, 2, ["lost"]), cell(13, 3, ["lost", "bars"])],
 } as unknown as Board;
 const names = (rows: ReturnType<typeof arranged>) => rows.map(({ footage }) => footage.name);

@@ -1,5 +1,4 @@
 import type { Board, Cell, Footage } from "../api/client";
-import { toNumber } from "../api/exact";
 
 export type Order = "added" | "name" | "shape" | "state";
 export type Row = { footage: Footage; cells: (Cell | undefined)[] };
@@ -10,12 +9,6 @@ export const ORDERS = [
   { value: "shape", title: "by shape, widest first" },
   { value: "state", title: "what needs a look first" },
 ] as const;
-
-/** How wide a clip is shown, for sorting only. */
-function aspectOf({ facts }: Footage): number {
-  const aspect = (facts.width / facts.height) * toNumber(facts.pixel_aspect ?? "1");
-  return facts.rotation % 180 ? 1 / aspect : aspect;
-}
 
 function concernsOf({ cells }: Row): number {
   return cells.reduce((sum, cell) => sum + (cell?.concerns.length ?? 0), 0);
@@ -35,7 +28,8 @@ export function arranged(board: Board, order: Order, reason: string | null): Row
   }));
   const shown = reason ? rows.filter(({ cells }) => cells.some((cell) => needsLook(cell, reason))) : rows;
   if (order === "name") shown.sort((one, other) => one.footage.name.localeCompare(other.footage.name));
-  if (order === "shape") shown.sort((one, other) => aspectOf(other.footage) - aspectOf(one.footage));
+  if (order === "shape")
+    shown.sort((one, other) => other.footage.display_aspect - one.footage.display_aspect);
   if (order === "state") shown.sort((one, other) => concernsOf(other) - concernsOf(one));
   return shown;
 }

@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type DragEvent, useMemo, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
-import { answered, api, type Board } from "../api/client";
+import { api, type Board, unwrap } from "../api/client";
 import { boardQuery, projectsQuery, refreshFramings, treatmentsQuery, visitorQuery } from "../api/queries";
+import { useChanges } from "../api/use-changes";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
@@ -22,6 +23,7 @@ import { useRemoval } from "./use-removal";
 export function BoardPage() {
   const projectId = Number(useParams().projectId);
   const { data: board, error } = useQuery(boardQuery(projectId));
+  useChanges(projectId);
   const { data: visitor } = useQuery(visitorQuery);
   const { data: treatments } = useQuery(treatmentsQuery(projectId));
   const [query, setQuery] = useSearchParams();
@@ -127,7 +129,7 @@ function useOrder(projectId: number) {
   const navigate = useNavigate();
   return useMutation({
     mutationFn: (framings: number[]) =>
-      answered(
+      unwrap(
         api.POST("/api/projects/{project_id}/renders", {
           params: { path: { project_id: projectId } },
           body: { framings },

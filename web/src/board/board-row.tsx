@@ -1,8 +1,7 @@
-import { type MouseEvent, memo, useRef } from "react";
+import { type MouseEvent, memo, type Ref } from "react";
 import type { Cell, Footage, FrameRow } from "../api/client";
 import { CellView } from "./cell-view";
 import { ClipHeading } from "./clip-heading";
-import { useNear } from "./use-near";
 
 type Props = {
   projectId: number;
@@ -13,45 +12,41 @@ type Props = {
   /** Those of its cells that are selected, as text, so that a row is drawn again only when its own change. */
   selected: string;
   reachable: number | null;
-  early: boolean;
+  index: number;
+  /** Measures the row, whose notes may make it higher. */
+  measured: Ref<HTMLTableRowElement>;
   onPick: (event: MouseEvent, id: number) => void;
   onSelectRow: (ids: number[]) => void;
   onRemove: (footageId: number) => void;
 };
 
-/** A clip and its framings. A row far from sight keeps its place and is filled as it comes near. */
+/** A clip and its framings. */
 export const BoardRow = memo(function BoardRow(props: Props) {
   const { projectId, footage, cells, frames, selected, reachable } = props;
-  const place = useRef<HTMLTableRowElement>(null);
-  const near = useNear(place, props.early);
   const chosen = selected ? selected.split(" ").map(Number) : [];
   return (
-    <tr ref={place} className="h-[97px] border-b border-rule align-top">
-      {near && (
-        <>
-          <ClipHeading
-            footage={footage}
-            folders={props.folders}
-            onSelect={() => props.onSelectRow(cells.flatMap((cell) => (cell ? [cell.id] : [])))}
-            onRemove={() => props.onRemove(footage.id)}
-          />
-          {frames.map((frame, column) => {
-            const cell = cells[column];
-            return (
-              <td key={frame.id} className="px-1 py-1 align-top">
-                <CellView
-                  cell={cell}
-                  frame={frame}
-                  projectId={projectId}
-                  selected={!!cell && chosen.includes(cell.id)}
-                  reachable={!!cell && cell.id === reachable}
-                  onPick={props.onPick}
-                />
-              </td>
-            );
-          })}
-        </>
-      )}
+    <tr ref={props.measured} data-index={props.index} className="h-[97px] border-b border-rule align-top">
+      <ClipHeading
+        footage={footage}
+        folders={props.folders}
+        onSelect={() => props.onSelectRow(cells.flatMap((cell) => (cell ? [cell.id] : [])))}
+        onRemove={() => props.onRemove(footage.id)}
+      />
+      {frames.map((frame, column) => {
+        const cell = cells[column];
+        return (
+          <td key={frame.id} className="px-1 py-1 align-top">
+            <CellView
+              cell={cell}
+              frame={frame}
+              projectId={projectId}
+              selected={!!cell && chosen.includes(cell.id)}
+              reachable={!!cell && cell.id === reachable}
+              onPick={props.onPick}
+            />
+          </td>
+        );
+      })}
     </tr>
   );
 });

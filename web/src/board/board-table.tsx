@@ -1,3 +1,4 @@
+import { useWindowVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, type MouseEvent, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Board } from "../api/client";
@@ -15,7 +16,8 @@ type Props = {
   onRemove: (footageId: number) => void;
 };
 
-const AT_ONCE = 10;
+const ROW_PX = 97;
+const AHEAD = 9;
 
 /** Clips down, frames across. Arrow keys walk the cells, space selects, Enter opens the bench. */
 export function BoardTable({ board, rows, folders, selected, onSelect, onRemove }: Props) {
@@ -26,6 +28,17 @@ export function BoardTable({ board, rows, folders, selected, onSelect, onRemove 
   const grid: Grid = rows.map(({ cells }) => cells.flatMap((cell) => (cell ? [cell.id] : [])));
   const first = grid[0]?.[0] ?? null;
   const reachable = at !== null && grid.some((cells) => cells.includes(at)) ? at : first;
+
+  const virtual = useWindowVirtualizer({
+    count: rows.length,
+    estimateSize: () => ROW_PX,
+    overscan: AHEAD,
+    scrollMargin: table.current?.offsetTop ?? 0,
+    getItemKey: (index) => rows[index]?.footage.id ?? index,
+  });
+  const drawn = virtual.getVirtualItems();
+  const before = (drawn[0]?.start ?? 0) - virtual.options.scrollMargin;
+  const behind = virtual.getTotalSize() + virtual.options.scrollMargin - (drawn.at(-1)?.end ?? 0);
 
   function pick(event: MouseEvent | KeyboardEvent, id: number) {
     if (event.shiftKey && anchor.current !== null) {
@@ -67,7 +80,15 @@ export function BoardTable({ board, rows, folders, selected, onSelect, onRemove 
       onSelect(new Set(rangeOf(grid, anchor.current, next)));
     } else anchor.current = null;
     setAt(next);
-    table.current?.querySelector<HTMLElement>(`[data-cell="${next}"]`)?.focus();
+    reach(next);
+  }
+
+  /** Bring a cell into sight, where its row may only then be drawn, and give it the focus. */
+  function reach(cell: number) {
+    const focus = () => table.current?.querySelector<HTMLElement>(`[data-cell="${cell}"]`)?.focus();
+    virtual.scrollToIndex(grid.findIndex((cells) => cells.includes(cell)));
+    focus();
+    requestAnimationFrame(focus);
   }
 
   return (
@@ -109,19 +130,24 @@ export function BoardTable({ board, rows, folders, selected, onSelect, onRemove 
         </tr>
       </thead>
       <tbody>
-        {rows.map(({ footage, cells }, number) => (
-          <BoardRow
-            key={footage.id}
-            {...{ footage, cells, folders, onRemove }}
-            projectId={board.id}
-            frames={board.frames}
-            selected={cells.flatMap((cell) => (cell && selected.has(cell.id) ? [cell.id] : [])).join(" ")}
-            reachable={cells.some((cell) => cell?.id === reachable) ? reachable : null}
-            early={number < AT_ONCE}
-            onPick={steady.pick}
-            onSelectRow={steady.selectRow}
-          />
-        ))}
+        {before > 0 && <tr style={{ height: before }} />}
+        {drawn.map(({ index, key }) => {
+          const { footage, cells } = rows[index] as Row;
+          return (
+            <BoardRow
+              key={key}
+              {...{ footage, cells, folders, onRemove, index }}
+              measured={virtual.measureElement}
+              projectId={board.id}
+              frames={board.frames}
+              selected={cells.flatMap((cell) => (cell && selected.has(cell.id) ? [cell.id] : [])).join(" ")}
+              reachable={cells.some((cell) => cell?.id === reachable) ? reachable : null}
+              onPick={steady.pick}
+              onSelectRow={steady.selectRow}
+            />
+          );
+        })}
+        {behind > 0 && <tr style={{ height: behind }} />}
       </tbody>
     </table>
   );

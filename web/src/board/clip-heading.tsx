@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { answered, api, type Footage, sent } from "../api/client";
+import { api, type Footage, postRaw, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
 import { damagedIn } from "../bench/panels/source/noticed";
+import { FailedAnalyses } from "../ui/failed-analyses";
 import { Menu } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
 import { FolderDialog } from "./folder-dialog";
@@ -31,7 +32,7 @@ export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
             alt=""
             loading="lazy"
             className="max-h-full max-w-full"
-            src={`/api/footage/${footage.id}/picture?width=160&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&size=${footage.size}`}
+            src={`/api/footage/${footage.id}/picture?width=160&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`}
           />
         </button>
         <div className="min-w-0 grow">
@@ -88,13 +89,14 @@ export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
 }
 
 function Notes({ footage }: { footage: Footage }) {
-  const { bars, looked, missing, twin, damaged_places: places } = footage;
+  const { bars, looking, missing, twin, damaged_places: places } = footage;
   return (
     <>
       {places > 0 && <p className="text-rust">{damagedIn(places)}.</p>}
       {missing && <p className="text-rust">The file is missing. Replace it, or find it again.</p>}
       {twin && <p className="text-rust">The same file as {twin.replace(/\.[^.]+$/, "")}.</p>}
-      {!looked && !missing && <p className="text-soft">Looking for bars and fields …</p>}
+      {looking && !missing && <p className="text-soft">Looking for bars and fields …</p>}
+      {!missing && <FailedAnalyses footage={footage} />}
       {bars && ["bars", "surround", "changing"].includes(bars.kind) && (
         <p className="num text-soft">{bars.says}</p>
       )}
@@ -126,20 +128,19 @@ function useClip(footage: Footage) {
   const params = { path: { footage_id: footage.id } };
   const settled = { onSettled: () => refreshFramings(client) };
   const rename = useMutation({
-    mutationFn: (name: string) =>
-      answered(api.PATCH("/api/footage/{footage_id}", { params, body: { name } })),
+    mutationFn: (name: string) => unwrap(api.PATCH("/api/footage/{footage_id}", { params, body: { name } })),
     ...settled,
   });
   const find = useMutation({
     mutationFn: (path: string) =>
-      answered(api.POST("/api/footage/{footage_id}/find", { params, body: { path } })),
+      unwrap(api.POST("/api/footage/{footage_id}/find", { params, body: { path } })),
     ...settled,
   });
   const replace = useMutation({
     mutationFn: (file: File) => {
       const body = new FormData();
       body.append("file", file);
-      return sent(`/api/footage/${footage.id}/replace`, { body });
+      return postRaw(`/api/footage/${footage.id}/replace`, { body });
     },
     ...settled,
   });

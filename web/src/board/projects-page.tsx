@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { answered, api } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { projectsQuery } from "../api/queries";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
@@ -14,7 +14,7 @@ export function ProjectsPage() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const create = useMutation({
-    mutationFn: () => answered(api.POST("/api/projects", { body: { name } })),
+    mutationFn: () => unwrap(api.POST("/api/projects", { body: { name } })),
     onSuccess: (project) => {
       client.invalidateQueries({ queryKey: ["projects"] });
       navigate(`/projects/${project.id}`);

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { answered, api, type CellAction } from "../api/client";
+import { api, type CellAction, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
 
 type Wanted = { framings: number[]; action: CellAction; says: string };
@@ -8,7 +8,7 @@ type Wanted = { framings: number[]; action: CellAction; says: string };
 export function useCells(projectId: number) {
   const client = useQueryClient();
   const send = (framings: number[], action: CellAction) =>
-    answered(
+    unwrap(
       api.POST("/api/projects/{project_id}/cells", {
         params: { path: { project_id: projectId } },
         body: { framings, action },

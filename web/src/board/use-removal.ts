@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
-import { answered, api } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { boardQuery, refreshFramings } from "../api/queries";
 
 /** Taking clips out of a project, and bringing them back. */
@@ -10,11 +10,11 @@ export function useRemoval(projectId: number) {
   const path = (id: number) => ({ params: { path: { footage_id: id } } });
   const settled = { onSettled: () => refreshFramings(client) };
   const removal = useMutation({
-    mutationFn: (id: number) => answered(api.DELETE("/api/footage/{footage_id}", path(id))),
+    mutationFn: (id: number) => unwrap(api.DELETE("/api/footage/{footage_id}", path(id))),
     ...settled,
   });
   const restoring = useMutation({
-    mutationFn: (id: number) => answered(api.POST("/api/footage/{footage_id}/restore", path(id))),
+    mutationFn: (id: number) => unwrap(api.POST("/api/footage/{footage_id}/restore", path(id))),
     ...settled,
   });
 

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { answered, api, type Catalogue, type Frame } from "../api/client";
+import { api, type Catalogue, type Frame, unwrap } from "../api/client";
 import { toExact, toNumber } from "../api/exact";
 import { frame as frameOf } from "../api/placement";
 import { Button } from "../ui/button";
@@ -16,17 +16,17 @@ export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
   const client = useQueryClient();
   const refresh = { onSuccess: () => client.invalidateQueries({ queryKey: ["catalogue"] }) };
   const save = useMutation({
-    mutationFn: (body: Frame) => answered(api.POST("/api/formats", { body })),
+    mutationFn: (body: Frame) => unwrap(api.POST("/api/formats", { body })),
     ...refresh,
   });
   const remove = useMutation({
     mutationFn: (own_id: number) =>
-      answered(api.DELETE("/api/formats/{own_id}", { params: { path: { own_id } } })),
+      unwrap(api.DELETE("/api/formats/{own_id}", { params: { path: { own_id } } })),
     ...refresh,
   });
   const derive = useMutation({
     mutationFn: ({ body, aspect }: { body: Frame; aspect: string }) =>
-      answered(api.POST("/api/catalogue/derived", { params: { query: { aspect } }, body })),
+      unwrap(api.POST("/api/catalogue/derived", { params: { query: { aspect } }, body })),
     onSuccess: setMade,
   });
 

@@ -16,8 +16,8 @@ const WIDTH = 1100;
 export function Divider({ framingId, ways: [left, right], time, onClose }: Props) {
   const { at, slider } = useEdge("Edge between the two", (held) => held.getBoundingClientRect());
   const wish = { framingId, time, width: WIDTH };
-  const first = usePreview("divider left", { ...wish, plan: left.plan });
-  const second = usePreview("divider right", { ...wish, plan: right.plan });
+  const first = usePreview("divider left", { ...wish, plan: left.design });
+  const second = usePreview("divider right", { ...wish, plan: right.design });
 
   return (
     <div className="grid gap-3">

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { type Alternative, answered, api, type Board, type Footage } from "../api/client";
-import { boardQuery, framingQuery, lineupQuery, refreshFramings, treatmentsQuery } from "../api/queries";
+import { type Alternative, api, type Board, type Footage, type Framing, unwrap } from "../api/client";
+import { boardQuery, framingQuery, lineupQuery, treatmentsQuery } from "../api/queries";
+import { editorOf } from "../bench/editor/editors";
 import { moment } from "../bench/timecode";
 import { Timeline } from "../bench/timeline";
 import { useRange } from "../bench/use-range";
-import { useTransport } from "../bench/use-transport";
+import { useRest, useTransport } from "../bench/use-transport";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { Menu } from "../ui/menu";
@@ -23,37 +24,36 @@ export function LineupPage() {
   const { data: framing } = useQuery(framingQuery(Number(framingId)));
   const footage = board?.footage.find(({ id }) => id === framing?.footage);
   if (!board || !framing || !footage) return null;
-  return <Lineup board={board} footage={footage} framingId={framing.id} />;
+  return <Lineup board={board} footage={footage} framing={framing} />;
 }
 
-function Lineup({ board, footage, framingId }: { board: Board; footage: Footage; framingId: number }) {
+function Lineup({ board, footage, framing }: { board: Board; footage: Footage; framing: Framing }) {
+  const { id: framingId, plan } = framing;
   const { data, error } = useQuery(lineupQuery(framingId));
   const { data: treatments } = useQuery(treatmentsQuery(board.id));
   const [ways, setWays] = useState<Alternative[]>([]);
   const [pair, setPair] = useState<string[]>([]);
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
   const range = useRange(footage);
-  const time = moment(transport.frame, footage.timing.rate);
+  const time = moment(useRest(transport), footage.timing.rate);
   const navigate = useNavigate();
   const client = useQueryClient();
   const bench = `/projects/${board.id}/framings/${framingId}`;
   useEffect(() => setWays(data ?? []), [data]);
 
-  async function choose({ plan, name }: Alternative) {
-    const params = { path: { framing_id: framingId } };
-    await answered(
-      api.PUT("/api/framings/{framing_id}/plan", { params, body: { plan, label: `Line-up: ${name}` } }),
-    );
-    await refreshFramings(client);
+  async function choose({ design, name }: Alternative) {
+    const editor = editorOf(client, framingId);
+    editor.commit({ ...plan, ...design }, `Line-up: ${name}`);
+    await editor.flush();
     navigate(bench);
   }
 
-  async function add(name: string, plan: Alternative["plan"]) {
+  async function add(name: string, design: Alternative["design"]) {
     const params = { path: { framing_id: framingId } };
-    const measure = await answered(
-      api.POST("/api/framings/{framing_id}/measure", { params, body: { plan } }),
+    const measure = await unwrap(
+      api.POST("/api/framings/{framing_id}/measure", { params, body: { design } }),
     );
-    setWays((now) => [...now.filter((way) => way.name !== name), { name, plan, measure }].slice(0, MOST));
+    setWays((now) => [...now.filter((way) => way.name !== name), { name, design, measure }].slice(0, MOST));
   }
 
   const first = ways[0];
@@ -81,7 +81,7 @@ function Lineup({ board, footage, framingId }: { board: Board; footage: Footage;
           disabled={!first || ways.length >= MOST}
           items={(treatments ?? []).map(({ treatment: { name, placement, surround, finish } }) => [
             name,
-            () => first && add(name, { ...first.plan, placement, surround, finish }),
+            () => first && add(name, { placement, surround, finish }),
           ])}
         />
         <Button onClick={() => navigate(bench)}>Back to the bench</Button>

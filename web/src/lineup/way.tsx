@@ -18,7 +18,7 @@ const WIDTH = 560;
 
 /** One alternative, large, with what it costs. */
 export function Way({ framingId, way, time, marked, onChoose, onMark, onLeaveOut }: Props) {
-  const preview = usePreview(`way ${way.name}`, { framingId, plan: way.plan, time, width: WIDTH });
+  const preview = usePreview(`way ${way.name}`, { framingId, plan: way.design, time, width: WIDTH });
   const { cost, words } = way.measure;
   return (
     <li className={`rounded border-2 bg-sheet ${marked ? "border-ochre" : "border-rule"}`}>

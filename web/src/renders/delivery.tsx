@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { answered, api } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { visitorQuery } from "../api/queries";
 import { Menu, OPENER } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
@@ -9,7 +9,7 @@ export function Delivery({ projectId }: { projectId: number }) {
   const { data: visitor } = useQuery(visitorQuery);
   const write = useMutation({
     mutationFn: (path: string) =>
-      answered(
+      unwrap(
         api.POST("/api/projects/{project_id}/delivery/folder", {
           params: { path: { project_id: projectId } },
           body: { path },

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answered, api } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { queueQuery } from "../api/queries";
 import { Button } from "../ui/button";
 import { Fold } from "../ui/fold";
@@ -17,10 +17,10 @@ export function KeepRule({ projectId }: { projectId: number }) {
   const [drafted, setDrafted] = useState<Rule | null>(null);
   const path = { params: { path: { project_id: projectId } } };
   const ask = useMutation({
-    mutationFn: (body: Rule) => answered(api.POST("/api/projects/{project_id}/kept", { ...path, body })),
+    mutationFn: (body: Rule) => unwrap(api.POST("/api/projects/{project_id}/kept", { ...path, body })),
   });
   const set = useMutation({
-    mutationFn: (body: Rule) => answered(api.PUT("/api/projects/{project_id}/kept", { ...path, body })),
+    mutationFn: (body: Rule) => unwrap(api.PUT("/api/projects/{project_id}/kept", { ...path, body })),
     onSettled: () => {
       setDrafted(null);
       ask.reset();

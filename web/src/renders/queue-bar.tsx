@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answered, api } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { queueQuery } from "../api/queries";
 import { Button } from "../ui/button";
 import { ProblemNote } from "../ui/problem-note";
@@ -13,7 +13,7 @@ export function QueueBar({ projectId }: { projectId: number }) {
   const { data: queue } = useQuery(queueQuery(projectId));
   const change = useMutation({
     mutationFn: (what: Do) =>
-      answered(
+      unwrap(
         api.POST("/api/projects/{project_id}/queue", {
           params: { path: { project_id: projectId } },
           body: { do: what },

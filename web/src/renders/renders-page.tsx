@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import type { Render } from "../api/client";
 import { AT_WORK, boardQuery, rendersQuery } from "../api/queries";
+import { useChanges } from "../api/use-changes";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
 import { Delivery } from "./delivery";
@@ -22,6 +23,7 @@ export function RendersPage() {
   const projectId = Number(useParams().projectId);
   const { data: board } = useQuery(boardQuery(projectId));
   const { data: renders, error } = useQuery(rendersQuery(projectId));
+  useChanges(projectId);
   return (
     <div className="flex min-h-full flex-col">
       <Header

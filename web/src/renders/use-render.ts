@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { answered, api } from "../api/client";
+import { api, unwrap } from "../api/client";
 
 type Act = "cancel" | "retry" | "pause" | "resume" | "remove";
 type Place = "first" | "earlier" | "later" | "last";
@@ -11,14 +11,14 @@ export function useRender(id: number, projectId: number) {
   const settled = { onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }) };
   const acting = useMutation({
     mutationFn: async (act: Act) => {
-      if (act === "remove") return answered(api.DELETE("/api/renders/{render_id}", path));
-      return answered(api.POST(`/api/renders/{render_id}/${act}`, path));
+      if (act === "remove") return unwrap(api.DELETE("/api/renders/{render_id}", path));
+      return unwrap(api.POST(`/api/renders/{render_id}/${act}`, path));
     },
     ...settled,
   });
   const moving = useMutation({
     mutationFn: (place: Place) =>
-      answered(api.POST("/api/renders/{render_id}/move", { ...path, body: { place } })),
+      unwrap(api.POST("/api/renders/{render_id}/move", { ...path, body: { place } })),
     ...settled,
   });
   return {

@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
 import type { CellAction, Framing, Plan, Treatment } from "../api/client";
+import type { PlanEditor } from "../bench/editor/plan-editor";
 import { Tile } from "../bench/tile";
 import { useCells } from "../board/use-cells";
 import { Button } from "../ui/button";
@@ -8,10 +9,10 @@ import { ProblemNote } from "../ui/problem-note";
 import { TickRow } from "../ui/tick-row";
 import { treatmentOf, useTreatments } from "./use-treatments";
 
-type Props = { projectId: number; framing: Framing; plan: Plan; time: string };
+type Props = { projectId: number; framing: Framing; plan: Plan; time: string; editor: PlanEditor };
 
 /** Treatments as small renderings of this clip; choosing one gives it to the framing, and one can be saved. */
-export function TreatmentsFold({ projectId, framing, plan, time }: Props) {
+export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props) {
   const { treatments, save, rewrite, remove, importOne, error } = useTreatments(projectId);
   const cells = useCells(projectId);
   const [name, setName] = useState("");
@@ -22,7 +23,8 @@ export function TreatmentsFold({ projectId, framing, plan, time }: Props) {
   );
   const differs = follows?.followers.find((follower) => follower.framing === framing.id)?.differs ?? [];
 
-  function give(row: Treatment) {
+  async function give(row: Treatment) {
+    await editor.flush();
     const action: CellAction = { do: "treat", treatment: row.treatment, saved: row.id };
     cells.act({ framings: [framing.id], action, says: "" });
   }

@@ -1,12 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { answered, api, type Plan, type Treatment } from "../api/client";
+import { api, type Plan, type Treatment, unwrap } from "../api/client";
 import { refreshFramings, treatmentsQuery } from "../api/queries";
 
 type Value = Treatment["treatment"];
 
 /** What a plan does, under a name. */
 export function treatmentOf(name: string, { placement, surround, finish }: Plan): Value {
-  return { version: 1, name, placement, surround, finish };
+  return { version: 2, name, placement, surround, finish };
 }
 
 /** The treatments of a project, and saving, changing, importing and removing them. */
@@ -17,12 +17,12 @@ export function useTreatments(projectId: number) {
   const settled = { onSettled: () => refreshFramings(client) };
   const save = useMutation({
     mutationFn: (body: { treatment: Value; everywhere: boolean }) =>
-      answered(api.POST("/api/projects/{project_id}/treatments", { params, body })),
+      unwrap(api.POST("/api/projects/{project_id}/treatments", { params, body })),
     ...settled,
   });
   const rewrite = useMutation({
     mutationFn: ({ id, treatment }: { id: number; treatment: Value }) =>
-      answered(
+      unwrap(
         api.PUT("/api/treatments/{treatment_id}", {
           params: { path: { treatment_id: id } },
           body: { treatment, everywhere: false },
@@ -32,13 +32,13 @@ export function useTreatments(projectId: number) {
   });
   const remove = useMutation({
     mutationFn: (id: number) =>
-      answered(api.DELETE("/api/treatments/{treatment_id}", { params: { path: { treatment_id: id } } })),
+      unwrap(api.DELETE("/api/treatments/{treatment_id}", { params: { path: { treatment_id: id } } })),
     ...settled,
   });
   const importOne = useMutation({
     mutationFn: async (file: File) => {
       const body = JSON.parse(await file.text()) as Record<string, never>;
-      return answered(api.POST("/api/projects/{project_id}/treatments/import", { params, body }));
+      return unwrap(api.POST("/api/projects/{project_id}/treatments/import", { params, body }));
     },
     ...settled,
   });

@@ -1,10 +1,11 @@
 import type { Control } from "../api/client";
+import { toExact, toNumber } from "../api/exact";
 import { ChoiceRow } from "./choice-row";
 import { ColourRow } from "./colour-row";
 import { SliderRow } from "./slider-row";
 import { TickRow } from "./tick-row";
 
-type Settable = string | number | boolean | null;
+type Settable = string | boolean | null;
 
 export type Moment = { now: number; lasts: number };
 
@@ -24,14 +25,7 @@ const PX_ON_SLIDER = 600;
 export function ControlRow({ control, value, suggested, moment, onChange, onCommit }: Props) {
   const { label, unit, low, high, step, choices } = control;
   if (unit === "choice") {
-    return (
-      <ChoiceRow
-        label={label}
-        value={String(value)}
-        choices={choices.map((choice) => ({ value: choice, title: choice }))}
-        onChange={onCommit}
-      />
-    );
+    return <ChoiceRow label={label} value={String(value)} choices={choices} onChange={onCommit} />;
   }
   if (unit === "tick") {
     return (
@@ -73,18 +67,20 @@ export function ControlRow({ control, value, suggested, moment, onChange, onComm
     return (
       <div className="grid gap-0.5">
         <SliderRow
-          {...{ label, step, low, onChange, onCommit }}
+          {...{ label, step, low }}
+          onChange={(number) => onChange(toExact(number))}
+          onCommit={(number) => onCommit(toExact(number))}
           unit="s"
           high={moment?.lasts ?? high}
           typedHigh={high}
-          initial={Number(control.default)}
-          value={Number(value)}
+          initial={toNumber(String(control.default))}
+          value={toNumber(String(value))}
         />
         {moment && (
           <button
             type="button"
             className="justify-self-end text-ochre underline"
-            onClick={() => onCommit(Math.round(moment.now * 1000) / 1000)}
+            onClick={() => onCommit(toExact(moment.now, 3))}
           >
             the moment shown
           </button>
@@ -101,10 +97,10 @@ export function ControlRow({ control, value, suggested, moment, onChange, onComm
       high={reach}
       typedLow={low}
       typedHigh={high}
-      initial={Number(control.default)}
-      value={Number(value)}
-      onChange={onChange}
-      onCommit={onCommit}
+      initial={toNumber(String(control.default))}
+      value={toNumber(String(value))}
+      onChange={(number) => onChange(toExact(number))}
+      onCommit={(number) => onCommit(toExact(number))}
     />
   );
 }

@@ -1,5 +1,7 @@
 import { Slider } from "radix-ui";
+import { useRef } from "react";
 import { NumberField } from "./number-field";
+import { useEscape } from "./use-escape";
 
 type Props = {
   label: string;
@@ -16,9 +18,16 @@ type Props = {
   onCommit: (value: number) => void;
 };
 
-/** A label, a slider and its number. Moving draws; letting go saves. Double-click on the label goes back. */
+/** A label, a slider and its number. Moving draws; letting go saves, Escape takes it back. Double-click on the label goes back. */
 export function SliderRow(props: Props) {
   const { label, value, unit, low, high, step, initial, onChange, onCommit } = props;
+  const held = useRef<{ from: number; off: boolean } | null>(null);
+  useEscape(() => {
+    if (!held.current || held.current.off) return false;
+    held.current.off = true;
+    onChange(held.current.from);
+    return true;
+  });
   return (
     <div className="grid grid-cols-[84px_1fr_88px] items-center gap-2.5">
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the number field beside it does the same by key */}
@@ -31,8 +40,15 @@ export function SliderRow(props: Props) {
         max={high}
         step={step}
         value={[Math.min(high, Math.max(low, value))]}
-        onValueChange={([next]) => next !== undefined && onChange(next)}
-        onValueCommit={([next]) => next !== undefined && onCommit(next)}
+        onPointerDown={() => {
+          held.current = { from: value, off: false };
+        }}
+        onValueChange={([next]) => next !== undefined && !held.current?.off && onChange(next)}
+        onValueCommit={([next]) => {
+          const off = held.current?.off;
+          held.current = null;
+          if (next !== undefined && !off) onCommit(next);
+        }}
       >
         <Slider.Track className="relative h-0.5 grow bg-rule">
           <Slider.Range className="absolute h-full bg-ink" />

@@ -4,6 +4,7 @@ from server.studio.api.schemas.board import (
     Board,
     CellOut,
     CellsIn,
+    Changes,
     FrameIn,
     FrameOut,
     GuidesOut,
@@ -11,16 +12,28 @@ from server.studio.api.schemas.board import (
     ProjectLine,
 )
 from server.studio.api.schemas.catalogue import Catalogue, OwnFrameOut, OwnSettingsOut, Visitor
-from server.studio.api.schemas.footage import FootageOut, InterpretIn, Marks, PathIn, RenameIn
-from server.studio.api.schemas.framing import EstimateOut, FramingOut, LineIn, MeasureIn, PlanIn, PreviewIn, WindowIn
+from server.studio.api.schemas.footage import AnalysisOut, FootageOut, InterpretIn, Marks, PathIn, RenameIn
+from server.studio.api.schemas.framing import (
+    DesignIn,
+    EstimateOut,
+    FramingOut,
+    LineIn,
+    MeasureIn,
+    PreviewIn,
+    VersionIn,
+    WindowIn,
+)
 from server.studio.api.schemas.material import MaterialOut
 from server.studio.api.schemas.render import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
 
 __all__ = [
+    "AnalysisOut",
     "Board",
     "Catalogue",
     "CellOut",
     "CellsIn",
+    "Changes",
+    "DesignIn",
     "EstimateOut",
     "FootageOut",
     "FrameIn",
@@ -38,7 +51,6 @@ __all__ = [
     "OwnSettingsOut",
     "PathIn",
     "PlaceIn",
-    "PlanIn",
     "PreviewIn",
     "ProjectIn",
     "ProjectLine",
@@ -47,6 +59,7 @@ __all__ = [
     "RenameIn",
     "RenderOut",
     "RendersIn",
+    "VersionIn",
     "Visitor",
     "WindowIn",
 ]

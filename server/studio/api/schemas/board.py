@@ -1,6 +1,5 @@
 """The board: projects, their frames and all their cells."""
 
-import hashlib
 from functools import lru_cache
 from typing import Annotated, Literal
 
@@ -12,21 +11,27 @@ from cadrage.compose.concerns import Concern, concerns
 from cadrage.formats import Delivery, Frame, Guide
 from cadrage.formats.words import aspect_name
 from cadrage.geometry import Placement
-from cadrage.plan import Plan
-from cadrage.render import DEFAULT, Settings
+from cadrage.output import DEFAULT, Settings
 from cadrage.render.words import BarsChoice, bars_choice, file_words
 from cadrage.treatments import Part, Treatment
 from cadrage.values import Exact
-from server.studio.actions.materials import state_of
+from server.studio.actions.materials import Shelf, key_of
 from server.studio.actions.rules import RuleBook
 from server.studio.api.schemas.footage import FootageOut
-from server.studio.models import Footage, Framing, OrderedFrame
+from server.studio.models import Framing, ProjectFrame
 
 
 class ProjectIn(Schema):
     """A new name for a project."""
 
     name: str = Field(min_length=1, max_length=120)
+
+
+class Changes(Schema):
+    """Short texts that change when a project's clips do, and when its renders do."""
+
+    clips: str
+    renders: str
 
 
 class ProjectLine(Schema):
@@ -58,7 +63,7 @@ class FrameOut(Schema):
     shape: str
 
     @classmethod
-    def of(cls, row: OrderedFrame) -> "FrameOut":
+    def of(cls, row: ProjectFrame) -> "FrameOut":
         """From its row."""
         frame = row.value
         return cls(
@@ -83,12 +88,6 @@ measured = lru_cache(MEASURES_KEPT)(measure)
 """The numbers of a plan; the same plan has the same."""
 
 
-def stamp_of(plan: Plan, footage: Footage) -> str:
-    """A short text that changes with whatever a framing looks like."""
-    said = f"{plan.model_dump_json()} {footage.path} {footage.digest} {state_of(footage, plan.names)}"
-    return hashlib.blake2b(said.encode(), digest_size=8).hexdigest()
-
-
 class CellOut(Schema):
     """A framing as the board shows it. `stamp` changes with whatever its thumbnail depends on."""
 
@@ -105,22 +104,22 @@ class CellOut(Schema):
     concerns: list[Concern]
 
     @classmethod
-    def of(cls, row: Framing, own: Plan | None, book: RuleBook) -> "CellOut":
-        """From its row and its own plan."""
-        plan, facts = book.plan(row, own), row.footage.facts
-        numbers = measured(plan, facts)
+    def of(cls, row: Framing, book: RuleBook, shelf: Shelf) -> "CellOut":
+        """From its row, with its project's rules and what its owner has to use."""
+        plan, info = book.plan(row, row.own), row.footage.info
+        numbers = measured(plan, info)
         return cls(
             id=row.pk,
             footage=row.footage_id,
             frame=row.frame_id,
-            stamp=stamp_of(plan, row.footage),
-            obeys=own is None,
+            stamp=key_of(plan, row.footage, shelf),
+            obeys=row.own is None,
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
             placement=numbers.words.placement,
             surround=numbers.words.surround,
             kept_percent=numbers.cost.kept_percent,
             loses=numbers.words.loses,
-            concerns=concerns(plan, facts, numbers, row.footage.bars, row.frame.delivery),
+            concerns=concerns(plan, info, numbers, row.footage.bars, row.frame.delivery),
         )
 
 

@@ -1,22 +1,24 @@
 """Clips."""
 
+from collections.abc import Iterator
 from math import ceil, floor
 
 from ninja import Schema
 from pydantic import Field
 
-from cadrage.footage import Candidate, Fact, Facts, Interpretation, candidates, describe, taken_as
-from cadrage.footage.baked import BakedBars
-from cadrage.footage.describe import notices
-from cadrage.footage.fields import FieldsFound
+from cadrage.analysis.burned_in_bars import BurnedInBars
+from cadrage.analysis.fields import FieldsFound
+from cadrage.footage import Candidate, Fact, Interpretation, MediaInfo, candidates, describe, effective_timing, resolve
+from cadrage.footage.describe import colour_words, notices
 from cadrage.footage.findings import places
 from cadrage.plan import Range
 from cadrage.rules import format_words
 from cadrage.surrounds import Blurred
 from cadrage.values import Exact
 from server.studio.actions.footage import twin_of
+from server.studio.actions.previews import alone_key
 from server.studio.actions.rules import RuleBook
-from server.studio.models import Footage
+from server.studio.models import Analysis, Footage
 
 
 class Timing(Schema):
@@ -34,7 +36,7 @@ class Marks(Schema):
     last: int = Field(ge=0)
 
     @classmethod
-    def of(cls, row: Footage, taken: Facts) -> "Marks | None":
+    def of(cls, row: Footage, taken: MediaInfo) -> "Marks | None":
         """From a clip's row; None where all of it is delivered."""
         part = row.range
         if part.whole:
@@ -42,7 +44,7 @@ class Marks(Schema):
         end = taken.duration if part.end is None else min(part.end, taken.duration)
         return cls(first=floor(part.start * taken.rate), last=max(0, ceil(end * taken.rate) - 1))
 
-    def part(self, taken: Facts) -> Range:
+    def part(self, taken: MediaInfo) -> Range:
         """The same in seconds."""
         end = None if self.last >= taken.frames - 1 else (self.last + 1) / taken.rate
         return Range(start=self.first / taken.rate, end=end)
@@ -56,21 +58,63 @@ class NoticeOut(Schema):
     frame: int
 
 
+def _noticed(row: Footage, taken: MediaInfo) -> Iterator[NoticeOut]:
+    if row.changed:
+        yield NoticeOut(says="Its file was changed since it was taken in; it is read anew.", damage=False, frame=0)
+    for one in notices(row.info):
+        frame = min(floor(one.start * taken.rate), taken.frames - 1)
+        yield NoticeOut(says=one.says, damage=one.damage, frame=frame)
+
+
+TITLES = {"bars": "Bars", "fields": "Fields", "quiet_copy": "The quiet copy", "pictures": "Damage"}
+"""What is looked for, as people call it."""
+
+
+class AnalysisOut(Schema):
+    """What is being found out about a clip, or was not; `done_percent` is of the work."""
+
+    id: int
+    kind: str
+    title: str
+    state: Analysis.State
+    done_percent: int
+    problem: str
+    remedy: str
+
+    @classmethod
+    def of(cls, row: Analysis) -> "AnalysisOut":
+        """From its row."""
+        return cls(
+            id=row.pk,
+            kind=row.kind,
+            title=TITLES.get(row.kind, row.kind),
+            state=row.state,
+            done_percent=min(100, row.done),
+            problem=row.problem,
+            remedy=row.remedy,
+        )
+
+
 class FootageOut(Schema):
     """A clip of a project.
 
     `said` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
-    taken to be, where what was found in its pictures fills in what nobody said.
+    taken to be, where what was found in its pictures fills in what nobody said. `stamp` changes with whatever its own
+    pictures look like. `display_aspect` is of the picture as it is taken;
+    `colour` is what the file says of its own, at length and as a state.
     """
 
     id: int
     name: str
     size: int
-    facts: Facts
+    info: MediaInfo
     timing: Timing
     missing: bool
     linked: bool
     words: str
+    display_aspect: float
+    colour: str
+    colour_state: str
     format: str
     described: list[Fact]
     noticed: list[NoticeOut]
@@ -79,8 +123,10 @@ class FootageOut(Schema):
     interpretation: Interpretation
     own: bool
     candidates: list[Candidate]
-    looked: bool
-    bars: BakedBars | None
+    stamp: str
+    looking: bool
+    analyses: list[AnalysisOut]
+    bars: BurnedInBars | None
     fields: FieldsFound | None
     twin: str | None
     range: Marks | None
@@ -90,29 +136,31 @@ class FootageOut(Schema):
     def of(cls, row: Footage, book: RuleBook | None = None, firsts: dict[str, Footage] | None = None) -> "FootageOut":
         """From its row; for many, with the project's rules and the first clip of every digest."""
         book = book or RuleBook.of(row.project)
-        facts, interpretation = row.facts, book.interpretation(row)
-        taken = taken_as(facts, interpretation)
+        info, interpretation = row.info, book.interpretation(row)
+        taken = effective_timing(info, interpretation)
         return cls(
             id=row.pk,
             name=row.name,
             size=row.size,
-            facts=facts,
+            info=info,
             timing=Timing(rate=taken.rate, frames=taken.frames, duration=taken.duration),
             missing=not row.path.exists(),
             linked=bool(row.linked),
-            words=facts.words,
-            format=format_words(facts),
-            described=list(describe(facts)),
-            noticed=[
-                NoticeOut(says=one.says, damage=one.damage, frame=min(floor(one.start * taken.rate), taken.frames - 1))
-                for one in notices(facts)
-            ],
-            damaged_places=places(facts.findings),
+            words=info.words,
+            colour=colour_words(info),
+            colour_state=colour_words(info, brief=True),
+            display_aspect=float(resolve(info, interpretation).picture.display_aspect),
+            format=format_words(info),
+            described=list(describe(info)),
+            noticed=[*_noticed(row, taken)],
+            damaged_places=places(info.findings),
             said=book.said(row),
             interpretation=interpretation,
             own=row.interpretation_json is not None,
-            candidates=list(candidates(facts)),
-            looked=row.looked,
+            candidates=list(candidates(info)),
+            stamp=alone_key(row, interpretation),
+            looking=any(not one.ended for one in row.analyses.all()),
+            analyses=[AnalysisOut.of(one) for one in row.analyses.all()],
             bars=row.bars,
             fields=row.fields,
             twin=twin_of(row, firsts),

@@ -6,12 +6,13 @@ from pydantic import Field
 from cadrage.compose import Measure, measure
 from cadrage.compose.concerns import Concern, concerns
 from cadrage.geometry import Window
-from cadrage.plan import Plan
+from cadrage.plan import Design, Plan
 from cadrage.render.words import Fitting
 from cadrage.rules import format_words
 from cadrage.values import Exact
-from server.studio.actions.framings import own_plan
+from server.studio.actions.materials import Shelf
 from server.studio.actions.rules import RuleBook
+from server.studio.api.schemas.board import CellOut
 from server.studio.models import Framing
 
 
@@ -19,6 +20,7 @@ class FramingOut(Schema):
     """A framing: its plan, its numbers, and where it stands in its history.
 
     `obeys` says that it has no plan of its own; `rule_set`, that somebody set the rule for its format and frame.
+    `version` is another after every change, also after one that was taken back and done again.
     """
 
     id: int
@@ -31,6 +33,7 @@ class FramingOut(Schema):
     rule_set: bool
     rule_for: str
     version: int
+    cell: CellOut
     undo: str | None
     redo: str | None
 
@@ -38,38 +41,45 @@ class FramingOut(Schema):
     def of(cls, row: Framing) -> "FramingOut":
         """From its row."""
         book = RuleBook.of(row.footage.project)
-        own = own_plan(row)
-        plan = book.plan(row, own)
-        labels = dict(row.steps.values_list("number", "label"))
-        facts = row.footage.facts
-        numbers = measure(plan, facts)
+        plan = book.plan(row, row.own)
+        steps = {number: (pk, label) for number, pk, label in row.steps.values_list("number", "pk", "label")}
+        info = row.footage.info
+        numbers = measure(plan, info)
         return cls(
             id=row.pk,
             footage=row.footage_id,
             frame=row.frame_id,
             plan=plan,
             measure=numbers,
-            concerns=concerns(plan, facts, numbers, row.footage.bars, row.frame.delivery),
-            obeys=own is None,
+            concerns=concerns(plan, info, numbers, row.footage.bars, row.frame.delivery),
+            obeys=row.own is None,
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
-            rule_for=f"{format_words(facts)} into {row.frame.value.name}",
-            version=row.current,
-            undo=labels.get(row.current) if row.current - 1 in labels else None,
-            redo=labels.get(row.current + 1),
+            rule_for=f"{format_words(info)} into {row.frame.value.name}",
+            cell=CellOut.of(row, book, Shelf(row.footage.project.owner_id)),
+            version=steps[row.current][0],
+            undo=steps[row.current][1] if row.current - 1 in steps else None,
+            redo=steps[row.current + 1][1] if row.current + 1 in steps else None,
         )
 
 
-class PlanIn(Schema):
-    """A plan to put in force, and what was done to it."""
+class DesignIn(Schema):
+    """A design to put in force, what was done to it, and the version that it was done to."""
 
-    plan: Plan
+    design: Design
     label: str = Field(max_length=80)
+    version: int
+
+
+class VersionIn(Schema):
+    """The version of a framing that something is to be done to."""
+
+    version: int
 
 
 class MeasureIn(Schema):
-    """A plan to measure."""
+    """A design to measure."""
 
-    plan: Plan
+    design: Design
 
 
 class EstimateOut(Schema):
@@ -83,14 +93,14 @@ class EstimateOut(Schema):
 class WindowIn(Schema):
     """A window on the source, for which the placement is wanted."""
 
-    plan: Plan
+    design: Design
     window: Window
 
 
 class LineIn(Schema):
     """A line drawn on the frame, in frame pixels, that ought to be level or upright."""
 
-    plan: Plan
+    design: Design
     across: Exact
     down: Exact
 
@@ -102,7 +112,7 @@ class PreviewIn(Schema):
     `ticket` is answered, the others get 204.
     """
 
-    plan: Plan
+    design: Design
     time: Exact
     width: int = Field(ge=16, le=3840)
     slot: str = Field(max_length=80)

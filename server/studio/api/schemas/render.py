@@ -6,7 +6,7 @@ from typing import Literal
 from ninja import Schema
 from pydantic import Field
 
-from cadrage.render import Inspection
+from cadrage.inspection import Inspection
 from cadrage.render.words import PLAYABLE, file_words
 from server.studio.actions.clearing import kept
 from server.studio.actions.framings import plan_of
@@ -83,7 +83,8 @@ class QueueOut(Schema):
     @classmethod
     def of(cls, project: Project, free: int) -> "QueueOut":
         """As it stands."""
-        rows = Render.objects.filter(framing__footage__project=project).exclude(state__in=Render.ENDED)
+        all_rows = Render.objects.filter(framing__footage__project=project).exclude(state__in=Render.ENDED)
+        rows = list(all_rows.only("state", "frames_per_second", "total", "done"))
         states = [row.state for row in rows]
         active = [row for row in rows if row.state != Render.State.PAUSED]
         speed = sum(row.frames_per_second for row in active if row.state == Render.State.RUNNING)
@@ -174,4 +175,4 @@ def _doing(row: Render) -> str:
             return "stopping"
         if row.pause_asked:
             return "pausing once this part is done"
-    return row.doing
+    return row.phase

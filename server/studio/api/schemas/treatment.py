@@ -3,10 +3,11 @@
 from ninja import Schema
 
 from cadrage.compose import Measure
-from cadrage.plan import Plan
+from cadrage.plan import Design
 from cadrage.treatments import Part, Treatment
 from server.studio.actions.framings import plan_of
-from server.studio.models import Project
+from server.studio.actions.rules import RuleBook
+from server.studio.models import Framing
 from server.studio.models import Treatment as Row
 
 
@@ -38,12 +39,12 @@ class TreatmentOut(Schema):
         return cls(id=None, everywhere=True, treatment=treatment, followers=[])
 
     @classmethod
-    def of(cls, row: Row, project: Project) -> "TreatmentOut":
-        """From its row, with those framings of a project that were given it."""
+    def of(cls, row: Row, framings: list[Framing], book: RuleBook) -> "TreatmentOut":
+        """From its row, with those framings of a project that were given it, and that project's rules."""
         value = row.value
-        framings = [framing for framing in row.framings.all() if framing.footage.project_id == project.pk]
         followers = [
-            Follower(framing=framing.pk, differs=list(value.differences(plan_of(framing)))) for framing in framings
+            Follower(framing=framing.pk, differs=list(value.differences(plan_of(framing, book))))
+            for framing in framings
         ]
         return cls(id=row.pk, everywhere=row.project_id is None, treatment=value, followers=followers)
 
@@ -52,5 +53,5 @@ class AlternativeOut(Schema):
     """One way of a line-up."""
 
     name: str
-    plan: Plan
+    design: Design
     measure: Measure

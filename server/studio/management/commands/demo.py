@@ -14,10 +14,11 @@ from cadrage.formats import Frame
 from cadrage.surrounds import Graphic
 from demo.clips import CLIPS, PHOTOGRAPH, draw_all
 from demo.museum import CAPTIONS, EMBLEM, write_things
-from server.studio.actions.footage import adopt
+from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin_all, change, plan_of
-from server.studio.actions.materials import adopt as adopt_material
-from server.studio.models import Framing, OrderedFrame, Project
+from server.studio.actions.materials import import_file as adopt_material
+from server.studio.actions.projects import begin
+from server.studio.models import Framing, Project
 
 PROJECT = "Centenary wall"
 FRAMES = (
@@ -46,18 +47,15 @@ class Command(BaseCommand):
         drawn = Path(settings.DATA_DIR) / "drawn"
         self.stdout.write("Drawing the demonstration footage (about half a minute) …")
         draw_all(drawn)
-        project = Project.objects.create(owner=account, name=PROJECT)
-        frames = [OrderedFrame.from_value(project, frame) for frame in FRAMES]
-        for frame in frames:
-            frame.save()
+        project = begin(account, PROJECT, FRAMES)
         named = {clip.file: f"{clip.name}.mp4" for clip in CLIPS} | {PHOTOGRAPH: "Waiting for visitors.jpg"}
         for file, name in named.items():
             copy = Path(settings.INCOMING_DIR) / file
             shutil.copyfile(drawn / file, copy)
-            adopt(project, name, copy)
+            import_file(project, name, copy)
         begin_all(project)
         _dress(project, drawn)
-        self.stdout.write(f"Loaded “{PROJECT}”: {len(named)} clips, {len(frames)} frames.")
+        self.stdout.write(f"Loaded “{PROJECT}”: {len(named)} clips, {len(FRAMES)} frames.")
 
 
 def _dress(project: Project, drawn: Path) -> None:
@@ -86,4 +84,4 @@ def _change(project: Project, which: tuple[str, Frame], update: dict[str, object
     framing = next(
         row for row in rows.select_related("footage__project", "frame") if row.frame.value.name == which[1].name
     )
-    change(framing, plan_of(framing).model_copy(update=update), label)
+    change(framing, plan_of(framing).design.model_copy(update=update), label)

@@ -3,6 +3,7 @@
 import logging
 import threading
 import time
+from collections.abc import Callable
 from typing import Any
 
 from django.conf import settings
@@ -11,10 +12,9 @@ from django.core.management.base import BaseCommand
 from django.db import close_old_connections, connection
 from django.db.utils import OperationalError
 
+from server.studio.actions import analyses, work
 from server.studio.actions.clearing import clear_due, sweep
-from server.studio.actions.footage import purge
-from server.studio.actions.seeing import look_again
-from server.studio.actions.work import pick_up
+from server.studio.actions.footage import purge, read_anew
 
 PICK_UP_SECONDS = 2
 FORGET_DAYS = 1
@@ -60,15 +60,25 @@ def _take_tasks(names: str) -> bool:
 
 def _keep_house() -> None:
     while True:
-        try:
-            for chore in (pick_up, look_again, purge, clear_due, sweep, _forget_tasks):
-                chore()
-        except OperationalError:
-            connection.close()  # the database was busy; there is another time
+        for chore in CHORES:
+            _do(chore)
         close_old_connections()
         time.sleep(PICK_UP_SECONDS)
+
+
+def _do(chore: Callable[[], None]) -> None:
+    """Do a chore; what goes wrong in one keeps the house from none of the others, nor from doing it again."""
+    try:
+        chore()
+    except OperationalError:
+        connection.close()  # the database was busy; there is another time
+    except Exception:
+        log.exception("A chore failed: %s", chore.__qualname__)
 
 
 def _forget_tasks() -> None:
     """Tasks that are over say nothing that anybody would ask."""
     call_command("prune_db_task_results", min_age_days=FORGET_DAYS, verbosity=0)
+
+
+CHORES = (work.pick_up, analyses.pick_up, read_anew, purge, clear_due, sweep, analyses.collect, _forget_tasks)

@@ -6,10 +6,10 @@ import { Button } from "../../ui/button";
 import { ControlRow } from "../../ui/control-row";
 import { Fold } from "../../ui/fold";
 import { Tile } from "../tile";
-import type { Changer } from "../use-framing";
+import type { Editing } from "../use-framing";
 import { WordsPart } from "./words-part";
 
-type Props = Changer & { projectId: number; framingId: number; footage: Footage; time: string };
+type Props = Editing & { projectId: number; framingId: number; footage: Footage; time: string };
 type Parts = Record<string, Record<string, unknown>>;
 
 /** What is laid over the join and over all; each part first as a small rendering of what it does. */

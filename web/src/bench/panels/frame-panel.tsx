@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { Board, FrameRow, Framing, Measure, Settings } from "../../api/client";
+import type { Board, Frame, FrameRow, Framing, Measure, Settings } from "../../api/client";
 import { shown, toExact, toNumber } from "../../api/exact";
 import { AddFrame } from "../../board/add-frame";
 import { Button } from "../../ui/button";
@@ -9,6 +9,7 @@ import { NumberField } from "../../ui/number-field";
 import { Outline } from "../../ui/outline";
 import { ProblemNote } from "../../ui/problem-note";
 import { ActivePicture } from "./frame/active-picture";
+import { ColourPart } from "./frame/colour-part";
 import { FilePart } from "./frame/file-part";
 import { FittingLine } from "./frame/fitting-line";
 import { GuidesPart } from "./frame/guides-part";
@@ -82,13 +83,23 @@ function Parts({ row, framing, measure }: { row: FrameRow; framing: Framing; mea
             label="Reached by"
             value={row.settings.rate_change}
             choices={[
-              { value: "whole frames", title: "whole frames" },
+              { value: "whole_frames", title: "whole frames" },
               { value: "blended", title: "blending" },
               { value: "speed", title: "another speed" },
             ]}
             onChange={(change) => write({ rate_change: change as Settings["rate_change"] })}
           />
         )}
+        <ChoiceRow
+          label="Pictures"
+          value={row.frame.fields}
+          choices={[
+            { value: "progressive", title: "whole" },
+            { value: "upper_first", title: "in fields, upper first" },
+            { value: "lower_first", title: "in fields, lower first" },
+          ]}
+          onChange={(fields) => set({ fields: fields as Frame["fields"] })}
+        />
         <FittingLine row={row} framing={framing} />
         <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
           <span>At most</span>
@@ -101,6 +112,7 @@ function Parts({ row, framing, measure }: { row: FrameRow; framing: Framing; mea
         </div>
         <p className="text-soft">Longer clips are flagged, not cut. 0 is as long as they like.</p>
       </Fold>
+      <ColourPart row={row} measure={measure} set={set} />
       <FilePart row={row} framing={framing} set={write} />
     </>
   );

@@ -5,7 +5,8 @@ import { NumberField } from "../../ui/number-field";
 import { SliderRow } from "../../ui/slider-row";
 import { Anchors } from "../anchors";
 import { Tile } from "../tile";
-import type { Changer } from "../use-framing";
+import type { Editing } from "../use-framing";
+import { tightnessOf } from "../well/use-placing";
 import { Straighten } from "./straighten";
 
 const CHOICES = [
@@ -17,7 +18,7 @@ const CHOICES = [
   { name: "native", title: "Native size", sizing: "native", tightness: "0" },
 ] as const;
 
-type Props = Changer & {
+type Props = Editing & {
   framingId: number;
   time: string;
   straightening: boolean;
@@ -55,7 +56,7 @@ export function PlacementPanel(props: Props) {
       <SliderRow
         label="Tightness"
         {...{ unit: "%", low: 0, high: 200, step: 1, initial: 0, typedHigh: 800 }}
-        value={toNumber(measure.tightness) * 100}
+        value={tightnessOf(placement, measure) * 100}
         onChange={(percent) => change(tight(percent))}
         onCommit={(percent) => commit(tight(percent), "Tightness")}
       />

@@ -6,19 +6,20 @@ import { BakedBars } from "./source/baked-bars";
 import { Noticed } from "./source/noticed";
 import { PixelShapes } from "./source/pixel-shapes";
 import { Colour, Fields, StillTime, Turning } from "./source/reading";
-import { useInterpretation } from "./source/use-interpretation";
+import type { Sayer } from "./source/use-interpretation";
 
 /** What the clip really is, why, and what it is taken to be. */
 export function SourcePanel({
   footage,
   time,
   go,
+  reading: { say, sayForFormat, obey, error },
 }: {
   footage: Footage;
   time: string;
   go: (frame: number) => void;
+  reading: Sayer;
 }) {
-  const { say, sayForFormat, obey, error } = useInterpretation(footage);
   const part = { footage, say };
   return (
     <section aria-label="Source" className="grid gap-3">

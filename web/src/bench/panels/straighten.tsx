@@ -3,9 +3,9 @@ import { toExact, toNumber } from "../../api/exact";
 import { Button } from "../../ui/button";
 import { SliderRow } from "../../ui/slider-row";
 import { TickRow } from "../../ui/tick-row";
-import type { Changer } from "../use-framing";
+import type { Editing } from "../use-framing";
 
-type Props = Changer & { straightening: boolean; onStraighten: (on: boolean) => void };
+type Props = Editing & { straightening: boolean; onStraighten: (on: boolean) => void };
 
 /** Laying the horizon level, covering what that leaves empty, and mirroring. */
 export function Straighten({ plan, change, commit, straightening, onStraighten }: Props) {

@@ -6,10 +6,10 @@ import { catalogueQuery, coloursQuery } from "../../api/queries";
 import { QuietLine } from "../quiet-line";
 import { ReadableLine } from "../readable-line";
 import { Tile } from "../tile";
-import type { Changer } from "../use-framing";
+import type { Editing } from "../use-framing";
 import { Controls, defaults, OF_THE_CLIP } from "./surround/controls";
 
-type Props = Changer & { projectId: number; framingId: number; footage: Footage; time: string };
+type Props = Editing & { projectId: number; framingId: number; footage: Footage; time: string };
 
 /** What is seen where the picture is not. Kinds and controls come from the server's list of them. */
 export function SurroundPanel({ projectId, framingId, footage, time, plan, change, commit }: Props) {

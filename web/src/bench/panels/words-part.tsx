@@ -5,10 +5,10 @@ import { Button } from "../../ui/button";
 import type { Moment } from "../../ui/control-row";
 import { Fold } from "../../ui/fold";
 import { ReadableLine } from "../readable-line";
-import type { Changer } from "../use-framing";
+import type { Editing } from "../use-framing";
 import { Controls, initialValues } from "./surround/controls";
 
-type Props = Changer & { projectId: number; framingId: number; moment: Moment };
+type Props = Editing & { projectId: number; framingId: number; moment: Moment };
 type Values = Record<string, unknown>;
 
 /** Titles, each at its place and for its time, and captions from a file. */

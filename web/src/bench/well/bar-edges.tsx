@@ -1,6 +1,7 @@
-import { type PointerEvent, useState } from "react";
+import { useState } from "react";
 import type { Edges } from "../../api/client";
 import { toExact } from "../../api/exact";
+import { type At, useDragging } from "../../ui/use-dragging";
 import { type Box, toScreen, type View } from "./view";
 
 type Side = keyof Edges;
@@ -37,20 +38,28 @@ export function BarEdges({ view, stored, picture, onBars }: Props) {
     },
   };
 
-  function widthAt(side: Side, event: PointerEvent<SVGLineElement>): number {
-    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-    const x = (event.clientX - (box?.left ?? 0) - view.left) / view.across;
-    const y = (event.clientY - (box?.top ?? 0) - view.top) / view.down;
+  function widthAt(side: Side, at: At, event: { target: EventTarget | null }): number {
+    const box = (event.target as SVGElement).ownerSVGElement?.getBoundingClientRect();
+    const x = (at.x - (box?.left ?? 0) - view.left) / view.across;
+    const y = (at.y - (box?.top ?? 0) - view.top) / view.down;
     const wanted = { left: x, right: stored.width - x, top: y, bottom: stored.height - y }[side];
     const most = (side === "left" || side === "right" ? stored.width : stored.height) * 0.48;
     return Math.round(Math.min(Math.max(0, wanted), most));
   }
 
-  function drop() {
-    if (held)
-      onBars(Object.fromEntries(SIDES.map((side) => [side, toExact(widths[side], 2)])) as unknown as Edges);
-    setHeld(null);
-  }
+  const drag = useDragging<{ side: Side; width: number }, Side>({
+    begin: (_, __, side) => ({ side, width: widths[side] }),
+    move: (grab, at, event) => {
+      grab.width = widthAt(grab.side, at, event);
+      setHeld({ ...grab });
+    },
+    end: ({ side, width }) => {
+      const now = { ...widths, [side]: width };
+      onBars(Object.fromEntries(SIDES.map((one) => [one, toExact(now[one], 2)])) as unknown as Edges);
+      setHeld(null);
+    },
+    cancel: () => setHeld(null),
+  });
 
   return (
     <>
@@ -63,13 +72,7 @@ export function BarEdges({ view, stored, picture, onBars }: Props) {
           stroke="transparent"
           strokeWidth={2 * REACH}
           className={side === "left" || side === "right" ? "cursor-ew-resize" : "cursor-ns-resize"}
-          onPointerDown={(event) => {
-            event.currentTarget.setPointerCapture(event.pointerId);
-            setHeld({ side, width: widths[side] });
-          }}
-          onPointerMove={(event) => held && setHeld({ side: held.side, width: widthAt(held.side, event) })}
-          onPointerUp={drop}
-          onPointerCancel={drop}
+          {...drag(side)}
         />
       ))}
     </>

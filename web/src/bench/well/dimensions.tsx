@@ -1,6 +1,6 @@
 import type { Measure } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
-import { Lost } from "./lost";
+import { LostHatching } from "./lost";
 import { type Box, pointOnScreen, type ScreenBox, type ScreenPoint, toScreen, type View } from "./view";
 
 const TICK = 14;
@@ -40,7 +40,7 @@ export function Dimensions({ view, measure, active, frame, well }: Props) {
           <path d="M1 1 L7 4 L1 7" fill="none" stroke="currentColor" />
         </marker>
       </defs>
-      <Lost well={well} all={corners} kept={toScreen(view, active)} />
+      <LostHatching well={well} all={corners} kept={toScreen(view, active)} />
       <rect {...frameBox} fill="none" stroke="currentColor" strokeWidth="1" opacity="0.9" />
       {(active.width !== frame.width || active.height !== frame.height) && (
         <rect

@@ -4,7 +4,7 @@ import { boxPath, pathOf, type ScreenBox, type ScreenPoint } from "./view";
 type Props = { well: { width: number; height: number }; all: ScreenPoint[]; kept: ScreenBox };
 
 /** Hatching over the part of a shape that is not kept. */
-export function Lost({ well, all, kept }: Props) {
+export function LostHatching({ well, all, kept }: Props) {
   const id = useId();
   const outside = `${boxPath({ x: -9999, y: -9999, width: well.width + 19998, height: well.height + 19998 })} ${boxPath(kept)}`;
   return (

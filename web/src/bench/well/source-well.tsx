@@ -2,9 +2,10 @@ import { useRef } from "react";
 import type { Edges, Footage } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
 import { moment } from "../timecode";
-import type { Changer } from "../use-framing";
+import type { Editing } from "../use-framing";
+import { type Transport, useFrame } from "../use-transport";
 import { BarEdges } from "./bar-edges";
-import { Lost } from "./lost";
+import { LostHatching } from "./lost";
 import { useSize } from "./use-size";
 import { useWindow } from "./use-window";
 import { boxOf, fitBox, pathOf, pointOnScreen, toScreen } from "./view";
@@ -12,10 +13,10 @@ import { windowCorners } from "./window";
 
 const WIDTH = 960;
 
-type Props = Changer & {
+type Props = Editing & {
   framingId: number;
   footage: Footage;
-  frame: number;
+  transport: Transport;
   rate: string;
   /** Where given, the bars that are part of the picture can be dragged; else the window is. */
   onBars: ((edges: Edges) => void) | null;
@@ -35,11 +36,12 @@ export function SourceWell(props: Props) {
     pointOnScreen(view, corner),
   );
   // As stored: the window and the bars are told in pixels before any mirroring.
-  const reading = { ...plan.interpretation, mirror: footage.facts.mirrored };
+  const reading = { ...plan.interpretation, mirror: footage.info.mirrored };
   const query = new URLSearchParams({
     whole: "true",
     width: String(WIDTH),
-    time: moment(props.frame, props.rate),
+    time: moment(useFrame(props.transport), props.rate),
+    stamp: footage.stamp,
     reading: JSON.stringify(reading),
   });
   const outline = [
@@ -77,7 +79,7 @@ export function SourceWell(props: Props) {
         height={size.height}
         aria-hidden="true"
       >
-        <Lost well={size} all={outline} kept={toScreen(view, picture)} />
+        <LostHatching well={size} all={outline} kept={toScreen(view, picture)} />
         <rect {...box} fill="none" stroke="currentColor" opacity="0.6" />
         {!onBars && (
           <>

@@ -1,7 +1,9 @@
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { type KeyboardEvent, useRef, useState } from "react";
 import type { Title, TitlePlace } from "../../api/client";
-import { toNumber } from "../../api/exact";
-import type { Changer } from "../use-framing";
+import { toExact, toNumber } from "../../api/exact";
+import { arrowOf } from "../../ui/arrows";
+import { useDragging } from "../../ui/use-dragging";
+import type { Editing } from "../use-framing";
 import { SnapLines } from "./snap-lines";
 import { boxOf, toScreen, type View } from "./view";
 
@@ -16,73 +18,60 @@ type Grab = { number: number; clientX: number; clientY: number; x: number; y: nu
 const NONE: Snapped = { across: null, down: null };
 
 /** Titles to be dragged; they snap to the title-safe area, to the middle, and to the middle of bars. */
-export function TitleHandles({
-  view,
-  size,
-  plan,
-  measure,
-  change,
-  commit,
-}: Changer & { view: View; size: { width: number; height: number } }) {
-  const grab = useRef<Grab | null>(null);
+export function TitleHandles(props: Editing & { view: View; size: { width: number; height: number } }) {
+  const { view, size, plan, measure, change, commit, abandon } = props;
   const [snapped, setSnapped] = useState<Snapped>(NONE);
+  const latest = useRef(plan);
+  latest.current = plan;
   const { titles } = plan.finish;
 
   function moved(number: number, x: number, y: number) {
-    const within = (percent: number) => Math.min(100, Math.max(0, Math.round(percent * 100) / 100));
-    const changed = titles.map((title, at) =>
+    const within = (percent: number) => toExact(Math.min(100, Math.max(0, percent)), 2);
+    const { finish } = latest.current;
+    const changed = finish.titles.map((title, at) =>
       at === number ? ({ ...title, x: within(x), y: within(y) } as Title) : title,
     );
-    return { ...plan, finish: { ...plan.finish, titles: changed } };
+    latest.current = { ...latest.current, finish: { ...finish, titles: changed } };
+    return latest.current;
   }
 
-  function onPointerDown(event: PointerEvent, number: number) {
-    const title = titles[number];
-    if (event.button !== 0 || !title) return;
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    grab.current = { number, clientX: event.clientX, clientY: event.clientY, x: title.x, y: title.y };
-  }
-
-  function onPointerMove(event: PointerEvent) {
-    const held = grab.current;
-    const place = held && measure.titles[held.number];
-    if (!held || !place) return;
-    event.stopPropagation();
-    const percentX = 100 / (view.across * plan.frame.width);
-    const percentY = 100 / (view.down * plan.frame.height);
-    const x = held.x + (event.clientX - held.clientX) * percentX;
-    const y = held.y + (event.clientY - held.clientY) * percentY;
-    const across = event.altKey ? null : near(place.across, x, SNAP_SCREEN_PX * percentX);
-    const down = event.altKey ? null : near(place.down, y, SNAP_SCREEN_PX * percentY);
-    setSnapped({ across, down });
-    change(moved(held.number, across ? toNumber(across.offset) : x, down ? toNumber(down.offset) : y));
-  }
-
-  function onPointerUp(event: PointerEvent) {
-    const held = grab.current;
-    if (!held) return;
-    event.stopPropagation();
-    grab.current = null;
-    setSnapped(NONE);
-    const title = titles[held.number];
-    if (title && (title.x !== held.x || title.y !== held.y)) commit(plan, "Title moved");
-  }
+  const drag = useDragging<Grab, number>({
+    begin: ({ x, y }, _, number) => {
+      const title = latest.current.finish.titles[number];
+      return title ? { number, clientX: x, clientY: y, x: toNumber(title.x), y: toNumber(title.y) } : null;
+    },
+    move: (held, at, event) => {
+      const place = measure.titles[held.number];
+      if (!place) return;
+      const percentX = 100 / (view.across * plan.frame.width);
+      const percentY = 100 / (view.down * plan.frame.height);
+      const x = held.x + (at.x - held.clientX) * percentX;
+      const y = held.y + (at.y - held.clientY) * percentY;
+      const across = event.altKey ? null : near(place.across, x, SNAP_SCREEN_PX * percentX);
+      const down = event.altKey ? null : near(place.down, y, SNAP_SCREEN_PX * percentY);
+      setSnapped({ across, down });
+      change(moved(held.number, across ? toNumber(across.offset) : x, down ? toNumber(down.offset) : y));
+    },
+    end: () => {
+      setSnapped(NONE);
+      commit(latest.current, "Title moved");
+    },
+    cancel: () => {
+      setSnapped(NONE);
+      abandon();
+    },
+  });
 
   function onKeyDown(event: KeyboardEvent, number: number) {
-    const title = titles[number];
-    const ways: Record<string, [number, number]> = {
-      ArrowLeft: [-1, 0],
-      ArrowRight: [1, 0],
-      ArrowUp: [0, -1],
-      ArrowDown: [0, 1],
-    };
-    const way = ways[event.key];
+    const title = latest.current.finish.titles[number];
+    const way = arrowOf(event);
     if (!way || !title) return;
     event.preventDefault();
     event.stopPropagation();
-    const by = NUDGE_PERCENT * (event.shiftKey ? 10 : 1);
-    commit(moved(number, title.x + way[0] * by, title.y + way[1] * by), "Title moved");
+    commit(
+      moved(number, toNumber(title.x) + way[0] * NUDGE_PERCENT, toNumber(title.y) + way[1] * NUDGE_PERCENT),
+      "Title moved",
+    );
   }
 
   return (
@@ -104,10 +93,7 @@ export function TitleHandles({
               width: box.width + 2 * AROUND,
               height: box.height + 2 * AROUND,
             }}
-            onPointerDown={(event) => onPointerDown(event, number)}
-            onPointerMove={onPointerMove}
-            onPointerUp={onPointerUp}
-            onPointerCancel={onPointerUp}
+            {...drag(number)}
             onKeyDown={(event) => onKeyDown(event, number)}
           />
         );

@@ -1,7 +1,9 @@
-import { type PointerEvent, type RefObject, useState } from "react";
-import { answered, api, type Plan } from "../../api/client";
+import { type RefObject, useState } from "react";
+import { api, unwrap } from "../../api/client";
 import { toExact } from "../../api/exact";
-import type { Changer } from "../use-framing";
+import { type At, useDragging } from "../../ui/use-dragging";
+import { designOf } from "../editor/plan-editor";
+import type { Editing } from "../use-framing";
 import type { View } from "./view";
 
 type Ends = { x1: number; y1: number; x2: number; y2: number };
@@ -12,43 +14,45 @@ export function useLine(
   place: RefObject<HTMLElement | null>,
   view: View,
   framingId: number,
-  { plan, commit }: Changer,
+  { plan, commit }: Editing,
   onDone: () => void,
 ) {
   const [line, setLine] = useState<Ends | null>(null);
 
-  function at(event: PointerEvent) {
+  function inWell({ x, y }: At): At {
     const box = place.current?.getBoundingClientRect();
-    return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) };
+    return { x: x - (box?.left ?? 0), y: y - (box?.top ?? 0) };
   }
 
-  function onPointerDown(event: PointerEvent) {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    const { x, y } = at(event);
-    setLine({ x1: x, y1: y, x2: x, y2: y });
-  }
-
-  function onPointerMove(event: PointerEvent) {
-    if (!line) return;
-    const { x, y } = at(event);
-    setLine({ ...line, x2: x, y2: y });
-  }
-
-  async function onPointerUp() {
-    if (!line) return;
-    setLine(null);
-    if (Math.hypot(line.x2 - line.x1, line.y2 - line.y1) < SHORTEST) return;
-    const across = toExact((line.x2 - line.x1) / view.across, 3);
-    const down = toExact((line.y2 - line.y1) / view.down, 3);
-    const straight: Plan = await answered(
+  async function straighten({ x1, y1, x2, y2 }: Ends) {
+    const across = toExact((x2 - x1) / view.across, 3);
+    const down = toExact((y2 - y1) / view.down, 3);
+    const straight = await unwrap(
       api.POST("/api/framings/{framing_id}/straighten", {
         params: { path: { framing_id: framingId } },
-        body: { plan, across, down },
+        body: { design: designOf(plan), across, down },
       }),
-    );
+    ).catch(() => null);
     onDone();
-    commit(straight, "Straightened");
+    if (straight) commit({ ...plan, ...straight }, "Straightened");
   }
 
-  return { line, handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel: onPointerUp } };
+  const drag = useDragging<Ends>({
+    begin: (at) => {
+      const { x, y } = inWell(at);
+      return { x1: x, y1: y, x2: x, y2: y };
+    },
+    move: (ends, at) => {
+      const { x, y } = inWell(at);
+      Object.assign(ends, { x2: x, y2: y });
+      setLine({ ...ends });
+    },
+    end: (ends) => {
+      setLine(null);
+      if (Math.hypot(ends.x2 - ends.x1, ends.y2 - ends.y1) >= SHORTEST) straighten(ends);
+    },
+    cancel: () => setLine(null),
+  });
+
+  return { line, drag };
 }

@@ -1,10 +1,12 @@
 import { useEffect, useRef } from "react";
+import type { Footage } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
 import { WELL } from "../../api/placement";
 import { ProblemNote } from "../../ui/problem-note";
 import { moment } from "../timecode";
-import type { Changer } from "../use-framing";
+import type { Editing } from "../use-framing";
 import { usePreview } from "../use-preview";
+import { type Transport, useFrame, useRest, useSpeed } from "../use-transport";
 import { BeforeAfter } from "./before-after";
 import { Dimensions } from "./dimensions";
 import { Guides } from "./guides";
@@ -18,13 +20,12 @@ import { boxOf, fitView, toScreen } from "./view";
 const WIDEST = 1600;
 const PLAYING_WIDTH = 640;
 
-type Props = Changer & {
+type Props = Editing & {
   framingId: number;
   frameId: number;
-  footageId: number;
-  frame: number;
+  footage: Footage;
+  transport: Transport;
   rate: string;
-  playing: boolean;
   surroundOff: boolean;
   outside: boolean;
   /** Whether the untreated picture is shown beside an edge. */
@@ -37,14 +38,16 @@ type Props = Changer & {
 
 /** The picture in its frame, in real pixels, with its dimensions drawn on it. */
 export function Well(props: Props) {
-  const { plan, measure, framingId, footageId, surroundOff, outside, playing, straightening } = props;
+  const { plan, measure, framingId, footage, surroundOff, outside, transport, straightening } = props;
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
   const view = fitView(size, plan.frame, outside ? measure.corners : null);
   const frameBox = toScreen(view, { x: 0, y: 0, width: plan.frame.width, height: plan.frame.height });
-  const { handlers, onWheel, snapped } = usePlacing(view, props);
+  const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props);
   const drawing = useLine(place, view, framingId, props, props.onStraightened);
-  const time = moment(props.frame, props.rate);
+  const time = moment(useFrame(transport), props.rate);
+  const rested = moment(useRest(transport), props.rate);
+  const playing = useSpeed(transport) !== 0;
   const pixels = Math.min(WIDEST, Math.round(frameBox.width * window.devicePixelRatio));
   const width = Math.max(16, playing ? Math.min(PLAYING_WIDTH, pixels) : pixels);
   const seen = surroundOff ? { ...plan, surround: WELL } : plan;
@@ -59,10 +62,10 @@ export function Well(props: Props) {
       // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is handled directly, by pointer and by key
       tabIndex={0}
       className={`well relative min-h-0 min-w-0 grow touch-none overflow-hidden bg-well ${straightening ? "cursor-crosshair" : "cursor-move"}`}
-      {...handlers}
-      {...(straightening ? drawing.handlers : {})}
+      {...(straightening ? drawing.drag() : drag())}
+      onKeyDown={onKeyDown}
     >
-      {measure.words.loses && <LostPicture {...{ footageId, view, measure, plan, time }} />}
+      {measure.words.loses && <LostPicture {...{ footage, view, measure, plan }} time={rested} />}
       {preview?.url && (
         <img
           data-testid="composed"
@@ -73,7 +76,7 @@ export function Well(props: Props) {
           src={preview.url}
         />
       )}
-      {props.compared && <BeforeAfter {...{ framingId, plan, time, width }} box={frameBox} />}
+      {props.compared && <BeforeAfter {...{ framingId, plan, width }} time={rested} box={frameBox} />}
       <Dimensions
         view={view}
         measure={measure}
@@ -113,15 +116,20 @@ export function Well(props: Props) {
   );
 }
 
-type LostProps = Pick<Props, "footageId" | "measure" | "plan"> & {
+type LostProps = Pick<Props, "footage" | "measure" | "plan"> & {
   view: ReturnType<typeof fitView>;
   time: string;
 };
 
 /** The whole picture, faint, behind the frame: what of it is lost can still be seen. */
-function LostPicture({ footageId, view, measure, plan, time }: LostProps) {
+function LostPicture({ footage, view, measure, plan, time }: LostProps) {
   const box = toScreen(view, boxOf(measure.box));
-  const query = new URLSearchParams({ width: "640", time, reading: JSON.stringify(plan.interpretation) });
+  const query = new URLSearchParams({
+    width: "640",
+    time,
+    stamp: footage.stamp,
+    reading: JSON.stringify(plan.interpretation),
+  });
   return (
     <img
       alt=""
@@ -134,7 +142,7 @@ function LostPicture({ footageId, view, measure, plan, time }: LostProps) {
         height: box.height,
         transform: `rotate(${toNumber(plan.placement.angle)}deg) scaleX(${plan.placement.mirror ? -1 : 1})`,
       }}
-      src={`/api/footage/${footageId}/picture?${query}`}
+      src={`/api/footage/${footage.id}/picture?${query}`}
     />
   );
 }

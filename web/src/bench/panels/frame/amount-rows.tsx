@@ -7,7 +7,7 @@ type Props = { file: FileOffer; settings: Settings; set: (fields: Partial<Settin
 
 const MOST_KBPS = 1_000_000;
 const MOST_NUMBER = 63;
-const BY = { quality: "its quality", rate: "a mean rate", "constant rate": "one rate throughout" };
+const BY = { quality: "its quality", rate: "a mean rate", constant_rate: "one rate throughout" };
 
 /** How much is written: by quality in a word or the number behind it, or by rate. */
 export function AmountRows({ file, settings, set }: Props) {
@@ -18,14 +18,16 @@ export function AmountRows({ file, settings, set }: Props) {
       {file.rated && (
         <ChoiceRow
           label="Decided by"
-          value={settings.by}
+          value={settings.rate_control}
           choices={Object.entries(BY)
-            .filter(([value]) => file.capped || value !== "constant rate")
+            .filter(([value]) => file.capped || value !== "constant_rate")
             .map(([value, title]) => ({ value, title }))}
-          onChange={(by) => set({ by: by as Settings["by"], ceiling: file.capped ? settings.ceiling : 0 })}
+          onChange={(by) =>
+            set({ rate_control: by as Settings["rate_control"], ceiling: file.capped ? settings.ceiling : 0 })
+          }
         />
       )}
-      {settings.by === "quality" ? (
+      {settings.rate_control === "quality" ? (
         <>
           <ChoiceRow
             label="Quality"
@@ -57,7 +59,7 @@ export function AmountRows({ file, settings, set }: Props) {
               onCommit={(rate) => set({ rate: Math.round(rate) })}
             />
           </Row>
-          {settings.by === "rate" && file.capped && (
+          {settings.rate_control === "rate" && file.capped && (
             <Row label="Ceiling">
               <NumberField
                 label="Ceiling, kb/s; 0 for none"

@@ -17,13 +17,13 @@ export function BarsChoice({ row, set }: Props) {
   };
   const choices: { value: Settings["bars"]; size: string; says: string; whole: boolean }[] = [
     {
-      value: "whole frame",
+      value: "whole_frame",
       size: `${bars.width}×${bars.height}`,
       says: `bars: ${bars.says}`,
       whole: true,
     },
     {
-      value: "active picture only",
+      value: "active_picture_only",
       size: `${bars.inner_width}×${bars.inner_height}`,
       says: "no bars",
       whole: false,

@@ -11,10 +11,12 @@ import { AmountRows } from "./amount-rows";
 import { BarsChoice } from "./bars-choice";
 import { KeepSettings } from "./keep-settings";
 import { LayerRows } from "./layer-rows";
+import { SoundRows } from "./sound-rows";
 
 type Props = { row: FrameRow; framing: Framing; set: (fields: Partial<Settings>) => void };
 
 const OWN = "own:";
+const KEEP = "keep";
 
 /** How files of a frame are written. Only what a kind of file allows is offered. */
 export function FilePart({ row, framing, set }: Props) {
@@ -58,8 +60,16 @@ export function FilePart({ row, framing, set }: Props) {
           const sound = next.sounds.some(({ name }) => name === settings.sound)
             ? settings.sound
             : (next.sounds[0]?.name ?? "none");
-          const layer = next.alpha || settings.layer !== "picture alone" ? settings.layer : "everything";
-          set({ kind: next.kind, profile: "", depth: null, number: null, by: "quality", sound, layer });
+          const layer = next.alpha || settings.layer !== "picture_alone" ? settings.layer : "everything";
+          set({
+            kind: next.kind,
+            profile: "",
+            depth: null,
+            number: null,
+            rate_control: "quality",
+            sound,
+            layer,
+          });
         }}
       />
       {file.profiles.length > 1 && (
@@ -79,20 +89,23 @@ export function FilePart({ row, framing, set }: Props) {
         />
       )}
       <AmountRows file={file} settings={settings} set={set} />
-      <ChoiceRow
-        label="Sound"
-        value={settings.sound}
-        choices={file.sounds.map(({ name, title }) => ({ value: name, title }))}
-        onChange={(sound) => set({ sound: sound as Settings["sound"] })}
+      <SoundRows {...{ file, settings, set }} />
+      <TickRow
+        ticked={settings.subtitles === "keep"}
+        onChange={(keep) => set({ subtitles: keep ? "keep" : "none" })}
+      >
+        Tracks of subtitles come along
+      </TickRow>
+      <WordsRow
+        label="Time code"
+        value={settings.timecode === KEEP ? "" : settings.timecode}
+        onChange={() => undefined}
+        onCommit={(timecode) => set({ timecode: timecode.trim() || KEEP })}
       />
-      {settings.sound !== "none" && (
-        <TickRow ticked={settings.stereo} onChange={(stereo) => set({ stereo })}>
-          Mixed to stereo
-        </TickRow>
-      )}
+      <p className="text-soft">Like 10:00:00:00, or none. Left empty, the clip's own goes on.</p>
       <TickRow
         ticked={settings.damage === "stop"}
-        onChange={(stop) => set({ damage: stop ? "stop" : "read past" })}
+        onChange={(stop) => set({ damage: stop ? "stop" : "read_past" })}
       >
         Stop at damage, rather than let the last good picture stay
       </TickRow>
@@ -100,9 +113,9 @@ export function FilePart({ row, framing, set }: Props) {
       <BarsChoice {...{ row, set }} />
       <WordsRow
         label="Names"
-        value={settings.names}
+        value={settings.filename_template}
         onChange={() => undefined}
-        onCommit={(names) => set({ names })}
+        onCommit={(names) => set({ filename_template: names })}
       />
       <p>
         Files of this frame will be <span className="num">{row.file}</span>.

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { answered, api, type Settings } from "../../../api/client";
+import { api, type Settings, unwrap } from "../../../api/client";
 import { catalogueQuery } from "../../../api/queries";
 import { Button } from "../../../ui/button";
 import { ProblemNote } from "../../../ui/problem-note";
@@ -14,18 +14,18 @@ export function KeepSettings({ settings, ownId }: Props) {
   const client = useQueryClient();
   const refresh = () => client.invalidateQueries({ queryKey: catalogueQuery.queryKey });
   const save = useMutation({
-    mutationFn: (body: Settings) => answered(api.POST("/api/settings", { body })),
+    mutationFn: (body: Settings) => unwrap(api.POST("/api/settings", { body })),
     onSuccess: () => setName(""),
     onSettled: refresh,
   });
   const take = useMutation({
     mutationFn: async (chosen: File) =>
-      answered(api.POST("/api/settings", { body: JSON.parse(await chosen.text()) as Settings })),
+      unwrap(api.POST("/api/settings", { body: JSON.parse(await chosen.text()) as Settings })),
     onSettled: refresh,
   });
   const remove = useMutation({
     mutationFn: (id: number) =>
-      answered(api.DELETE("/api/settings/{own_id}", { params: { path: { own_id: id } } })),
+      unwrap(api.DELETE("/api/settings/{own_id}", { params: { path: { own_id: id } } })),
     onSettled: refresh,
   });
   const link = "text-ochre underline";

@@ -13,17 +13,17 @@ export function LayerRows({ file, settings, set }: Props) {
         value={settings.layer}
         choices={[
           { value: "everything", title: "everything together" },
-          { value: "surround alone", title: "the surround alone" },
-          ...(file.alpha || settings.layer === "picture alone"
-            ? [{ value: "picture alone", title: "the picture alone, transparent around" }]
+          { value: "surround_alone", title: "the surround alone" },
+          ...(file.alpha || settings.layer === "picture_alone"
+            ? [{ value: "picture_alone", title: "the picture alone, transparent around" }]
             : []),
         ]}
         onChange={(layer) => set({ layer: layer as Settings["layer"] })}
         hint="For whoever puts them together elsewhere. Words, vignette and grain are in neither layer."
       />
       <TickRow
-        ticked={settings.range === "whole clip"}
-        onChange={(whole) => set({ range: whole ? "whole clip" : "as marked" })}
+        ticked={settings.range === "whole_clip"}
+        onChange={(whole) => set({ range: whole ? "whole_clip" : "as_marked" })}
       >
         The whole clip, whatever I and O mark
       </TickRow>

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { answered, api, type Frame, type FrameRow, type Settings } from "../../../api/client";
+import { api, type Frame, type FrameRow, type Settings, unwrap } from "../../../api/client";
 import { refreshFramings } from "../../../api/queries";
 import { IN_ORDER } from "../../../api/saves";
 
@@ -9,7 +9,7 @@ export function useFrame(row: FrameRow) {
   const put = useMutation({
     scope: IN_ORDER,
     mutationFn: (body: Pick<FrameRow, "frame" | "delivery" | "settings">) =>
-      answered(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: row.id } }, body })),
+      unwrap(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: row.id } }, body })),
     onSettled: () => refreshFramings(client),
   });
   // A change builds on the one before it, saved or still on its way.

@@ -1,6 +1,7 @@
 import type { Edges } from "../../../api/client";
 import { shown, toExact, toNumber } from "../../../api/exact";
 import { Button } from "../../../ui/button";
+import { FailedAnalyses } from "../../../ui/failed-analyses";
 import { Fold } from "../../../ui/fold";
 import { NumberField } from "../../../ui/number-field";
 import type { PartProps } from "./use-interpretation";
@@ -10,19 +11,26 @@ const SIDES = ["left", "right", "top", "bottom"] as const;
 
 /** Bars that are part of the picture: what was found, and what is taken off. */
 export function BakedBars({ footage, say }: PartProps) {
-  const { bars, said, looked } = footage;
-  const edges = said.baked ?? NONE;
+  const { bars, said, looking } = footage;
+  const edges = said.burned_in_bars ?? NONE;
   const found = bars && ["bars", "surround", "changing"].includes(bars.kind);
   const state =
-    said.baked == null ? (found ? "not decided" : "") : sum(edges) ? "taken off" : "part of the picture";
+    said.burned_in_bars == null
+      ? found
+        ? "not decided"
+        : ""
+      : sum(edges)
+        ? "taken off"
+        : "part of the picture";
   return (
     <Fold title="Bars in the picture" state={state} open={Boolean(found)}>
-      <p className={found && said.baked == null ? "text-rust" : "text-soft"}>
-        {looked ? (bars?.says ?? "Its pictures could not be looked at.") : "Looking for bars …"}
+      <p className={found && said.burned_in_bars == null ? "text-rust" : "text-soft"}>
+        {bars?.says ?? (looking ? "Looking for bars …" : "Its pictures could not be looked at.")}
         {found && bars.confidence_percent > 0 && (
           <span className="num"> {bars.confidence_percent} % sure</span>
         )}
       </p>
+      <FailedAnalyses footage={footage} />
       {bars && bars.stretches.length > 0 && (
         <ul className="num text-soft">
           {bars.stretches.map(({ start, end, edges: part }) => (
@@ -32,7 +40,7 @@ export function BakedBars({ footage, say }: PartProps) {
                 <button
                   type="button"
                   className="ml-2 text-ochre underline"
-                  onClick={() => say({ baked: part })}
+                  onClick={() => say({ burned_in_bars: part })}
                 >
                   take off
                 </button>
@@ -43,10 +51,12 @@ export function BakedBars({ footage, say }: PartProps) {
       )}
       <div className="flex flex-wrap gap-2">
         {found && sum(bars.edges) > 0 && (
-          <Button onClick={() => say({ baked: bars.edges })}>Take them off</Button>
+          <Button onClick={() => say({ burned_in_bars: bars.edges })}>Take them off</Button>
         )}
-        <Button onClick={() => say({ baked: NONE })}>Leave them</Button>
-        {said.baked != null && <Button onClick={() => say({ baked: null })}>Not decided</Button>}
+        <Button onClick={() => say({ burned_in_bars: NONE })}>Leave them</Button>
+        {said.burned_in_bars != null && (
+          <Button onClick={() => say({ burned_in_bars: null })}>Not decided</Button>
+        )}
       </div>
       <div className="grid grid-cols-2 gap-2">
         {SIDES.map((side) => (
@@ -56,7 +66,7 @@ export function BakedBars({ footage, say }: PartProps) {
               label={`Bar ${side}, in stored pixels`}
               {...{ unit: "px", low: 0, high: 8192, step: 1 }}
               value={toNumber(edges[side])}
-              onCommit={(value) => say({ baked: { ...edges, [side]: toExact(value) } })}
+              onCommit={(value) => say({ burned_in_bars: { ...edges, [side]: toExact(value) } })}
             />
           </div>
         ))}

@@ -8,12 +8,13 @@ import type { PartProps } from "./use-interpretation";
 /** The shapes that the clip's pixels may have, each as a real rendering with what speaks for and against it. */
 export function PixelShapes({ footage, say, time }: PartProps & { time: string }) {
   const { data: catalogue } = useQuery(catalogueQuery);
-  const { interpretation, facts, said } = footage;
-  const used = toNumber(interpretation.pixel_aspect ?? facts.pixel_aspect ?? "1");
+  const { interpretation, info, said } = footage;
+  const used = toNumber(interpretation.pixel_aspect ?? info.pixel_aspect ?? "1");
   const source = (pixel_aspect: string) =>
     `/api/footage/${footage.id}/picture?${new URLSearchParams({
       width: "200",
       time,
+      stamp: footage.stamp,
       reading: JSON.stringify({ ...interpretation, pixel_aspect }),
     })}`;
   return (

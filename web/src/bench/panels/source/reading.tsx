@@ -1,5 +1,6 @@
 import type { Interpretation } from "../../../api/client";
 import { toExact, toNumber } from "../../../api/exact";
+import { Button } from "../../../ui/button";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ColourRow } from "../../../ui/colour-row";
 import { Fold } from "../../../ui/fold";
@@ -12,13 +13,13 @@ const WHOLE_LINE = 720;
 
 /** Fields: what the flag says, what was found by looking, what is taken, and what becomes of them. */
 export function Fields({ footage, say }: PartProps) {
-  const { said, interpretation, facts, fields } = footage;
-  if (facts.kind !== "clip") return null;
-  const taken = interpretation.fields ?? facts.field_order;
+  const { said, interpretation, info, fields } = footage;
+  if (info.kind !== "clip") return null;
+  const taken = interpretation.fields ?? info.field_order;
   return (
     <Fold title="Fields" state={taken} open={taken !== "progressive" && taken !== "unknown"}>
       <p className="text-soft">
-        Flagged {facts.field_order}. {fields ? `Seen: ${fields.says}.` : ""}
+        Flagged {info.field_order}. {fields ? `Seen: ${fields.says}.` : ""}
       </p>
       <ChoiceRow
         label="Taken as"
@@ -26,20 +27,26 @@ export function Fields({ footage, say }: PartProps) {
         choices={[
           {
             value: "",
-            title: fields?.order ? `as seen, ${fields.order}` : `as flagged, ${facts.field_order}`,
+            title: fields?.order ? `as seen, ${fields.order}` : `as flagged, ${info.field_order}`,
           },
           { value: "progressive", title: "progressive" },
-          { value: "upper first", title: "upper field first" },
-          { value: "lower first", title: "lower field first" },
+          { value: "upper_first", title: "upper field first" },
+          { value: "lower_first", title: "lower field first" },
         ]}
         onChange={(value) => say({ fields: (value || null) as Interpretation["fields"] })}
       />
+      {fields && fields.film !== "no" && said.deinterlace !== "film" && (
+        <Button className="justify-self-start" onClick={() => say({ deinterlace: "film" })}>
+          Back to film pictures
+        </Button>
+      )}
       <ChoiceRow
         label="Become"
         value={said.deinterlace}
         choices={[
-          { value: "one per pair", title: "one frame for each pair" },
-          { value: "one per field", title: "one frame for each field" },
+          { value: "one_per_pair", title: "one frame for each pair" },
+          { value: "one_per_field", title: "one frame for each field" },
+          { value: "film", title: "the pictures of film in them" },
         ]}
         onChange={(value) => say({ deinterlace: value as Interpretation["deinterlace"] })}
       />
@@ -49,15 +56,15 @@ export function Fields({ footage, say }: PartProps) {
 
 /** How it is turned, and how much of a standard-definition line is picture. */
 export function Turning({ footage, say }: PartProps) {
-  const { said, facts } = footage;
-  const turned = said.rotation ?? facts.rotation;
+  const { said, info } = footage;
+  const turned = said.rotation ?? info.rotation;
   return (
     <Fold title="Turned, mirrored" state={`${turned}°${said.mirror ? ", mirrored" : ""}`}>
       <ChoiceRow
         label="Turned"
         value={said.rotation == null ? "" : String(said.rotation)}
         choices={[
-          { value: "", title: `as its flag says, ${facts.rotation}°` },
+          { value: "", title: `as its flag says, ${info.rotation}°` },
           ...[0, 90, 180, 270].map((turn) => ({ value: String(turn), title: `${turn}° clockwise` })),
         ]}
         onChange={(value) =>
@@ -67,7 +74,7 @@ export function Turning({ footage, say }: PartProps) {
       <TickRow ticked={said.mirror} onChange={(mirror) => say({ mirror })}>
         Left and right change places
       </TickRow>
-      {facts.width === WHOLE_LINE && (
+      {info.width === WHOLE_LINE && (
         <ChoiceRow
           label="Aperture"
           hint="How many of the 720 samples of a line carry the picture"
@@ -86,12 +93,11 @@ export function Turning({ footage, say }: PartProps) {
 
 /** What black, white and colour are stored as. */
 export function Colour({ footage, say }: PartProps) {
-  const { said, facts, described } = footage;
-  if (facts.kind !== "clip") return null;
-  const tagged = described.find(({ name }) => name === "Colour")?.says ?? "";
-  const range = facts.full_range ? "full" : "limited";
+  const { said, info, colour: tagged, colour_state } = footage;
+  if (info.kind !== "clip") return null;
+  const range = info.full_range ? "full" : "limited";
   return (
-    <Fold title="Colour" state={said.matrix ?? tagged.replace("not tagged, taken as", "assumed")}>
+    <Fold title="Colour" state={said.matrix ?? colour_state}>
       <ChoiceRow
         label="Matrix"
         value={said.matrix ?? ""}
@@ -113,18 +119,44 @@ export function Colour({ footage, say }: PartProps) {
         ]}
         onChange={(value) => say({ range: (value || null) as Interpretation["range"] })}
       />
+      <ChoiceRow
+        label="Primaries"
+        value={said.primaries ?? ""}
+        choices={[
+          FROM_FILE,
+          { value: "bt709", title: "BT.709, sRGB" },
+          { value: "bt601-525", title: "BT.601, 525 lines" },
+          { value: "bt601-625", title: "BT.601, 625 lines" },
+          { value: "bt2020", title: "BT.2020" },
+          { value: "p3-d65", title: "P3, D65" },
+        ]}
+        onChange={(value) => say({ primaries: (value || null) as Interpretation["primaries"] })}
+      />
+      <ChoiceRow
+        label="Light"
+        hint="The curve between codes and light"
+        value={said.transfer ?? ""}
+        choices={[
+          FROM_FILE,
+          { value: "sdr", title: "SDR" },
+          { value: "hlg", title: "HDR, HLG" },
+          { value: "pq", title: "HDR, PQ" },
+        ]}
+        onChange={(value) => say({ transfer: (value || null) as Interpretation["transfer"] })}
+      />
+      {info.alpha && <Matte footage={footage} say={say} />}
     </Fold>
   );
 }
 
 /** How long a still lasts, how fast stills follow each other, and what shows through them. */
 export function StillTime({ footage, say }: PartProps) {
-  const { said, facts, timing } = footage;
-  if (facts.kind === "clip") return null;
+  const { info, timing } = footage;
+  if (info.kind === "clip") return null;
   return (
-    <Fold title={facts.kind === "still" ? "Still" : "Sequence of stills"} open>
+    <Fold title={info.kind === "still" ? "Still" : "Sequence of stills"} open>
       <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
-        {facts.kind === "still" && (
+        {info.kind === "still" && (
           <>
             <span>Lasts</span>
             <NumberField
@@ -143,15 +175,20 @@ export function StillTime({ footage, say }: PartProps) {
           onCommit={(value) => say({ rate: toExact(value, 3) })}
         />
       </div>
-      {facts.pixel_format === "rgba" && (
-        <ColourRow
-          label="Shows through"
-          value={said.matte}
-          initial="#000000"
-          onChange={() => undefined}
-          onCommit={(matte) => say({ matte })}
-        />
-      )}
+      {info.pixel_format === "rgba" && <Matte footage={footage} say={say} />}
     </Fold>
+  );
+}
+
+/** What shows where a picture is transparent. */
+function Matte({ footage, say }: PartProps) {
+  return (
+    <ColourRow
+      label="Shows through"
+      value={footage.said.matte}
+      initial="#000000"
+      onChange={() => undefined}
+      onCommit={(matte) => say({ matte })}
+    />
   );
 }

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { answered, api, type Footage, type Interpretation } from "../../../api/client";
+import { api, type Footage, type Interpretation, unwrap } from "../../../api/client";
 import { refreshFramings } from "../../../api/queries";
 import { IN_ORDER } from "../../../api/saves";
 
@@ -9,7 +9,7 @@ export function useInterpretation(footage: Footage) {
   const interpret = useMutation({
     scope: IN_ORDER,
     mutationFn: (body: { interpretation: Interpretation | null; for_format: boolean }) =>
-      answered(
+      unwrap(
         api.PUT("/api/footage/{footage_id}/interpretation", {
           params: { path: { footage_id: footage.id } },
           body,

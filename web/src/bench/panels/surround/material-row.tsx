@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
-import { type Material, sent } from "../../../api/client";
+import { type Material, postRaw } from "../../../api/client";
 import { boardQuery, materialsQuery } from "../../../api/queries";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ProblemNote } from "../../../ui/problem-note";
@@ -86,5 +86,5 @@ export function MaterialRow({ projectId, label, what, value, onCommit }: Props) 
 async function send(projectId: number, file: File): Promise<Material> {
   const body = new FormData();
   body.append("file", file);
-  return (await sent(`/api/projects/${projectId}/materials`, { body })).json();
+  return (await postRaw(`/api/projects/${projectId}/materials`, { body })).json();
 }

@@ -1,0 +1,110 @@
+"""Where outcomes of analyses lie: a folder for each, named by the request's key, with a manifest in it.
+
+A folder appears only once it is whole. Nothing in it changes after that, so outcomes are read once for a process.
+"""
+
+import threading
+import time
+from collections.abc import Collection
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from cachetools import LRUCache
+from pydantic import ValidationError
+
+from cadrage import files
+from cadrage.analysis.base import Analysis, AnalysisRequest, Found, NotFound, Outcome, Report, Subject, no_progress
+from cadrage.values import Value
+
+MANIFEST = "manifest.json"
+HELD = 10_000
+DAY = 24 * 3600
+
+
+class Manifest(Value):
+    """What a folder says of itself.
+
+    Attributes:
+        request: what was asked.
+        made: when, in UTC.
+        found: the result; None where there is none.
+        reason: why there is none.
+    """
+
+    request: AnalysisRequest
+    made: datetime
+    found: dict[str, Any] | None = None
+    reason: str = ""
+
+
+class AnalysisStore:
+    """Outcomes in a folder that several machines may share; safe to share between threads.
+
+    Args:
+        root: the folder; it is made when something is first kept.
+    """
+
+    def __init__(self, root: Path) -> None:
+        self.root = root
+        self._held: LRUCache[str, Outcome[Any]] = LRUCache(HELD)
+        self._lock = threading.Lock()
+
+    def folder(self, key: str) -> Path:
+        """Where the outcome of a request lies."""
+        return self.root / key
+
+    def get(self, analysis: Analysis[Any], key: str) -> Outcome[Any] | None:
+        """The outcome of a request; None where it is not there, or was kept in a form that is not known any more."""
+        with self._lock:
+            if (held := self._held.get(key)) is not None:
+                return held
+        try:
+            manifest = Manifest.model_validate_json((self.folder(key) / MANIFEST).read_text())
+            outcome = _outcome(analysis, manifest)
+        except (OSError, ValidationError):
+            return None
+        with self._lock:
+            self._held[key] = outcome
+        return outcome
+
+    def find(self, analysis: Analysis[Any], subject: Subject, report: Report = no_progress) -> Outcome[Any]:
+        """The outcome for a clip, found now where it is not there yet.
+
+        Raises:
+            see `Analysis.find`; nothing is kept then.
+        """
+        request = analysis.request(subject)
+        held = self.get(analysis, request.key)
+        return held if held is not None else self.keep(request, analysis.find(subject, report))
+
+    def keep(self, request: AnalysisRequest, outcome: Outcome[Any]) -> Outcome[Any]:
+        """Keep an outcome that was found elsewhere; one that is there already stays."""
+        made = datetime.now(UTC)
+        if isinstance(outcome, NotFound):
+            manifest = Manifest(request=request, made=made, reason=outcome.reason)
+        else:
+            manifest = Manifest(request=request, made=made, found=outcome.result.model_dump(mode="json"))
+        files.keep_folder(self.folder(request.key), {MANIFEST: manifest.model_dump_json(indent=1)})
+        with self._lock:
+            self._held[request.key] = outcome
+        return outcome
+
+    def collect(self, used: Collection[str], days: float) -> int:
+        """Take away what nobody uses and was made more than some days ago; says how many."""
+        old = [
+            path
+            for path in (self.root.iterdir() if self.root.is_dir() else ())
+            if path.is_dir() and path.name not in used and time.time() - path.stat().st_mtime > days * DAY
+        ]
+        for path in old:
+            with self._lock:
+                self._held.pop(path.name, None)
+            files.remove_folder(path)
+        return len(old)
+
+
+def _outcome(analysis: Analysis[Any], manifest: Manifest) -> Outcome[Any]:
+    if manifest.found is None:
+        return NotFound(reason=manifest.reason)
+    return Found(result=analysis.result.model_validate(manifest.found))

@@ -1,0 +1,191 @@
+"""The delivery sheet: every file with what was asked for and what was measured, to print, to reckon with, to send."""
+
+import csv
+import hashlib
+import io
+import json
+from base64 import b64encode
+from datetime import datetime
+from html import escape
+from pathlib import Path
+from typing import Literal
+
+from cadrage.compose import measure
+from cadrage.files import files_of, pieces_of
+from cadrage.inspection.inspect import Inspection
+from cadrage.render.request import RenderRequest
+from cadrage.render.words import file_words
+from cadrage.values import Value
+
+SheetForm = Literal["html", "csv", "json"]
+PAPER = """
+body { font: 13px/1.4 sans-serif; color: #24211c; margin: 24px; }
+h1 { font-size: 22px; margin: 0 0 2px; }
+article { display: grid; grid-template-columns: 200px 1fr; gap: 16px; border-top: 1px solid #b9b09c; padding: 14px 0;
+  break-inside: avoid; }
+img { max-width: 200px; max-height: 160px; }
+h2 { font-size: 15px; margin: 0; }
+dl { display: grid; grid-template-columns: 110px 1fr; margin: 6px 0; }
+dt, .soft { color: #6b6456; } dd { margin: 0; }
+table { border-collapse: collapse; margin-top: 6px; }
+td, th { text-align: left; padding: 1px 12px 1px 0; font-size: 12px; }
+.right { color: #3e6640; } .wrong { color: #9c3b1c; font-weight: bold; }
+code { font-size: 11px; word-break: break-all; }
+"""
+
+
+class SheetRow(Value):
+    """One file.
+
+    Attributes:
+        file: its name.
+        clip, source: the clip's name, and what it is.
+        part: the range of it that was delivered.
+        frame: what it was put into.
+        placement: how, in words.
+        kept_percent, covered_percent, enlargement: what that cost.
+        surround, finish: in words.
+        settings: how the file is written, in words.
+        bytes: of the file.
+        sha256: of all its bytes.
+        finished: when, as ISO 8601.
+        inspection: what was measured.
+    """
+
+    file: str
+    clip: str
+    source: str
+    part: str
+    frame: str
+    placement: str
+    kept_percent: float
+    covered_percent: float
+    enlargement: float
+    surround: str
+    finish: str
+    settings: str
+    bytes: int
+    sha256: str
+    finished: str
+    inspection: Inspection
+
+    @classmethod
+    def of(
+        cls, file: str, order: RenderRequest, path: Path, sha256: str, finished: datetime, report: Inspection
+    ) -> "SheetRow":
+        """From an order and what came of it.
+
+        Args:
+            file: what the file is called.
+            order: what was asked for; its source's name is the clip's.
+            path: where the file lies.
+            sha256: of its bytes.
+            finished: when.
+            report: what was measured.
+        """
+        numbers, frame = measure(order.plan, order.info), order.plan.frame
+        return cls(
+            file=file,
+            clip=order.clip or order.source.name,
+            source=order.info.words,
+            part=_part(order),
+            frame=f"{frame.name} {frame.width}×{frame.height}".strip(),
+            placement=numbers.words.placement,
+            kept_percent=round(float(numbers.cost.kept_percent), 2),
+            covered_percent=round(float(numbers.cost.covered_percent), 2),
+            enlargement=round(float(numbers.cost.enlargement), 4),
+            surround=numbers.words.surround,
+            finish=numbers.words.finish,
+            settings=file_words(frame, order.settings),
+            bytes=sum(file.stat().st_size for file in files_of(path)),
+            sha256=sha256,
+            finished=finished.isoformat(timespec="seconds"),
+            inspection=report,
+        )
+
+
+def _part(order: RenderRequest) -> str:
+    timing = order.timing
+    end = timing.start + timing.info.duration * timing.speed
+    whole = order.plan.range.whole or order.settings.range == "whole_clip"
+    return "whole clip" if whole else f"{float(timing.start):.3f} to {float(end):.3f} s"
+
+
+def digest_of(path: Path) -> str:
+    """The SHA-256 of a file's bytes, in hexadecimal digits; of a folder's files, one behind the other."""
+    found = hashlib.sha256()
+    for piece in pieces_of(path):
+        found.update(piece)
+    return found.hexdigest()
+
+
+def sheet_json(title: str, rows: list[SheetRow]) -> str:
+    """All of it."""
+    made = {"title": title, "files": [row.model_dump(mode="json") for row in rows]}
+    return json.dumps(made, indent=1, ensure_ascii=False) + "\n"
+
+
+def sheet_csv(rows: list[SheetRow]) -> str:
+    """A line for each file, with its measured values behind one another."""
+    out = io.StringIO()
+    fields = [name for name in SheetRow.model_fields if name != "inspection"]
+    names = list(dict.fromkeys(line.name for row in rows for line in row.inspection.lines))
+    writer = csv.writer(out)
+    writer.writerow([*fields, "right", *names])
+    for row in rows:
+        found = {line.name: line.found for line in row.inspection.lines}
+        values = [_plain(getattr(row, name)) for name in fields]
+        writer.writerow(
+            [*values, "yes" if row.inspection.right else "no", *(_plain(found.get(name, "")) for name in names)]
+        )
+    return out.getvalue()
+
+
+def _plain(value: object) -> object:
+    """A value that no spreadsheet takes for a formula."""
+    return f"'{value}" if isinstance(value, str) and value[:1] in ("=", "+", "-", "@") else value
+
+
+def sheet_html(title: str, rows: list[SheetRow], pictures: list[bytes]) -> str:
+    """A page that prints well; the pictures, JPEG, are in it."""
+    right = sum(row.inspection.right for row in rows)
+    articles = "".join(_article(row, picture) for row, picture in zip(rows, pictures, strict=True))
+    return (
+        f'<!doctype html><html lang="en"><meta charset="utf-8"><title>{escape(title)}: delivery sheet</title>'
+        f"<style>{PAPER}</style><h1>{escape(title)}: delivery sheet</h1>"
+        f'<p class="soft">Files: {len(rows)}; measured and right: {right}</p>{articles}</html>\n'
+    )
+
+
+def sheet_forms(title: str, rows: list[SheetRow], pictures: list[bytes]) -> dict[SheetForm, str]:
+    """The sheet in every form."""
+    return {
+        "html": sheet_html(title, rows, pictures),
+        "csv": sheet_csv(rows),
+        "json": sheet_json(title, rows),
+    }
+
+
+def _article(row: SheetRow, picture: bytes) -> str:
+    info = {
+        "Source": f"{row.clip}, {row.source}; {row.part}",
+        "Frame": row.frame,
+        "Placement": f"{row.placement}; {row.kept_percent:g} % kept, covers {row.covered_percent:g} %, "
+        f"enlarged {row.enlargement:g}×",
+        "Surround": row.surround,
+        "Finish": row.finish,
+        "File": f"{row.settings}, {row.bytes:,} bytes, {row.finished}",
+    }
+    described = "".join(f"<dt>{name}</dt><dd>{escape(text)}</dd>" for name, text in info.items())
+    lines = "".join(
+        f"<tr><td>{escape(line.name)}</td><td>{escape(line.asked)}</td><td>{escape(line.found)}</td>"
+        f'<td class="{line.verdict}">{line.verdict}{escape(": " + line.remedy if line.remedy else "")}</td></tr>'
+        for line in row.inspection.lines
+    )
+    verdict = '<span class="right">right</span>' if row.inspection.right else '<span class="wrong">wrong</span>'
+    return (
+        f'<article><img alt="" src="data:image/jpeg;base64,{b64encode(picture).decode()}"><div>'
+        f"<h2>{escape(row.file)} {verdict}</h2><dl>{described}</dl>"
+        f"<table><tr><th>measured<th>asked<th>found<th></tr>{lines}</table>"
+        f"<p class=soft>SHA-256 <code>{row.sha256}</code></p></div></article>"
+    )

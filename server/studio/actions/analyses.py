@@ -1,0 +1,190 @@
+"""Analyses of clips: asking for them, finding them, and what people do with those that were asked for."""
+
+import logging
+import time
+from collections.abc import Iterable
+from pathlib import Path
+
+from django.conf import settings
+from django.db import transaction
+
+from cadrage.analyses import ANALYSES
+from cadrage.analysis import NotFound, Subject
+from cadrage.errors import CadrageError, Cancelled, Paused
+from cadrage.files import remove
+from cadrage.footage import MediaInfo
+from cadrage.render.workspace import locked
+from cadrage.rules import format_key
+from server.studio.actions import jobs
+from server.studio.actions.calls import call, called
+from server.studio.actions.rules import RuleBook
+from server.studio.models import Analysis, Footage
+from server.studio.models.analysis import store
+
+State = Analysis.State
+AFTER_QUICK_ONES = 1e9  # seconds of rank
+REPORT_SECONDS = 0.5
+DAYS_KEPT = 30
+"""An outcome that no clip has any more is kept for so long, for a clip that comes back."""
+log = logging.getLogger(__name__)
+
+
+def ask(footage: Footage) -> None:
+    """Ask for what is not known of a clip as it is taken now; what is known stays. Called whenever it changes."""
+    there = {row.kind: row for row in footage.analyses.all()}
+    for kind, analysis in ANALYSES.items():
+        row = there.get(kind)
+        if row is None:
+            if kind != "pictures" or footage.info.counted != "decoded":
+                rank = time.time() + AFTER_QUICK_ONES * analysis.slow
+                Analysis.objects.create(footage=footage, kind=kind, rank=rank)
+        elif row.ended and row.key != analysis.request(subject_of(footage)).key:
+            jobs.begin_anew(row, key="")
+    _read_anew(footage)
+    call("analysis")
+
+
+def forget(footage: Footage) -> None:
+    """Another file has come in the place of a clip's: nothing is known of it."""
+    footage.analyses.all().delete()
+    _read_anew(footage)
+
+
+def subject_of(footage: Footage) -> Subject:
+    """A clip as analyses look at it."""
+    said = RuleBook.of(footage.project).said(footage)
+    return Subject(footage.path, footage.identity_now.key, footage.info, said, footage.found)
+
+
+def _read_anew(footage: Footage) -> None:
+    """What is read once for a row has changed."""
+    for name in ("found", "facts", "_prefetched_objects_cache"):
+        footage.__dict__.pop(name, None)
+
+
+def perform_next() -> None:
+    """Do the first analysis that waits, whose needs have ended, and that nobody else does. Called by a worker."""
+    for row in _waiting():
+        if _perform(row):
+            call("analysis")
+            return
+
+
+def _waiting() -> list[Analysis]:
+    rows = Analysis.objects.filter(state=State.QUEUED, footage__removed=None).order_by("rank", "pk")
+    return [row for row in rows.select_related("footage__project") if not _held_up(row)]
+
+
+def _held_up(row: Analysis) -> bool:
+    """Whether one that it needs has not ended."""
+    needs = ANALYSES[row.kind].needs
+    return bool(needs) and row.footage.analyses.filter(kind__in=needs).exclude(state__in=Analysis.ENDED).exists()
+
+
+def settled(footage: Footage) -> bool:
+    """See that nothing is still to be found out about a clip, by finding it out; says whether that is so. It is not
+    where another worker is at it, who calls when it is done.
+    """
+    ask(footage)
+    for row in footage.analyses.filter(state=State.QUEUED).order_by("rank", "pk"):
+        if not _held_up(row):
+            _perform(row)
+    _read_anew(footage)
+    return not footage.analyses.filter(state__in=(State.QUEUED, State.RUNNING)).exists()
+
+
+def _perform(row: Analysis) -> bool:
+    """Do an analysis, unless another does; says whether it was done here."""
+    with locked(row.lock) as mine:
+        if not mine or not jobs.claim(row):
+            return False
+        try:
+            _find(row)
+        except Cancelled:
+            jobs.end(row, State.CANCELLED)
+        except Paused:
+            jobs.end(row, State.PAUSED)
+        except CadrageError as error:
+            jobs.end(row, State.FAILED, problem=error.problem, remedy=error.remedy)
+        except Exception:
+            log.exception("An analysis stopped: %s", row)
+            jobs.end(row, State.FAILED, problem="It stopped unexpectedly.", remedy="Try again.")
+    call("render")  # one may have waited for it
+    return True
+
+
+def _find(row: Analysis) -> None:
+    footage = Footage.everything.select_related("project").get(pk=row.footage_id)
+    analysis, subject = ANALYSES[row.kind], subject_of(footage)
+    # Nothing comes of an analysis before it is done, so each attempt beyond the first was in vain.
+    jobs.save(row, key=analysis.request(subject).key, phase="looking", total=100, stalled_attempts=row.attempts - 1)
+    outcome = store.find(analysis, subject, _Watch(row))
+    if isinstance(outcome, NotFound):
+        jobs.end(row, State.DONE, done=100, problem=outcome.reason)
+        return
+    if isinstance(outcome.result, MediaInfo):
+        _take_facts(footage, outcome.result)
+    jobs.end(row, State.DONE, done=100)
+
+
+class _Watch:
+    """Tells how far an analysis is, and stops it when that was asked."""
+
+    def __init__(self, row: Analysis) -> None:
+        self.row, self.told = row, 0.0
+
+    def __call__(self, fraction: float) -> None:
+        if time.monotonic() - self.told < REPORT_SECONDS:
+            return
+        self.told = time.monotonic()
+        jobs.save(self.row, done=round(100 * fraction))
+        asked = Analysis.objects.values("cancel_asked", "pause_asked").get(pk=self.row.pk)
+        if asked["cancel_asked"]:
+            raise Cancelled("It was cancelled.", remedy="Ask for it again when you want it.")
+        if asked["pause_asked"]:
+            raise Paused("It was laid aside.", remedy="Let it go on when you want it.")
+
+
+def _take_facts(footage: Footage, info: MediaInfo) -> None:
+    footage.info_json, footage.format_key = info.model_dump(mode="json"), format_key(info)
+    footage.save(update_fields=["info_json", "format_key"])
+    _read_anew(footage)
+
+
+def retry(row: Analysis) -> Analysis:
+    """Let an analysis that has ended be done again.
+
+    Raises:
+        NotAllowed: it has not.
+    """
+    jobs.begin_anew(row)
+    call("analysis")
+    return row
+
+
+def pick_up() -> None:
+    """See to analyses that a dead worker left, and that nobody was called for. Called by a worker, now and then."""
+    jobs.pick_up(Analysis.objects.filter(state=State.RUNNING).select_related("footage"), lambda _: None)
+    if not called("analysis") and _waiting():
+        call("analysis")
+
+
+def collect() -> None:
+    """Take away outcomes that no clip has, and locks of analyses that are not there. Called by a worker."""
+    store.collect(set(Analysis.objects.values_list("key", flat=True)), DAYS_KEPT)
+    there = set(Analysis.objects.values_list("pk", flat=True))
+    _sweep_locks(Path(settings.ANALYSES_DIR).glob(".lock-*"), there)
+
+
+def _sweep_locks(locks: Iterable[Path], there: set[int]) -> None:
+    for path in locks:
+        number = path.name.rpartition("-")[2]
+        if number.isdecimal() and int(number) not in there:
+            remove(path)
+
+
+def ask_for_all_of_format(footage: Footage) -> None:
+    """Ask anew for all clips of a clip's format, since they are all taken otherwise."""
+    for clip in footage.project.footage.filter(format_key=footage.format_key).select_related("project"):
+        with transaction.atomic():
+            ask(clip)

@@ -1,0 +1,98 @@
+"""Looking: composed frames for the page, the newest request first."""
+
+import threading
+from collections.abc import Callable
+from pathlib import Path
+
+from cachetools import LRUCache, cached
+from diskcache import Cache
+from django.conf import settings
+
+from cadrage.compose import Previewer
+from cadrage.compose.identity import result_key
+from cadrage.compose.palette import suggested_colours
+from cadrage.compose.preview import picture_alone
+from cadrage.compose.quiet import Sample
+from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
+from cadrage.footage.index import keep_indexes_in
+from server.studio.models import Footage
+
+
+def _on_disk(name: str, size: int) -> Cache:
+    """A cache in files, which forgets what was not asked for the longest."""
+    return Cache(Path(settings.CACHE_DIR) / name, size_limit=size, eviction_policy="least-recently-used")
+
+
+images = _on_disk("images", settings.CACHE_BYTES)
+keep_indexes_in(_on_disk("indexes", settings.CACHE_BYTES // 8))
+previewer = Previewer()
+"""Decoded pictures and compositors, shared by all requests of this process."""
+
+AT_ONCE = threading.Semaphore(2)
+SAMPLES_KEPT = 4
+COLOURS_KEPT = 500
+
+
+class Latest:
+    """Lets the newest request of each asker through and turns away those it has overtaken."""
+
+    def __init__(self) -> None:
+        self._newest: dict[str, int] = {}
+        self._lock = threading.Lock()
+
+    def run(self, asker: str, ticket: int, work: Callable[[], bytes]) -> bytes | None:
+        """Do the work, unless a request of this asker with a higher ticket came before its turn did."""
+        with self._lock:
+            self._newest[asker] = max(ticket, self._newest.pop(asker, 0))
+            while len(self._newest) > 1000:
+                self._newest.pop(next(iter(self._newest)))
+        with AT_ONCE:
+            with self._lock:
+                overtaken = self._newest.get(asker, 0) > ticket
+            return None if overtaken else work()
+
+
+latest = Latest()
+
+
+def found(key: str) -> bytes | None:
+    """An image from the disk cache; None where it is not there yet."""
+    held = images.get(key)
+    return held if isinstance(held, bytes) else None
+
+
+def kept(key: str, make: Callable[[], bytes]) -> bytes:
+    """An image from the disk cache, made where it is not there yet. The key must say all that it depends on."""
+    if (held := found(key)) is not None:
+        return held
+    with AT_ONCE:
+        data = make()
+    images[key] = data
+    return data
+
+
+def alone_key(footage: Footage, interpretation: Interpretation, **at: object) -> str:
+    """The key of what shows a clip's picture and nothing else."""
+    return result_key(picture_alone(footage.info, interpretation), {"": footage.identity_now.key}, **at)
+
+
+def sample_of(footage: Footage, interpretation: Interpretation) -> Sample:
+    """A few pictures of a clip, to measure by; kept for the clips looked at last."""
+    return _sample(footage.path, footage.identity_now, footage.info, interpretation)
+
+
+@cached(LRUCache(SAMPLES_KEPT), key=lambda *given: str(given), lock=threading.Lock())
+def _sample(path: Path, identity: ClipIdentity, info: MediaInfo, interpretation: Interpretation) -> Sample:
+    del identity  # another file has other pictures
+    return Sample.of(interpretation, info, path)
+
+
+def own_colours(footage: Footage, interpretation: Interpretation) -> tuple[str, ...]:
+    """Colours that a clip itself suggests; kept for the clips looked at last."""
+    return _colours(footage.path, footage.identity_now, footage.info, interpretation)
+
+
+@cached(LRUCache(COLOURS_KEPT), key=lambda *given: str(given), lock=threading.Lock())
+def _colours(path: Path, identity: ClipIdentity, info: MediaInfo, interpretation: Interpretation) -> tuple[str, ...]:
+    del identity  # another file has other colours
+    return suggested_colours(previewer, path, info, interpretation)

@@ -1,0 +1,110 @@
+"""Projects, their frames, and what people save of frames and settings for all of their projects."""
+
+from collections.abc import Iterable
+from hashlib import blake2b
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+
+from cadrage.errors import BadRequest
+from cadrage.formats import FIRST_FRAME, Delivery, Frame
+from cadrage.output import Settings, encoder_config
+from cadrage.render import frame_written
+from server.studio.models import Analysis, OwnFrame, OwnSettings, Project, ProjectFrame, Render
+from server.studio.models.project import named
+
+MOST_FRAMES = 12
+
+
+def clips_state(project: Project) -> str:
+    """A short text that changes when clips come, go, or are found to be something, by whomever."""
+    clips = project.footage.order_by("pk").values_list("pk", "digest", "fingerprint")
+    found = Analysis.objects.filter(footage__project=project).order_by("pk").values_list("pk", "state", "key")
+    return _short([*clips, *found])
+
+
+def renders_state(project: Project) -> str:
+    """A short text that changes when renders come, go or get on."""
+    rows = Render.objects.filter(framing__footage__project=project).order_by("pk")
+    return _short(rows.values_list("pk", "state", "done", "phase", "rank", "cleared"))
+
+
+def _short(rows: Iterable[tuple[object, ...]]) -> str:
+    return blake2b(repr(list(rows)).encode(), digest_size=8).hexdigest()
+
+
+def begin(owner: AbstractBaseUser, name: str, frames: tuple[Frame, ...] = (FIRST_FRAME,)) -> Project:
+    """A new project with some frames in it."""
+    with transaction.atomic():
+        project = Project.objects.create(owner=owner, name=name)
+        for frame in frames:
+            ProjectFrame.from_value(project, frame).save()
+    return project
+
+
+def rename(project: Project, name: str) -> Project:
+    """Give a project another name."""
+    project.name = name
+    project.save(update_fields=["name"])
+    return project
+
+
+def keep(project: Project, days: int | None, gigabytes: float | None) -> Project:
+    """Set for how long results are kept, and how much of them."""
+    project.keep_days, project.keep_gigabytes = days, gigabytes
+    project.save(update_fields=["keep_days", "keep_gigabytes"])
+    return project
+
+
+def add_frame(project: Project, frame: Frame) -> ProjectFrame:
+    """Add a frame to a project.
+
+    Raises:
+        BadRequest: it has as many as it may have.
+    """
+    if project.frames.count() >= MOST_FRAMES:
+        raise BadRequest(f"A project has at most {MOST_FRAMES} frames.", remedy="Remove one first.")
+    row = ProjectFrame.from_value(project, frame)
+    row.save()
+    return row
+
+
+def change_frame(row: ProjectFrame, frame: Frame, delivery: Delivery, settings: Settings) -> ProjectFrame:
+    """Change a frame for every clip that goes into it, and what is asked of it.
+
+    Raises:
+        BadRequest: the new settings cannot hold it. A frame that old ones cannot hold is told where a file is ordered.
+    """
+    if settings != row.settings:
+        encoder_config(settings, frame_written(frame, settings))
+    row.frame_json = named(frame).model_dump(mode="json")
+    row.delivery_json = delivery.model_dump(mode="json")
+    row.settings_json = settings.model_dump(mode="json")
+    row.save(update_fields=["frame_json", "delivery_json", "settings_json"])
+    return ProjectFrame.objects.select_related("project").get(pk=row.pk)
+
+
+def remove_frame(row: ProjectFrame) -> None:
+    """Take a frame, and every framing in it, out of its project.
+
+    Raises:
+        BadRequest: something was rendered into it.
+    """
+    if row.framings.filter(renders__isnull=False).exists():
+        raise BadRequest(f"{row.value.name} has been rendered into.", remedy="Remove its renders first.")
+    row.delete()
+
+
+def save_own_frame(owner: AbstractBaseUser, frame: Frame) -> OwnFrame:
+    """Save a frame for all projects of its owner's."""
+    return OwnFrame.objects.create(owner=owner, frame_json=named(frame).model_dump(mode="json"))
+
+
+def save_own_settings(owner: AbstractBaseUser, settings: Settings) -> OwnSettings:
+    """Save settings for all projects of their owner's."""
+    return OwnSettings.objects.create(owner=owner, settings_json=settings.model_dump(mode="json"))
+
+
+def remove_own(row: OwnFrame | OwnSettings) -> None:
+    """Take what was saved out of the catalogue; projects that have it keep it."""
+    row.delete()

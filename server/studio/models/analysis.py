@@ -1,0 +1,57 @@
+"""What is found out about clips by looking at them."""
+
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.db import models
+
+from cadrage.analyses import ANALYSES
+from cadrage.analysis import AnalysisStore, Found, Outcome
+from cadrage.values import Value
+from server.studio.models.footage import Footage
+from server.studio.models.job import Job
+
+store = AnalysisStore(Path(settings.ANALYSES_DIR))
+
+
+class Analysis(Job):
+    """One kind of analysis of a clip: the job of finding it, and the key under which its outcome lies.
+
+    `key` is of the request that was made last; the outcome is that of the clip only while it is done.
+    """
+
+    call_name = "analysis"
+
+    footage = models.ForeignKey(Footage, models.CASCADE, related_name="analyses")
+    kind = models.CharField(max_length=40)
+    key = models.CharField(max_length=64, blank=True, default="", db_index=True)
+
+    class Meta:
+        ordering = ["id"]
+        indexes = [models.Index(fields=["state", "rank"], name="analyses_to_take")]
+        constraints = [models.UniqueConstraint(fields=["footage", "kind"], name="one_analysis_a_kind")]
+
+    def __str__(self) -> str:
+        return f"{self.kind} of {self.footage}"
+
+    @property
+    def lock(self) -> Path:
+        """The file that whoever is at work on it holds locked."""
+        return Path(settings.ANALYSES_DIR) / f".lock-{self.pk}"
+
+    @property
+    def clip_name(self) -> str:
+        """What the clip is called."""
+        return self.footage.name
+
+    @property
+    def outcome(self) -> Outcome[Any] | None:
+        """What came of it; None while nothing has, or where it lies no more."""
+        return store.get(ANALYSES[self.kind], self.key) if self.state == self.State.DONE and self.key else None
+
+    @property
+    def result(self) -> Value | None:
+        """What was found; None where nothing is."""
+        outcome = self.outcome
+        return outcome.result if isinstance(outcome, Found) else None

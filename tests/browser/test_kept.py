@@ -1,0 +1,219 @@
+"""Nothing that a hand has done is lost: on leaving, before Render and Undo, by another page, or by a server away."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.hands import begin_project, enter, open_bench, send, steps
+from tests.browser.visitor import until
+from tests.clips import write_clip
+
+
+@pytest.fixture(scope="session")
+def pair(tmp_path_factory):
+    folder = tmp_path_factory.mktemp("pair")
+    return [write_clip(folder / f"{name}.mp4", size=(180, 320), frames=50, sound=None) for name in ("First", "Second")]
+
+
+@pytest.fixture
+def bench(page: Page, pair):
+    """A clip on the bench at Placement."""
+    open_bench(page, "Kept", pair[0], "Placement")
+    expect(page.get_by_test_id("composed")).to_be_visible()
+    return page
+
+
+def moved(page):
+    return page.get_by_label("Moved right, in frame pixels")
+
+
+def framing(page):
+    return re.search(r"framings/(\d+)", page.url)[1]
+
+
+def stored(page, number):
+    return page.evaluate("number => fetch(`/api/framings/${number}`).then(answer => answer.json())", number)
+
+
+def looked(page):
+    """Wait until nothing is being found out any more, and the page has heard of it, which is within two seconds."""
+    board = re.sub(r"/framings.*", "", page.url).replace("/projects", "/api/projects")
+    until(lambda: not any(clip["looking"] for clip in page.request.get(board).json()["footage"]), 30)
+    page.wait_for_timeout(2500)
+
+
+def placement(page, number):
+    return stored(page, number)["plan"]["placement"]
+
+
+def test_nudges_are_stored_when_the_page_goes_on_to_the_next_clip(page: Page, pair):
+    bench = page
+    begin_project(page, "Next")
+    for clip in pair:
+        send(page, clip)
+        expect(page.get_by_role("row", name=clip.stem)).to_be_visible()
+    page.locator("td a").first.click()
+    number = framing(bench)
+    bench.get_by_role("application").focus()
+    for _ in range(5):
+        bench.keyboard.press("ArrowRight")
+    bench.get_by_role("button", name="Next clip").click()
+    expect(bench).not_to_have_url(re.compile(f"framings/{number}"))
+    until(lambda: placement(bench, number)["offset_x"] == "5", 10)
+    now = stored(bench, number)
+    assert (now["undo"], now["redo"]) == ("Nudged", None)
+
+
+def test_a_turn_of_the_wheel_is_what_is_rendered(bench):
+    number = framing(bench)
+    box = bench.get_by_role("application").bounding_box()
+    bench.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    bench.mouse.wheel(0, -300)
+    bench.get_by_role("button", name="On the source").click()
+    bench.get_by_role("banner").get_by_role("button", name="Render").click()
+    expect(steps(bench)).to_contain_text("Checkright", timeout=60_000)
+    tightness = placement(bench, number)["tightness"]
+    assert tightness != "0"
+    expect(bench.get_by_text(re.compile("out of date|not as it is now"))).to_have_count(0)
+
+
+def test_what_was_just_done_is_what_undo_takes_back(bench):
+    number = framing(bench)
+    enter(bench.get_by_label("Tightness, %"), "40")
+    until(lambda: placement(bench, number)["tightness"] == "0.4", 10)
+    bench.get_by_role("application").focus()
+    bench.keyboard.press("ArrowRight")
+    bench.keyboard.press("ArrowRight")
+    bench.keyboard.press("Control+z")
+    expect(moved(bench)).to_have_value("0")
+    until(lambda: stored(bench, number)["redo"] == "Nudged", 10)
+    assert placement(bench, number)["tightness"] == "0.4"
+
+
+def test_keys_move_a_slider_by_their_number_in_one_step(bench):
+    number = framing(bench)
+    slider = bench.get_by_role("slider", name="Tightness")
+    slider.focus()
+    for _ in range(10):
+        bench.keyboard.press("ArrowRight")
+    expect(bench.get_by_label("Tightness, %")).to_have_value("10")
+    until(lambda: placement(bench, number)["tightness"] == "0.1", 10)
+    bench.get_by_role("button", name="Undo").click()
+    until(lambda: stored(bench, number)["undo"] is None, 10)
+    assert placement(bench, number)["tightness"] == "0"
+
+
+@pytest.mark.parametrize("what", ["the picture", "a slider"])
+def test_escape_takes_a_drag_back(bench, what):
+    number = framing(bench)
+    before = stored(bench, number)
+    grip = bench.get_by_role("application") if what == "the picture" else bench.get_by_role("slider", name="Tightness")
+    box = grip.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    bench.mouse.move(x, y)
+    bench.mouse.down()
+    bench.mouse.move(x + 50, y + 4, steps=5)
+    field = moved(bench) if what == "the picture" else bench.get_by_label("Tightness, %")
+    expect(field).not_to_have_value("0")
+    bench.keyboard.press("Escape")
+    expect(field).to_have_value("0")
+    bench.mouse.move(x + 90, y + 4, steps=3)
+    bench.mouse.up()
+    bench.wait_for_timeout(700)  # longer than a hand rests
+    expect(field).to_have_value("0")
+    assert stored(bench, number) == before
+
+
+def test_of_two_pages_on_one_framing_neither_silently_takes_the_other_s_back(bench, context):
+    number = framing(bench)
+    looked(bench)
+    other = context.new_page()
+    other.goto(bench.url)
+    steps(other).get_by_text("Placement", exact=True).click()
+    enter(other.get_by_label("Scale, %"), "150")
+    until(lambda: placement(other, number)["scale"] == "1.5", 10)
+    enter(bench.get_by_label("Tightness, %"), "70")
+    note = bench.get_by_role("alert")
+    expect(note).to_contain_text("changed elsewhere meanwhile: Scale")
+    assert placement(bench, number)["scale"] == "1.5"
+    bench.get_by_role("button", name="Keep mine").click()
+    until(lambda: placement(bench, number)["tightness"] == "0.7", 10)
+    expect(note).to_have_count(0)
+    enter(other.get_by_label("Scale, %"), "120")
+    other.get_by_role("button", name="Take theirs").click()
+    expect(other.get_by_label("Tightness, %")).to_have_value("70")
+    assert placement(bench, number)["sizing"] == "tightness"
+    other.close()
+
+
+def test_while_the_server_is_away_changes_wait_and_are_then_sent(bench):
+    number = framing(bench)
+    bench.route("**/design", lambda route: route.abort())
+    enter(bench.get_by_label("Tightness, %"), "60")
+    expect(bench.get_by_role("status").filter(has_text="sent once it is back")).to_be_visible()
+    enter(moved(bench), "12")
+    assert placement(bench, number)["tightness"] == "0"
+    bench.unroute("**/design")
+    until(lambda: placement(bench, number)["offset_x"] == "12", 20)
+    assert placement(bench, number)["tightness"] == "0.6"
+    expect(bench.get_by_text("sent once it is back")).to_have_count(0)
+
+
+def test_what_the_page_goes_away_from_is_sent_as_it_goes(bench):
+    number = framing(bench)
+    bench.on("dialog", lambda dialog: dialog.accept())
+    enter(bench.get_by_label("Tightness, %"), "55")
+    bench.goto("/")
+    until(lambda: placement(bench, number)["tightness"] == "0.55", 10)
+
+
+def test_playing_asks_for_the_well_s_picture_and_for_no_tile(bench):
+    steps(bench).get_by_text("Surround", exact=True).click()
+    expect(bench.get_by_role("button", name="Drift").locator("img")).to_be_visible()
+    tiles = bench.get_by_label("Surround").locator("button img")
+    until(lambda: tiles.count() == 10, 20)
+    bench.wait_for_timeout(500)
+    slots = []
+    bench.on("request", lambda asked: slots.append(asked.post_data_json["slot"]) if "/preview" in asked.url else None)
+    bench.keyboard.press("l")
+    until(lambda: bench.wait_for_timeout(50) or len(slots) > 5, 20)
+    playing = list(slots)
+    bench.keyboard.press("k")
+    assert {slot.split(" ")[-1] for slot in playing} == {"well"}
+    until(
+        lambda: bench.wait_for_timeout(50) or any("tile" in slot for slot in slots), 20
+    )  # they come up with where it stopped
+
+
+def test_a_drag_asks_one_measure_at_a_time_and_an_edit_asks_for_no_board(bench):
+    asked, answered, boards = [], [], []
+
+    def note(request):
+        if request.url.endswith("/measure"):
+            asked.append(len(asked) - len(answered))
+        if re.search(r"/api/projects/\d+$", request.url):
+            boards.append(request.url)
+
+    looked(bench)
+    bench.on("request", note)
+    bench.on("response", lambda answer: answered.append(1) if answer.url.endswith("/measure") else None)
+    box = bench.get_by_role("application").bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    bench.mouse.move(x, y)
+    bench.mouse.down()
+    bench.mouse.move(x + 180, y + 40, steps=60)
+    bench.mouse.up()
+    undo = bench.get_by_role("button", name="Undo")
+    expect(undo).to_have_attribute("title", "Moved")
+    until(lambda: stored(bench, framing(bench))["undo"] == "Moved", 10)
+    assert max(asked) == 0
+    assert boards == []
+
+
+def test_an_edit_shows_on_the_board_without_asking_for_it(page: Page, pair):
+    open_bench(page, "Cell", pair[0], "Placement")
+    page.get_by_role("button", name="Fill", exact=True).click()
+    until(lambda: placement(page, framing(page))["tightness"] == "1", 10)
+    page.get_by_role("link", name="Cell").click()
+    expect(page.get_by_role("cell").filter(has_text="kept 31.6 %")).to_be_visible()

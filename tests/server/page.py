@@ -1,0 +1,29 @@
+"""What the page asks of the server about one framing."""
+
+PARTS = ("placement", "surround", "finish")
+
+
+def state(client, framing):
+    return client.get(f"/api/framings/{framing.pk}").json()
+
+
+def design_of(plan):
+    """What people decide of a plan as JSON has it."""
+    return {part: plan[part] for part in PARTS}
+
+
+def put(client, framing, plan, label="Changed", version=None):
+    version = state(client, framing)["version"] if version is None else version
+    body = {"design": design_of(plan), "label": label, "version": version}
+    return client.put(f"/api/framings/{framing.pk}/design", body, content_type="application/json")
+
+
+def step(client, framing, way, version=None):
+    """Go back or forth."""
+    body = {"version": state(client, framing)["version"] if version is None else version}
+    return client.post(f"/api/framings/{framing.pk}/{way}", body, content_type="application/json")
+
+
+def ask(client, framing, what, plan, **more):
+    body = {"design": design_of(plan), **more}
+    return client.post(f"/api/framings/{framing.pk}/{what}", body, content_type="application/json")

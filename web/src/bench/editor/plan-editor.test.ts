@@ -1,0 +1,203 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Framing, Plan } from "../../api/client";
+import { Problem } from "../../api/client";
+import { AGAIN_MS, PlanEditor, REST_MS, type Server } from "./plan-editor";
+
+type Saved = { label: string; tightness: string; version: number };
+
+const plan = (tightness: number) =>
+  ({ placement: { tightness: String(tightness) }, surround: {}, finish: {} }) as unknown as Plan;
+const tightnessOf = (editor: PlanEditor, stored: Framing) => editor.plan(stored.plan).placement.tightness;
+
+/** A server that keeps versions as ours does. */
+function fake() {
+  const saved: Saved[] = [];
+  const asked: string[] = [];
+  let framing = { version: 1, plan: plan(0) } as unknown as Framing;
+  let failing: Problem | null = null;
+  const next = (change: Partial<Framing>) => {
+    framing = { ...framing, ...change, version: framing.version + 1 } as Framing;
+    return framing;
+  };
+  const server: Server = {
+    stored: () => framing,
+    load: async () => framing,
+    save: async ({ design, label }, version) => {
+      if (failing) throw failing;
+      if (version !== framing.version) throw new Problem("Changed.", "", null, 409, ["Moved"]);
+      saved.push({ label, tightness: design.placement.tightness, version });
+      return next({ plan: { ...framing.plan, ...design } });
+    },
+    undo: async (version) => {
+      asked.push(`undo ${version} of ${saved.length}`);
+      return next({});
+    },
+    redo: async () => next({}),
+    takeIn: () => undefined,
+  };
+  return {
+    server,
+    saved,
+    asked,
+    fail: (problem: Problem | null) => {
+      failing = problem;
+    },
+    elsewhere: () => {
+      const before = framing;
+      next({ plan: plan(9) });
+      const now = framing;
+      framing = { ...before } as Framing;
+      return () => {
+        framing = now;
+      };
+    },
+    now: () => framing,
+  };
+}
+
+beforeEach(() => {
+  vi.useFakeTimers();
+});
+afterEach(() => {
+  vi.useRealTimers();
+});
+
+describe("what the hand does", () => {
+  it("is one step where it is a run of one kind", async () => {
+    const { server, saved } = fake();
+    const editor = new PlanEditor(server);
+    for (let nudge = 1; nudge <= 5; nudge++) {
+      editor.commit(plan(nudge), "Nudged");
+      await vi.advanceTimersByTimeAsync(REST_MS / 2);
+    }
+    expect(saved).toEqual([]);
+    await vi.advanceTimersByTimeAsync(REST_MS);
+    expect(saved).toEqual([{ label: "Nudged", tightness: "5", version: 1 }]);
+  });
+
+  it("is a step of its own where it is another thing", async () => {
+    const { server, saved } = fake();
+    const editor = new PlanEditor(server);
+    editor.commit(plan(1), "Nudged");
+    editor.commit(plan(2), "Tightness");
+    await editor.flush();
+    expect(saved.map(({ label }) => label)).toEqual(["Nudged", "Tightness"]);
+  });
+
+  it("is stored on leaving, though the hand has not rested", async () => {
+    const { server, saved } = fake();
+    const editor = new PlanEditor(server);
+    editor.commit(plan(5), "Nudged");
+    await editor.flush();
+    expect(saved.map(({ tightness }) => tightness)).toEqual(["5"]);
+    expect(editor.store.getState().busy).toBe(false);
+  });
+
+  it("is stored before it is undone", async () => {
+    const { server, asked } = fake();
+    const editor = new PlanEditor(server);
+    editor.commit(plan(2), "Nudged");
+    await editor.undo();
+    expect(asked).toEqual(["undo 2 of 1"]);
+    expect(editor.store.getState().draft).toBeNull();
+  });
+
+  it("is taken back twice where that is asked twice at once", async () => {
+    const { server, asked } = fake();
+    const editor = new PlanEditor(server);
+    editor.commit(plan(2), "Nudged");
+    await Promise.all([editor.undo(), editor.undo()]);
+    expect(asked).toEqual(["undo 2 of 1", "undo 3 of 1"]);
+    expect(editor.store.getState().problem).toBeNull();
+  });
+
+  it("is taken back where it was only tried", () => {
+    const { server, now } = fake();
+    const editor = new PlanEditor(server);
+    editor.commit(plan(1), "Moved");
+    editor.change(plan(3));
+    expect(tightnessOf(editor, now())).toBe("3");
+    editor.abandon();
+    expect(tightnessOf(editor, now())).toBe("1");
+  });
+
+  it("stays what is shown until it is stored, and what comes meanwhile after that", async () => {
+    const { server, now } = fake();
+    const editor = new PlanEditor(server);
+    editor.commit(plan(1), "Moved");
+    const done = editor.flush();
+    editor.change(plan(2));
+    await done;
+    expect(now().plan.placement.tightness).toBe("1");
+    expect(tightnessOf(editor, now())).toBe("2");
+  });
+});
+
+describe("a server that is away", () => {
+  it("gets what was done once it is back", async () => {
+    const { server, saved, fail } = fake();
+    const editor = new PlanEditor(server);
+    fail(new Problem("The server did not answer.", "", null, 0));
+    editor.commit(plan(4), "Moved");
+    await vi.advanceTimersByTimeAsync(REST_MS + AGAIN_MS * 3);
+    expect(editor.store.getState()).toMatchObject({ waiting: true, busy: true });
+    fail(null);
+    await vi.advanceTimersByTimeAsync(AGAIN_MS);
+    expect(saved.map(({ tightness }) => tightness)).toEqual(["4"]);
+    expect(editor.store.getState()).toMatchObject({ waiting: false, busy: false, draft: null });
+  });
+
+  it("is told apart from one that refuses: that is told, and what is stored counts", async () => {
+    const { server, fail, now } = fake();
+    const editor = new PlanEditor(server);
+    const refusal = new Problem("Out of range.", "", null, 422);
+    fail(refusal);
+    editor.commit(plan(99), "Scale");
+    await editor.flush();
+    expect(editor.store.getState()).toMatchObject({ problem: refusal, draft: null, busy: false });
+    expect(tightnessOf(editor, now())).toBe("0");
+  });
+});
+
+describe("two at one framing", () => {
+  async function both() {
+    const made = fake();
+    const editor = new PlanEditor(made.server);
+    const arrive = made.elsewhere();
+    const stored = made.server.stored;
+    const old = stored();
+    arrive();
+    // This page has not heard of it.
+    made.server.stored = () => old;
+    made.server.takeIn = () => {
+      made.server.stored = stored;
+    };
+    editor.commit(plan(5), "Tightness");
+    await editor.flush();
+    return { ...made, editor };
+  }
+
+  it("neither silently takes the other's back", async () => {
+    const { editor, saved } = await both();
+    expect(saved).toEqual([]);
+    expect(editor.store.getState().conflict).toMatchObject({
+      changed: ["Moved"],
+      mine: { label: "Tightness" },
+    });
+  });
+
+  it("one takes theirs", async () => {
+    const { editor, now } = await both();
+    await editor.keepTheirs();
+    expect(tightnessOf(editor, now())).toBe("9");
+    expect(editor.store.getState()).toMatchObject({ conflict: null, draft: null, busy: false });
+  });
+
+  it("or mine, which is then a step after theirs", async () => {
+    const { editor, saved } = await both();
+    await editor.keepMine();
+    await editor.flush();
+    expect(saved).toEqual([{ label: "Tightness", tightness: "5", version: 2 }]);
+    expect(editor.store.getState().conflict).toBeNull();
+  });
+});

@@ -1,0 +1,203 @@
+import { createStore } from "zustand/vanilla";
+import type { Design, Framing, Plan, Problem } from "../../api/client";
+
+/** How long the hand must rest before a run of alike changes is one step. */
+export const REST_MS = 400;
+export const AGAIN_MS = 2000;
+
+export type Step = { design: Design; label: string };
+export type Conflict = { mine: Step; changed: string[] };
+
+export type EditorState = {
+  /** What is being tried or is not stored yet; null where what is stored counts. */
+  draft: Design | null;
+  /** Whether something is still to be stored. */
+  busy: boolean;
+  /** Whether what is to be stored waits for a server that does not answer. */
+  waiting: boolean;
+  /** What was done last and is not stored yet. */
+  last: string | null;
+  conflict: Conflict | null;
+  problem: unknown;
+};
+
+/** What the editor asks of the server. A refusal is thrown as a Problem. */
+export type Server = {
+  stored: () => Framing | undefined;
+  load: () => Promise<Framing>;
+  save: (step: Step, version: number, options: { keepalive: boolean }) => Promise<Framing>;
+  undo: (version: number) => Promise<Framing>;
+  redo: (version: number) => Promise<Framing>;
+  takeIn: (framing: Framing) => void;
+};
+
+const STALE = 409;
+const QUIET: EditorState = {
+  draft: null,
+  busy: false,
+  waiting: false,
+  last: null,
+  conflict: null,
+  problem: null,
+};
+
+/**
+ * What the hand does to one framing, until the server has it. The draft is the truth until then: it is stored step by
+ * step in the order in which it was done, also after the page has gone on to something else, and waits while the server
+ * does not answer. A run of changes with one label is one step.
+ */
+export class PlanEditor {
+  readonly store = createStore<EditorState>(() => QUIET);
+  private pending: Step | null = null;
+  private rest: ReturnType<typeof setTimeout> | undefined;
+  private queue: Step[] = [];
+  private pumping: Promise<void> | null = null;
+  private turn: Promise<void> = Promise.resolve();
+
+  constructor(private readonly server: Server) {}
+
+  /** The plan as the hand has it. */
+  plan(stored: Plan): Plan {
+    const { draft } = this.store.getState();
+    return draft ? { ...stored, ...draft } : stored;
+  }
+
+  /** Try something: it is shown, and stored only once it is committed. */
+  change = (plan: Plan) => {
+    const design = designOf(plan);
+    const before = this.newest()?.design ?? null;
+    const stored = this.server.stored();
+    const same = before === null && stored && alike(designOf(stored.plan), design);
+    this.store.setState({ draft: same ? null : design });
+  };
+
+  /** Go back to what was there before something was tried. */
+  abandon = () => this.store.setState({ draft: this.newest()?.design ?? null });
+
+  /** Do something; it is stored once the hand rests, or before anything else is done. */
+  commit = (plan: Plan, label: string) => {
+    if (this.pending && this.pending.label !== label) this.settle();
+    this.pending = { design: designOf(plan), label };
+    this.store.setState({ draft: this.pending.design, busy: true, last: label, problem: null });
+    clearTimeout(this.rest);
+    this.rest = setTimeout(this.settle, REST_MS);
+  };
+
+  /** Store all that was done, and wait until that is so, or is refused. */
+  flush = async () => {
+    this.settle();
+    while (this.pumping) await this.pumping;
+  };
+
+  // One after the other: the second is of what the first has left.
+  undo = () => this.inTurn(() => this.after((version) => this.server.undo(version)));
+  redo = () => this.inTurn(() => this.after((version) => this.server.redo(version)));
+
+  /** Where two were at it: what is stored counts, or what was done here. */
+  keepTheirs = async () => {
+    this.store.setState(QUIET);
+    this.server.takeIn(await this.server.load());
+  };
+
+  keepMine = async () => {
+    const { conflict } = this.store.getState();
+    if (!conflict) return;
+    this.store.setState({ conflict: null });
+    this.server.takeIn(await this.server.load());
+    this.queue.unshift(conflict.mine);
+    this.pump();
+  };
+
+  /** Send the last of what was done while the page goes away. */
+  leave = () => {
+    const last = this.newest();
+    const version = this.server.stored()?.version;
+    if (last && version !== undefined)
+      this.server.save(last, version, { keepalive: true }).catch(() => undefined);
+  };
+
+  private inTurn(work: () => Promise<void>) {
+    this.turn = this.turn.then(work);
+    return this.turn;
+  }
+
+  private newest(): Step | undefined {
+    return this.pending ?? this.queue.at(-1);
+  }
+
+  private settle = () => {
+    clearTimeout(this.rest);
+    if (!this.pending) return;
+    this.queue.push(this.pending);
+    this.pending = null;
+    this.pump();
+  };
+
+  private pump() {
+    this.pumping ??= this.drain().finally(() => {
+      this.pumping = null;
+      this.store.setState({ busy: this.newest() !== undefined });
+    });
+  }
+
+  private async drain() {
+    while (this.queue.length > 0 && !this.store.getState().conflict) {
+      const step = this.queue[0] as Step;
+      try {
+        const version = (this.server.stored() ?? (await this.server.load())).version;
+        const framing = await this.server.save(step, version, { keepalive: false });
+        this.queue.shift();
+        this.server.takeIn(framing);
+        this.done(step, null);
+      } catch (error) {
+        await this.refused(step, error);
+      }
+    }
+  }
+
+  private async refused(step: Step, error: unknown) {
+    const { status, changed } = error as Partial<Problem>;
+    if (status === STALE) {
+      // All that was done here since stands against what was done elsewhere.
+      const mine = this.queue.at(-1) ?? step;
+      this.queue = [];
+      this.store.setState({ conflict: { mine, changed: changed ?? [] }, draft: mine.design, waiting: false });
+    } else if (status === 0 || (status !== undefined && status >= 500)) {
+      this.store.setState({ waiting: true });
+      await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+    } else {
+      this.queue.shift();
+      this.done(step, error);
+    }
+  }
+
+  /** A step is stored or refused; what the hand has done since goes on. */
+  private done(step: Step, problem: unknown) {
+    this.store.setState(({ draft }) => ({
+      problem,
+      waiting: false,
+      draft: draft === step.design ? null : draft,
+      last: this.newest()?.label ?? null,
+    }));
+  }
+
+  private async after(work: (version: number) => Promise<Framing>) {
+    await this.flush();
+    const stored = this.server.stored();
+    if (!stored || this.store.getState().conflict) return;
+    try {
+      this.server.takeIn(await work(stored.version));
+      this.store.setState({ draft: null, problem: null });
+    } catch (error) {
+      if ((error as Partial<Problem>).status === STALE) this.server.takeIn(await this.server.load());
+      this.store.setState({ problem: error });
+    }
+  }
+}
+
+const alike = (one: Design, other: Design) => JSON.stringify(one) === JSON.stringify(other);
+
+/** What people decide of a plan; all else of it comes from the clip and its frame. */
+export function designOf({ placement, surround, finish }: Plan | Design): Design {
+  return { placement, surround, finish };
+}

@@ -1,0 +1,35 @@
+import { describe, expect, it } from "vitest";
+import { Transport } from "./use-transport";
+
+describe("playing", () => {
+  it("moves the frame and lets all else rest where it began", () => {
+    const transport = new Transport(100);
+    const rests: number[] = [];
+    transport.store.subscribe(({ rest }) => rests.push(rest));
+    transport.toggle();
+    for (let picture = 0; picture < 10; picture++) transport.advance(0.04, 25);
+    expect(transport.frame).toBe(60);
+    expect(new Set(rests)).toEqual(new Set([50]));
+    transport.stop();
+    expect(transport.store.getState()).toEqual({ frame: 60, rest: 60, speed: 0 });
+  });
+
+  it("goes round, either way", () => {
+    const transport = new Transport(10);
+    transport.faster(1);
+    transport.advance(1, 7);
+    expect(transport.frame).toBe(2);
+    transport.faster(-1);
+    transport.advance(1, 5);
+    expect(transport.frame).toBe(7);
+  });
+
+  it("stops when it is stepped, and stays within the clip", () => {
+    const transport = new Transport(10);
+    transport.toggle();
+    transport.step(1);
+    expect(transport.store.getState()).toEqual({ frame: 6, rest: 6, speed: 0 });
+    transport.go(99);
+    expect(transport.frame).toBe(9);
+  });
+});
