@@ -168,6 +168,30 @@ def test_what_the_page_goes_away_from_is_sent_as_it_goes(bench):
     until(lambda: placement(bench, number)["tightness"] == "0.55", 10)
 
 
+@pytest.mark.parametrize("arrives", [True, False])
+def test_a_reload_in_the_middle_of_several_changes_loses_none_of_them(bench, arrives):
+    """The first is on its way, and the page hears nothing of it, while two more wait for it."""
+    number = framing(bench)
+    bench.on("dialog", lambda dialog: dialog.accept())
+    held = []
+    bench.route("**/design", lambda route: held.append(route.fetch() if arrives else route))
+    enter(bench.get_by_label("Tightness, %"), "40")
+    until(lambda: bench.wait_for_timeout(20) or held, 10)
+    enter(moved(bench), "12")
+    enter(bench.get_by_label("Moved down, in frame pixels"), "7")
+    expect(bench.get_by_role("button", name="Undo")).to_have_attribute("title", "Moved")
+    bench.unroute("**/design")
+    bench.reload()
+    expect(bench.get_by_label("Tightness, %")).to_have_value("40")
+    until(lambda: placement(bench, number)["offset_y"] == "7", 20)
+    now = placement(bench, number)
+    assert (now["tightness"], now["offset_x"]) == ("0.4", "12")
+    assert stored(bench, number)["undo"] == "Moved"
+    bench.get_by_role("button", name="Undo").click()
+    until(lambda: stored(bench, number)["undo"] == "Tightness", 10)
+    expect(bench.get_by_role("alert")).to_have_count(0)
+
+
 def test_playing_asks_for_the_well_s_picture_and_for_no_tile(bench):
     steps(bench).get_by_text("Surround", exact=True).click()
     expect(bench.get_by_role("button", name="Drift").locator("img")).to_be_visible()

@@ -14,7 +14,13 @@ def design_of(plan):
 
 def put(client, framing, plan, label="Changed", version=None):
     version = state(client, framing)["version"] if version is None else version
-    body = {"design": design_of(plan), "label": label, "version": version}
+    return put_each(client, framing, [(plan, label)], version)
+
+
+def put_each(client, framing, done, version):
+    """Send several things that were done one after another: plans and labels."""
+    steps = [{"design": design_of(plan), "label": label} for plan, label in done]
+    body = {"steps": steps, "version": version}
     return client.put(f"/api/framings/{framing.pk}/design", body, content_type="application/json")
 
 

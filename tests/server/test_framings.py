@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.server.page import ask, design_of, put, state, step
+from tests.server.page import ask, design_of, put, put_each, state, step
 
 pytestmark = pytest.mark.django_db
 
@@ -58,7 +58,8 @@ def test_the_same_plan_again_is_no_step(ida, framing):
 def test_a_client_sends_what_it_may_decide_and_nothing_else(ida, framing):
     now = state(ida, framing)
     for more in ({"source": "/etc/passwd"}, {"frame": {"width": 4000, "height": 100}}, {"range": {"start": "1"}}):
-        body = {"design": design_of(now["plan"]) | more, "label": "x", "version": now["version"]}
+        step_in = {"design": design_of(now["plan"]) | more, "label": "x"}
+        body = {"steps": [step_in], "version": now["version"]}
         answer = ida.put(f"/api/framings/{framing.pk}/design", body, content_type="application/json")
         assert answer.status_code == 422
     assert state(ida, framing) == now
@@ -78,6 +79,39 @@ def test_what_was_made_of_an_older_version_is_refused_with_what_changed_in_betwe
         assert step(ida, framing, way, version=seen).status_code == 409
     assert state(ida, framing) == before
     assert change(ida, framing, "0.9", "Mine", version=before["version"]).status_code == 200
+
+
+def tightened(client, framing, *values):
+    plans = []
+    for value in values:
+        plan = state(client, framing)["plan"]
+        plan["placement"]["tightness"] = value
+        plans.append((plan, f"To {value}"))
+    return plans
+
+
+@pytest.mark.parametrize("arrived", [0, 1, 2, 3])
+def test_what_is_sent_again_is_not_done_again(ida, framing, arrived):
+    """A page that goes away sends all it has not heard of; how much of it had arrived nobody knows."""
+    seen = state(ida, framing)["version"]
+    done = tightened(ida, framing, "0.2", "0.3", "0.4")
+    for plan, label in done[:arrived]:
+        assert put(ida, framing, plan, label).status_code == 200
+    now = put_each(ida, framing, done, seen).json()
+    assert (now["plan"]["placement"]["tightness"], now["undo"], now["redo"]) == ("0.4", "To 0.4", None)
+    labels = [framing.steps.get(number=number).label for number in range(1, framing.steps.count())]
+    assert labels == ["To 0.2", "To 0.3", "To 0.4"]
+
+
+def test_what_is_sent_again_over_what_somebody_else_did_is_refused(ida, framing):
+    seen = state(ida, framing)["version"]
+    done = tightened(ida, framing, "0.2", "0.3")
+    put(ida, framing, *done[0])
+    change(ida, framing, "0.9", "Elsewhere")
+    before = state(ida, framing)
+    answer = put_each(ida, framing, done, seen)
+    assert (answer.status_code, answer.json()["changed"]) == (409, ["To 0.2", "Elsewhere"])
+    assert state(ida, framing) == before
 
 
 def test_what_was_taken_back_meanwhile_is_told(ida, framing):

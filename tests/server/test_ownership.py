@@ -25,7 +25,7 @@ READ = [
 WRITE = [
     ("post", "/api/projects/{project}/frames", {"width": 100, "height": 100}),
     ("patch", "/api/projects/{project}", {"name": "Mine"}),
-    ("put", "/api/framings/{framing}/design", {"design": {}, "label": "x", "version": 1}),
+    ("put", "/api/framings/{framing}/design", {"steps": [{"design": {}, "label": "x"}], "version": 1}),
     ("post", "/api/framings/{framing}/undo", {"version": 1}),
     ("post", "/api/framings/{framing}/redo", {"version": 1}),
     ("post", "/api/framings/{framing}/measure", {"design": {}}),

@@ -9,7 +9,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { guardLeaving } from "./api/saves";
 import { BenchPage } from "./bench/bench-page";
-import { leaveAll, unsaved } from "./bench/editor/editors";
+import { forgetLeft, leaveAll, resumeAll, unsaved } from "./bench/editor/editors";
 import { BoardPage } from "./board/board-page";
 import { ProjectsPage } from "./board/projects-page";
 import { uploading } from "./board/uploads";
@@ -29,7 +29,8 @@ const client = new QueryClient({
     mutations: { networkMode },
   },
 });
-guardLeaving(() => client.isMutating() > 0 || uploading() || unsaved(), leaveAll);
+guardLeaving(() => client.isMutating() > 0 || uploading() || unsaved(), leaveAll, forgetLeft);
+resumeAll(client);
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

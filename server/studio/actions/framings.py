@@ -1,6 +1,7 @@
 """Framings: beginning them, changing their plans, obeying rules, and going back and forth in their history."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
 
 from django.db import transaction
 from django.db.models import F
@@ -76,6 +77,51 @@ def change(framing: Framing, design: Design, label: str, version: int | None = N
     with transaction.atomic():
         _check_version(framing, version)
         return next(iter(_change_each([framing], lambda _: design, label)), framing)
+
+
+@dataclass(frozen=True)
+class Did:
+    """A design that was given to a framing, and what was done to make it so."""
+
+    design: Design
+    label: str
+
+
+def change_in_turn(framing: Framing, steps: Sequence[Did], version: int) -> Framing:
+    """Give a framing designs one after another, leaving out those that were sent before and have arrived.
+
+    Args:
+        framing: to change.
+        steps: what was done, in its order.
+        version: of the framing that the first of them was done to.
+
+    Raises:
+        Stale: something else was done since.
+    """
+    with transaction.atomic():
+        (framing,) = _locked([framing])
+        for done in _to_come(framing, steps, version):
+            framing = change(framing, done.design, done.label)
+    return framing
+
+
+def _to_come(framing: Framing, steps: Sequence[Did], version: int) -> Sequence[Did]:
+    """What is left to do of some steps, where all that happened since a version are the first of them.
+
+    Raises:
+        Stale: something else happened.
+    """
+    seen = framing.steps.filter(pk=version, number__lt=framing.current).first()
+    if seen is None:
+        _check_version(framing, version)
+        return steps
+    come = 0
+    for stored in framing.steps.filter(number__gt=seen.number, number__lte=framing.current):
+        arrived = Did(stored.plan.design, stored.label) if stored.plan else None
+        if arrived not in steps[come:]:
+            _check_version(framing, version)
+        come = steps.index(arrived, come) + 1
+    return steps[come:]
 
 
 def version_of(framing: Framing) -> int:

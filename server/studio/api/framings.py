@@ -18,7 +18,7 @@ from server.studio.actions.previews import found, kept, latest, previewer
 from server.studio.actions.renders import free_bytes, request_of
 from server.studio.api import owned
 from server.studio.api.schemas import (
-    DesignIn,
+    StepsIn,
     EstimateOut,
     FramingOut,
     LineIn,
@@ -39,10 +39,13 @@ def framing(request: HttpRequest, framing_id: int) -> FramingOut:
 
 
 @router.put("/framings/{framing_id}/design", response=FramingOut)
-def change(request: HttpRequest, framing_id: int, given: DesignIn) -> FramingOut:
-    """Put a new design in force; one step of history. One that was made of another version is refused, 409."""
+def change(request: HttpRequest, framing_id: int, given: StepsIn) -> FramingOut:
+    """Put designs in force, each a step of history. What was made of another version is refused, 409.
+
+    What is sent again because its answer was lost is not done again: steps that are there already are left out.
+    """
     row = owned.framing(request, framing_id)
-    return FramingOut.of(actions.change(row, given.design, given.label, given.version))
+    return FramingOut.of(actions.change_in_turn(row, given.each, given.version))
 
 
 @router.post("/framings/{framing_id}/undo", response=FramingOut)

@@ -404,7 +404,9 @@ export interface paths {
         get?: never;
         /**
          * Change
-         * @description Put a new design in force; one step of history. One that was made of another version is refused, 409.
+         * @description Put designs in force, each a step of history. What was made of another version is refused, 409.
+         *
+         *     What is sent again because its answer was lost is not done again: steps that are there already are left out.
          */
         put: operations["server_studio_api_framings_change"];
         post?: never;
@@ -2251,17 +2253,6 @@ export interface components {
              *     }
              */
             surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
-        };
-        /**
-         * DesignIn
-         * @description A design to put in force, what was done to it, and the version that it was done to.
-         */
-        DesignIn: {
-            design: components["schemas"]["Design"];
-            /** Label */
-            label: string;
-            /** Version */
-            version: number;
         };
         /**
          * EachCell
@@ -4898,6 +4889,25 @@ export interface components {
          */
         State: "queued" | "running" | "paused" | "done" | "failed" | "cancelled";
         /**
+         * StepIn
+         * @description A design to put in force, and what was done to make it.
+         */
+        StepIn: {
+            design: components["schemas"]["Design"];
+            /** Label */
+            label: string;
+        };
+        /**
+         * StepsIn
+         * @description What was done one after another, and the version that the first of it was done to.
+         */
+        StepsIn: {
+            /** Steps */
+            steps: components["schemas"]["StepIn"][];
+            /** Version */
+            version: number;
+        };
+        /**
          * Still
          * @description A picture that stands.
          *
@@ -5907,7 +5917,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DesignIn"];
+                "application/json": components["schemas"]["StepsIn"];
             };
         };
         responses: {

@@ -5,9 +5,11 @@
 export const IN_ORDER = { id: "in order" };
 
 /** The browser asks before the page is left while something would be lost by it. */
-export function guardLeaving(busy: () => boolean, leave: () => void) {
+export function guardLeaving(busy: () => boolean, leave: () => void, back: () => void) {
   window.addEventListener("beforeunload", (event) => {
     if (busy()) event.preventDefault();
   });
   window.addEventListener("pagehide", leave);
+  // Some browsers keep a page that was left alive, and show it again.
+  window.addEventListener("pageshow", ({ persisted }) => persisted && back());
 }

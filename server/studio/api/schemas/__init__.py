@@ -14,7 +14,7 @@ from server.studio.api.schemas.board import (
 from server.studio.api.schemas.catalogue import Catalogue, OwnFrameOut, OwnSettingsOut, Visitor
 from server.studio.api.schemas.footage import AnalysisOut, FootageOut, InterpretIn, Marks, PathIn, RenameIn
 from server.studio.api.schemas.framing import (
-    DesignIn,
+    StepsIn,
     EstimateOut,
     FramingOut,
     LineIn,
@@ -33,7 +33,7 @@ __all__ = [
     "CellOut",
     "CellsIn",
     "Changes",
-    "DesignIn",
+    "StepsIn",
     "EstimateOut",
     "FootageOut",
     "FrameIn",

@@ -10,6 +10,7 @@ from cadrage.plan import Design, Plan
 from cadrage.render.words import Fitting
 from cadrage.rules import format_words
 from cadrage.values import Exact
+from server.studio.actions.framings import LONGEST_HISTORY, Did
 from server.studio.actions.materials import Shelf
 from server.studio.actions.rules import RuleBook
 from server.studio.api.schemas.board import CellOut
@@ -62,12 +63,23 @@ class FramingOut(Schema):
         )
 
 
-class DesignIn(Schema):
-    """A design to put in force, what was done to it, and the version that it was done to."""
+class StepIn(Schema):
+    """A design to put in force, and what was done to make it."""
 
     design: Design
     label: str = Field(max_length=80)
+
+
+class StepsIn(Schema):
+    """What was done one after another, and the version that the first of it was done to."""
+
+    steps: list[StepIn] = Field(min_length=1, max_length=LONGEST_HISTORY)
     version: int
+
+    @property
+    def each(self) -> list[Did]:
+        """What was done, in its order."""
+        return [Did(step.design, step.label) for step in self.steps]
 
 
 class VersionIn(Schema):

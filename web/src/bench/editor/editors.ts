@@ -1,7 +1,9 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { api, type Framing, unwrap } from "../../api/client";
 import { framingQuery, takeIn } from "../../api/queries";
-import { PlanEditor } from "./plan-editor";
+import { PlanEditor, type Unstored } from "./plan-editor";
+
+const LEFT = "unstored";
 
 const editors = new Map<number, PlanEditor>();
 
@@ -14,13 +16,9 @@ export function editorOf(client: QueryClient, framingId: number): PlanEditor {
   const made = new PlanEditor({
     stored: () => client.getQueryData<Framing>(framingQuery(framingId).queryKey),
     load,
-    save: ({ design, label }, version, { keepalive }) =>
+    save: (steps, version, { keepalive }) =>
       unwrap(
-        api.PUT("/api/framings/{framing_id}/design", {
-          params,
-          body: { design, label, version },
-          keepalive,
-        }),
+        api.PUT("/api/framings/{framing_id}/design", { params, body: { steps, version }, keepalive }),
       ),
     undo: (version) => unwrap(api.POST("/api/framings/{framing_id}/undo", { params, body: { version } })),
     redo: (version) => unwrap(api.POST("/api/framings/{framing_id}/redo", { params, body: { version } })),
@@ -38,12 +36,26 @@ export async function letGo(framingId: number) {
   if (editor && state && !state.busy && !state.conflict) editors.delete(framingId);
 }
 
-/** Whether anything that was done is not stored yet. */
+/** Whether anything that was done is not stored yet, or stands against what was done elsewhere. */
 export function unsaved(): boolean {
-  return [...editors.values()].some(({ store }) => store.getState().busy);
+  return [...editors.values()].some(({ store }) => store.getState().busy || store.getState().conflict);
 }
 
-/** Send what is not stored yet while the page goes away. */
+/** Send what is not stored yet while the page goes away; the next page in this tab sees that it has arrived. */
 export function leaveAll() {
-  for (const editor of editors.values()) editor.leave();
+  const left = [...editors].flatMap(([id, editor]) => {
+    const unstored = editor.leave();
+    return unstored ? [[id, unstored]] : [];
+  });
+  if (left.length > 0) sessionStorage.setItem(LEFT, JSON.stringify(left));
+}
+
+/** Forget what was left: the page that left it goes on with it. */
+export const forgetLeft = () => sessionStorage.removeItem(LEFT);
+
+/** Go on with what the page before this one could not store. */
+export function resumeAll(client: QueryClient) {
+  const left = JSON.parse(sessionStorage.getItem(LEFT) ?? "[]") as [number, Unstored][];
+  forgetLeft();
+  for (const [id, unstored] of left) editorOf(client, id).resume(unstored);
 }

@@ -22,11 +22,14 @@ function fake() {
   const server: Server = {
     stored: () => framing,
     load: async () => framing,
-    save: async ({ design, label }, version) => {
+    save: async (steps, version) => {
       if (failing) throw failing;
       if (version !== framing.version) throw new Problem("Changed.", "", null, 409, ["Moved"]);
-      saved.push({ label, tightness: design.placement.tightness, version });
-      return next({ plan: { ...framing.plan, ...design } });
+      for (const { design, label } of steps) {
+        saved.push({ label, tightness: design.placement.tightness, version: framing.version });
+        next({ plan: { ...framing.plan, ...design } });
+      }
+      return framing;
     },
     undo: async (version) => {
       asked.push(`undo ${version} of ${saved.length}`);
@@ -156,6 +159,77 @@ describe("a server that is away", () => {
     await editor.flush();
     expect(editor.store.getState()).toMatchObject({ problem: refusal, draft: null, busy: false });
     expect(tightnessOf(editor, now())).toBe("0");
+  });
+});
+
+describe("a page that goes away", () => {
+  it("sends all that is not stored, on the version that the first of it was done to", async () => {
+    const { server, saved, fail } = fake();
+    const editor = new PlanEditor(server);
+    fail(new Problem("The server did not answer.", "", null, 0));
+    editor.commit(plan(1), "Moved");
+    editor.commit(plan(2), "Tightness");
+    fail(null);
+    editor.leave();
+    await vi.advanceTimersByTimeAsync(0);
+    expect(saved).toEqual([
+      { label: "Moved", tightness: "1", version: 1 },
+      { label: "Tightness", tightness: "2", version: 2 },
+    ]);
+  });
+
+  it("leaves what did not arrive to the next one, which shows it until it is stored", async () => {
+    const away = new Problem("The server did not answer.", "", null, 0);
+    const gone = fake();
+    gone.fail(away);
+    const { server, saved, fail, now } = fake();
+    fail(away);
+    const first = new PlanEditor(gone.server);
+    first.commit(plan(1), "Moved");
+    first.commit(plan(2), "Tightness");
+    const left = first.leave();
+    if (!left) throw new Error("nothing was left");
+    const second = new PlanEditor(server);
+    second.resume(JSON.parse(JSON.stringify(left)));
+    expect(tightnessOf(second, now())).toBe("2");
+    await vi.advanceTimersByTimeAsync(AGAIN_MS / 2);
+    expect(second.store.getState()).toMatchObject({ waiting: true, busy: true });
+    fail(null);
+    await vi.advanceTimersByTimeAsync(AGAIN_MS);
+    expect(saved.map(({ label }) => label)).toEqual(["Moved", "Tightness"]);
+    expect(second.store.getState()).toMatchObject({ busy: false, draft: null });
+  });
+
+  it("leaves nothing where all is stored", async () => {
+    const { server } = fake();
+    const editor = new PlanEditor(server);
+    editor.commit(plan(1), "Moved");
+    await editor.flush();
+    expect(editor.leave()).toBeNull();
+  });
+
+  it("leaves what stands against another's work, and the next one asks again", async () => {
+    const { server, now } = fake();
+    const editor = new PlanEditor(server);
+    editor.resume({ version: 0, steps: [{ design: plan(5), label: "Scale" }] });
+    await editor.flush();
+    const left = editor.leave();
+    expect(left?.steps.map(({ label }) => label)).toEqual(["Scale"]);
+    expect(tightnessOf(editor, now())).toBe("5");
+  });
+});
+
+describe("a person who was signed out meanwhile", () => {
+  it("loses nothing: it waits until somebody is signed in", async () => {
+    const { server, saved, fail } = fake();
+    const editor = new PlanEditor(server);
+    fail(new Problem("Sign in.", "", null, 401));
+    editor.commit(plan(4), "Moved");
+    await vi.advanceTimersByTimeAsync(REST_MS + AGAIN_MS);
+    expect(editor.store.getState()).toMatchObject({ waiting: true, busy: true });
+    fail(null);
+    await vi.advanceTimersByTimeAsync(AGAIN_MS);
+    expect(saved.map(({ label }) => label)).toEqual(["Moved"]);
   });
 });
 

@@ -7,6 +7,8 @@ export const AGAIN_MS = 2000;
 
 export type Step = { design: Design; label: string };
 export type Conflict = { mine: Step; changed: string[] };
+/** What is not stored yet, in its order, and the version it was begun on. */
+export type Unstored = { version: number; steps: Step[] };
 
 export type EditorState = {
   /** What is being tried or is not stored yet; null where what is stored counts. */
@@ -25,13 +27,15 @@ export type EditorState = {
 export type Server = {
   stored: () => Framing | undefined;
   load: () => Promise<Framing>;
-  save: (step: Step, version: number, options: { keepalive: boolean }) => Promise<Framing>;
+  /** Store steps one after another; those of them that have arrived already are not stored again. */
+  save: (steps: Step[], version: number, options: { keepalive: boolean }) => Promise<Framing>;
   undo: (version: number) => Promise<Framing>;
   redo: (version: number) => Promise<Framing>;
   takeIn: (framing: Framing) => void;
 };
 
 const STALE = 409;
+const SIGNED_OUT = 401;
 const QUIET: EditorState = {
   draft: null,
   busy: false,
@@ -51,6 +55,8 @@ export class PlanEditor {
   private pending: Step | null = null;
   private rest: ReturnType<typeof setTimeout> | undefined;
   private queue: Step[] = [];
+  /** What the page before this one left unstored was begun on; all of it is sent at once. */
+  private begun: number | null = null;
   private pumping: Promise<void> | null = null;
   private turn: Promise<void> = Promise.resolve();
 
@@ -108,12 +114,23 @@ export class PlanEditor {
     this.pump();
   };
 
-  /** Send the last of what was done while the page goes away. */
-  leave = () => {
-    const last = this.newest();
-    const version = this.server.stored()?.version;
-    if (last && version !== undefined)
-      this.server.save(last, version, { keepalive: true }).catch(() => undefined);
+  /** Send all that is not stored while the page goes away, and say what that was, in case it does not arrive. */
+  leave = (): Unstored | null => {
+    const { conflict } = this.store.getState();
+    const version = this.begun ?? this.server.stored()?.version;
+    const steps = [...(conflict ? [conflict.mine] : []), ...this.queue, ...(this.pending ? [this.pending] : [])];
+    if (steps.length === 0 || version === undefined) return null;
+    if (!conflict) this.server.save(steps, version, { keepalive: true }).catch(() => undefined);
+    return { version, steps };
+  };
+
+  /** Go on with what the page before this one left unstored. */
+  resume = ({ version, steps }: Unstored) => {
+    this.begun = version;
+    this.queue = steps;
+    const last = steps.at(-1);
+    this.store.setState({ draft: last?.design ?? null, busy: true, last: last?.label ?? null });
+    this.pump();
   };
 
   private inTurn(work: () => Promise<void>) {
@@ -142,31 +159,36 @@ export class PlanEditor {
 
   private async drain() {
     while (this.queue.length > 0 && !this.store.getState().conflict) {
-      const step = this.queue[0] as Step;
+      const steps = this.begun === null ? this.queue.slice(0, 1) : [...this.queue];
+      const step = steps.at(-1) as Step;
       try {
-        const version = (this.server.stored() ?? (await this.server.load())).version;
-        const framing = await this.server.save(step, version, { keepalive: false });
-        this.queue.shift();
+        const version = this.begun ?? (this.server.stored() ?? (await this.server.load())).version;
+        const framing = await this.server.save(steps, version, { keepalive: false });
+        this.queue.splice(0, steps.length);
+        this.begun = null;
         this.server.takeIn(framing);
         this.done(step, null);
       } catch (error) {
-        await this.refused(step, error);
+        await this.refused(steps, error);
       }
     }
   }
 
-  private async refused(step: Step, error: unknown) {
+  private async refused(steps: Step[], error: unknown) {
     const { status, changed } = error as Partial<Problem>;
+    const step = steps.at(-1) as Step;
     if (status === STALE) {
       // All that was done here since stands against what was done elsewhere.
       const mine = this.queue.at(-1) ?? step;
       this.queue = [];
+      this.begun = null;
       this.store.setState({ conflict: { mine, changed: changed ?? [] }, draft: mine.design, waiting: false });
-    } else if (status === 0 || (status !== undefined && status >= 500)) {
+    } else if (status === 0 || status === SIGNED_OUT || (status !== undefined && status >= 500)) {
       this.store.setState({ waiting: true });
       await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
     } else {
-      this.queue.shift();
+      this.queue.splice(0, steps.length);
+      this.begun = null;
       this.done(step, error);
     }
   }
