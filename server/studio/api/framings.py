@@ -18,12 +18,12 @@ from server.studio.actions.previews import found, kept, latest, previewer
 from server.studio.actions.renders import free_bytes, request_of
 from server.studio.api import owned
 from server.studio.api.schemas import (
-    StepsIn,
     EstimateOut,
     FramingOut,
     LineIn,
     MeasureIn,
     PreviewIn,
+    StepsIn,
     VersionIn,
     WindowIn,
 )

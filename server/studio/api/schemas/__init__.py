@@ -14,12 +14,12 @@ from server.studio.api.schemas.board import (
 from server.studio.api.schemas.catalogue import Catalogue, OwnFrameOut, OwnSettingsOut, Visitor
 from server.studio.api.schemas.footage import AnalysisOut, FootageOut, InterpretIn, Marks, PathIn, RenameIn
 from server.studio.api.schemas.framing import (
-    StepsIn,
     EstimateOut,
     FramingOut,
     LineIn,
     MeasureIn,
     PreviewIn,
+    StepsIn,
     VersionIn,
     WindowIn,
 )
@@ -33,7 +33,6 @@ __all__ = [
     "CellOut",
     "CellsIn",
     "Changes",
-    "StepsIn",
     "EstimateOut",
     "FootageOut",
     "FrameIn",
@@ -59,6 +58,7 @@ __all__ = [
     "RenameIn",
     "RenderOut",
     "RendersIn",
+    "StepsIn",
     "VersionIn",
     "Visitor",
     "WindowIn",
