@@ -1,4 +1,4 @@
-"""Bars in the picture, beside ffmpeg's cropdetect on the same made clips: writes docs/baked-bars.md."""
+"""Bars in the picture, beside ffmpeg's cropdetect on the same made clips: writes docs/burned-in-bars.md."""
 
 import re
 import subprocess
@@ -9,14 +9,14 @@ from cadrage.analysis.burned_in_bars import find_bars
 from cadrage.footage import probe
 from tests.bar_cases import CASES, HEIGHT, WIDTH, Case
 
-TARGET = Path(__file__).resolve().parent.parent / "docs" / "baked-bars.md"
+TARGET = Path(__file__).resolve().parent.parent / "docs" / "burned-in-bars.md"
 HEAD = """# Bars that are part of the picture
 
 Made clips of 640×360, two seconds each, coded as H.264 like a master: photographs that pan behind bars of every shape,
 with noise, a logo, subtitles, fades and dark scenes; and clips without bars that might be taken to have some. Sides are
 left, right, top, bottom, in pixels. Beside what Cadrage finds stands what ffmpeg's cropdetect (`limit=24`, `round=2`,
-`reset=0`) says at the end of the clip. `python -m benchmarks.bars` makes this table; `tests/reference/test_baked.py`
-holds every row of ours to within 1 pixel, 2 with noise.
+`reset=0`) says at the end of the clip. `python -m benchmarks.bars` makes this table;
+`tests/reference/test_burned_in_bars.py` holds every row of ours to within 1 pixel, 2 with noise.
 
 | clip | true | Cadrage | sure | cropdetect |
 |---|---|---|---|---|

@@ -72,7 +72,7 @@ class Batch:
     project: str = "batch"
     interpretation: Interpretation = field(default_factory=Interpretation)
     range: Range = field(default_factory=Range)
-    look: Callable[[Interpretation, Path, MediaInfo], Interpretation] = lambda said, _, __: said
+    look: Callable[[Interpretation, Path, MediaInfo], Interpretation] = lambda stated, _, __: stated
 
     def run(self, clips: list[Path], report: Callable[[str, Progress], None]) -> Iterator[Delivered | Failed]:
         """Every clip into every frame, one after another; one that fails does not stop the others.
@@ -102,14 +102,14 @@ class Batch:
         info = info_to_render(clip, whole=self.range.whole)
         plan = self.plan(clip, info, frame)
         library = library_of_files(Material(clip, info))
-        order = RenderRequest(plan, clip, info, library, self.settings)
+        request = RenderRequest(plan, clip, info, library, self.settings)
         check_decided(self.settings, plan.frame, clip.name)
         target = self.folder / self._name(clip, frame)
-        workspace = RenderWorkspace.create_or_resume(self._desk(clip, frame), order)
+        workspace = RenderWorkspace.create_or_resume(self._desk(clip, frame), request)
         finish(workspace, target, report=lambda progress: report(target.name, progress))
         workspace.clear()
-        inspection = inspect_file(target, order)
-        row = SheetRow.of(target.name, order, target, digest_of(target), datetime.now(UTC), inspection)
+        inspection = inspect_file(target, request)
+        row = SheetRow.of(target.name, request, target, digest_of(target), datetime.now(UTC), inspection)
         picture = Previewer().middle(plan, clip, info, THUMBNAIL, library)
         return Delivered(row, picture)
 
@@ -146,7 +146,7 @@ def helpers(folder: Path, count: int) -> Iterator[None]:
 
 
 def _gone(workspace: RenderWorkspace) -> Callable[[], bool]:
-    return lambda: not workspace.there
+    return lambda: not workspace.has_request
 
 
 def help_in(folder: Path) -> None:
@@ -155,7 +155,7 @@ def help_in(folder: Path) -> None:
         drew = False
         for workspace in map(RenderWorkspace, sorted(folder.glob(f"{DESK}*"))):
             try:
-                drew = (workspace.there and help_out(workspace, stopped=_gone(workspace))) or drew
+                drew = (workspace.has_request and help_out(workspace, stopped=_gone(workspace))) or drew
             except CadrageError:
                 continue  # whoever finishes the render meets the same, and says so
         if not drew:

@@ -50,9 +50,9 @@ def plain_number(low: float, high: float, default: float, label: str, step: floa
     return _number(low, high, default, label, "", step)
 
 
-def words(label: str, default: str, longest: int) -> Any:  # noqa: ANN401 - as above
+def text(label: str, default: str, longest: int) -> Any:  # noqa: ANN401 - as above
     """A field of words; they may have several lines."""
-    return Field(default=default, max_length=longest, title=label, json_schema_extra={"unit": "words"})
+    return Field(default=default, max_length=longest, title=label, json_schema_extra={"unit": "text"})
 
 
 def named(label: str, what: Named) -> Any:  # noqa: ANN401 - as above
@@ -73,7 +73,7 @@ class Control(Value):
     Attributes:
         name: the field.
         label: what people call it.
-        unit: of a number, or empty; "moment", in seconds; "colour"; "colour or none"; "choice"; "tick"; "words";
+        unit: of a number, or empty; "moment", in seconds; "colour"; "colour or none"; "choice"; "tick"; "text";
             "surround", which has controls of its own; or what a field names: "picture" (any clip or still), "clip",
             "logo", "captions".
         low, high, step: of a number; 0 where it is none.

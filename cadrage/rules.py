@@ -26,7 +26,7 @@ def format_key(info: MediaInfo) -> str:
     return f"{info.width}x{info.height} {aspect or 'unstated'} {info.rotation}{'m' if info.mirrored else ''}"
 
 
-def format_words(info: MediaInfo) -> str:
+def format_summary(info: MediaInfo) -> str:
     """A source format in words: "720×576, 12:11 pixels"."""
     turned = f" turned {info.rotation}°" if info.rotation else ""
     aspect = info.pixel_aspect or Fraction(1)

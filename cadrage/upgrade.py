@@ -39,7 +39,7 @@ NAMES: dict[str, dict[str, str]] = {
 """What each field said in version 1, and its identifier."""
 
 
-KEYS = {"by": "rate_control", "names": "filename_template", "baked": "burned_in_bars"}
+KEYS = {"by": "rate_control", "names": "filename_template", "baked": "burned_in_bars", "says": "summary"}
 """Fields that have other names since version 1."""
 
 

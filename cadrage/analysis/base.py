@@ -74,14 +74,14 @@ class Subject:
         path: its file.
         clip: which file that is, as `ClipIdentity.key` has it.
         info: what it is.
-        said: what somebody says that its samples mean.
+        stated: what somebody says that its samples mean.
         known: results of the analyses that this one needs, by kind; without those that found nothing.
     """
 
     path: Path
     clip: str
     info: MediaInfo
-    said: Interpretation = field(default_factory=Interpretation)
+    stated: Interpretation = field(default_factory=Interpretation)
     known: Mapping[str, Value] = field(default_factory=dict)
 
 

@@ -56,7 +56,7 @@ class BurnedInBars(Value):
         colour: "black", "grey", "white" or "coloured", or empty where there is no flat bar.
         confidence_percent: of the least sure side; 0 to 100.
         stretches: where the bars change, each stretch with its own; empty where they do not.
-        says: the same in words.
+        summary: the same in words.
     """
 
     kind: Literal["none", "bars", "surround", "changing", "dark"]
@@ -64,7 +64,7 @@ class BurnedInBars(Value):
     colour: str = ""
     confidence_percent: int = 0
     stretches: tuple[BarInterval, ...] = ()
-    says: str
+    summary: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,7 +110,7 @@ class BarsAnalysis(Analysis[BurnedInBars]):
     def decoding(self, subject: Subject) -> Interpretation:
         """Which way is up, and what codes stand for; pictures are looked at as they are stored."""
         plain = Interpretation(fields="progressive")
-        kept = {name: getattr(subject.said, name) for name in ("rotation", "range", "matte")}
+        kept = {name: getattr(subject.stated, name) for name in ("rotation", "range", "matte")}
         return plain.model_copy(update=kept)
 
     def find(self, subject: Subject, report: Report = no_progress) -> Outcome[BurnedInBars]:
@@ -126,9 +126,9 @@ def find_bars(
     Raises:
         MissingSource, UnreadableFile: it cannot be read.
     """
-    said = interpretation or Interpretation()
-    rotation = resolve(info, said.model_copy(update={"burned_in_bars": None})).rotation
-    with open_footage(path, info, said.model_copy(update={"fields": "progressive"})) as reader:
+    stated = interpretation or Interpretation()
+    rotation = resolve(info, stated.model_copy(update={"burned_in_bars": None})).rotation
+    with open_footage(path, info, stated.model_copy(update={"fields": "progressive"})) as reader:
 
         def look(time: Fraction) -> Luma:
             return _luma(reader, time, rotation)
@@ -160,7 +160,7 @@ def judge(lumas: list[Luma], times: list[Fraction], info: MediaInfo, look: Calla
     """
     lit = [number for number, luma in enumerate(lumas) if _span(luma) >= LIT]
     if not lit:
-        return BurnedInBars(kind="dark", says="too dark to tell")
+        return BurnedInBars(kind="dark", summary="too dark to tell")
     shown = [lumas[number] for number in lit]
     rows, columns = Blocks.of(shown), Blocks.of([np.ascontiguousarray(luma.T) for luma in shown])
     whole = _found(rows, columns)
@@ -173,7 +173,7 @@ def judge(lumas: list[Luma], times: list[Fraction], info: MediaInfo, look: Calla
             colour=_colour(whole) if whole.any else "",
             confidence_percent=round(100 * whole.confidence),
             stretches=stretches,
-            says=f"bars change {len(stretches) - 1} {'time' if len(stretches) == 2 else 'times'}",
+            summary=f"bars change {len(stretches) - 1} {'time' if len(stretches) == 2 else 'times'}",
         )
     if whole.any:
         return BurnedInBars(
@@ -181,7 +181,7 @@ def judge(lumas: list[Luma], times: list[Fraction], info: MediaInfo, look: Calla
             edges=whole.edges,
             colour=_colour(whole),
             confidence_percent=round(100 * whole.confidence),
-            says=f"{_colour(whole)} bars, {said(whole.edges)}",
+            summary=f"{_colour(whole)} bars, {edges_summary(whole.edges)}",
         )
     return _sidebars(shown)
 
@@ -210,7 +210,7 @@ def _colour(found: _Found) -> str:
     return "black" if level <= BLACKEST else "white" if level > 220 else "grey or coloured"
 
 
-def said(edges: Edges) -> str:
+def edges_summary(edges: Edges) -> str:
     """The sides that have a bar, in words."""
     sides = {"left": edges.left, "right": edges.right, "top": edges.top, "bottom": edges.bottom}
     return ", ".join(f"{side} {float(width):g}" for side, width in sides.items() if width) or "none"
@@ -220,11 +220,11 @@ def _sidebars(lumas: list[Luma]) -> BurnedInBars:
     across = soft_sidebars(lumas)
     down = soft_sidebars([np.ascontiguousarray(luma.T) for luma in lumas])
     if across is None and down is None:
-        return BurnedInBars(kind="none", says="no bars in the picture")
+        return BurnedInBars(kind="none", summary="no bars in the picture")
     left, right = across or (0, 0)
     top, bottom = down or (0, 0)
     edges = Edges(left=Fraction(left), right=Fraction(right), top=Fraction(top), bottom=Fraction(bottom))
-    return BurnedInBars(kind="surround", edges=edges, says=f"looks like a surround, {said(edges)}")
+    return BurnedInBars(kind="surround", edges=edges, summary=f"looks like a surround, {edges_summary(edges)}")
 
 
 def _stretches(

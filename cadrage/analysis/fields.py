@@ -48,22 +48,22 @@ class FieldsFound(Value):
         order: whether pictures are whole frames, or which field comes first; None where nothing could be told.
         judged: pairs of pictures in which enough moved.
         agreeing: those that say so.
-        says: the same in words.
+        summary: the same in words.
         film: whether film was spread over the fields, throughout or in parts.
     """
 
     order: FieldOrder | None
     judged: int
     agreeing: int
-    says: str
+    summary: str
     film: Literal["no", "throughout", "in_parts"] = "no"
 
 
-def as_found(said: Interpretation, found: FieldsFound | None) -> Interpretation:
+def as_found(stated: Interpretation, found: FieldsFound | None) -> Interpretation:
     """What a clip is taken to be: as said, and where nobody speaks of its fields, as they were found."""
-    if said.fields is not None or found is None or found.order is None:
-        return said
-    return said.model_copy(update={"fields": found.order})
+    if stated.fields is not None or found is None or found.order is None:
+        return stated
+    return stated.model_copy(update={"fields": found.order})
 
 
 class FieldsAnalysis(Analysis[FieldsFound]):
@@ -84,7 +84,7 @@ def find_fields(path: Path, info: MediaInfo, report: Report = no_progress) -> Fi
         MissingSource, UnreadableFile: it cannot be read.
     """
     if info.kind != "clip":
-        return FieldsFound(order="progressive", judged=0, agreeing=0, says="stills are whole frames")
+        return FieldsFound(order="progressive", judged=0, agreeing=0, summary="stills are whole frames")
     with ClipReader(path, info, Interpretation(fields="progressive")) as reader:
         film = _film(reader, info, lambda fraction: report(fraction / 2))
         # Where film is in parts of a clip, only its fields can tell their order.
@@ -107,7 +107,7 @@ def _film(reader: ClipReader, info: MediaInfo, report: Report) -> FieldsFound | 
         order=order,
         judged=len(judged),
         agreeing=agreeing,
-        says=f"film in fields, {wording(order)}, {parts}",
+        summary=f"film in fields, {wording(order)}, {parts}",
         film="throughout" if throughout else "in_parts",
     )
 
@@ -129,12 +129,14 @@ def weigh(runs: Iterable[list[Samples]]) -> FieldsFound:
     votes = Counter(vote for run in runs for before, now in pairwise(run) if (vote := _judge(before, now)) is not None)
     judged = sum(votes.values())
     if not judged:
-        return FieldsFound(order=None, judged=0, agreeing=0, says="nothing moves enough to tell")
+        return FieldsFound(order=None, judged=0, agreeing=0, summary="nothing moves enough to tell")
     order, agreeing = votes.most_common(1)[0]
     if agreeing < MAJORITY * judged:
-        return FieldsFound(order=None, judged=judged, agreeing=agreeing, says="mixed: the pictures do not agree")
+        return FieldsFound(order=None, judged=judged, agreeing=agreeing, summary="mixed: the pictures do not agree")
     name = "whole frames" if order == "progressive" else f"fields, {wording(order)}"
-    return FieldsFound(order=order, judged=judged, agreeing=agreeing, says=f"{name}, in {agreeing} of {judged} looks")
+    return FieldsFound(
+        order=order, judged=judged, agreeing=agreeing, summary=f"{name}, in {agreeing} of {judged} looks"
+    )
 
 
 def _judge(before: Samples, now: Samples) -> FieldOrder | None:

@@ -19,7 +19,7 @@ TALLEST_IN_FIELDS, FASTEST_IN_FIELDS = 1088, Fraction(61, 2)
 DAYS_KEPT = 90
 
 
-def found_in(kind: str, source: Path, info: MediaInfo, said: Interpretation | None = None) -> Value | None:
+def found_in(kind: str, source: Path, info: MediaInfo, stated: Interpretation | None = None) -> Value | None:
     """What an analysis finds in a clip; kept in this user's cache folder, so that it is found once. None for nothing.
 
     Raises:
@@ -28,7 +28,7 @@ def found_in(kind: str, source: Path, info: MediaInfo, said: Interpretation | No
     store = AnalysisStore(user_cache_path("cadrage") / "analyses")
     store.collect((), DAYS_KEPT)
     clip = f"{source.resolve()} {ClipIdentity.of(source).fingerprint}"
-    outcome = store.find(ANALYSES[kind], Subject(source, clip, info, said or Interpretation()))
+    outcome = store.find(ANALYSES[kind], Subject(source, clip, info, stated or Interpretation()))
     return outcome.result if isinstance(outcome, Found) else None
 
 
@@ -37,18 +37,18 @@ def looked_at(plan: Plan, source: Path, info: MediaInfo) -> Plan:
     return plan.model_copy(update={"interpretation": as_seen(plan.interpretation, source, info)})
 
 
-def as_seen(said: Interpretation, source: Path, info: MediaInfo) -> Interpretation:
+def as_seen(stated: Interpretation, source: Path, info: MediaInfo) -> Interpretation:
     """What a clip is taken to be: as said, else its fields as they are found; what cannot be done is told."""
     found = None
-    if said.fields is None and _may_have_fields(info):
+    if stated.fields is None and _may_have_fields(info):
         found = found_in("fields", source, info)
     assert found is None or isinstance(found, FieldsFound)
-    taken = as_found(said, found)
+    taken = as_found(stated, found)
     if taken.deinterlace != "one_per_pair" and fields_of(info, taken) == "progressive":
         asked = taken.deinterlace.replace("_", "-")
         note(f"{source.name}: its pictures are whole, so deinterlace={asked} does nothing.")
     if found is not None and found.film != "no" and taken.deinterlace != "film":
-        note(f"{source.name}: {found.says}; --as deinterlace=film brings its pictures back.")
+        note(f"{source.name}: {found.summary}; --as deinterlace=film brings its pictures back.")
     return taken
 
 

@@ -187,8 +187,8 @@ def read_written(settings: Settings, text: str, *, stop_at_damage: bool = False)
     Raises:
         BadRequest: they cannot be read.
     """
-    said = {name: _meant(Settings, name, value) for name, value in _pairs("--write", text).items()}
-    given = settings.model_dump(mode="json") | said
+    stated = {name: _meant(Settings, name, value) for name, value in _pairs("--write", text).items()}
+    given = settings.model_dump(mode="json") | stated
     if stop_at_damage:
         given["damage"] = "stop"
     try:

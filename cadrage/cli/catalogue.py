@@ -9,7 +9,7 @@ from cadrage.cli.options import Json
 from cadrage.fields import Control
 from cadrage.finish import caption_controls, offered_parts, title_controls
 from cadrage.formats import FRAME_FORMATS
-from cadrage.formats.words import aspect_name
+from cadrage.formats.aspect_names import aspect_name
 from cadrage.output import OUTPUT_FORMATS, SHIPPED
 from cadrage.surrounds import offered
 from cadrage.values import Value
@@ -39,7 +39,7 @@ class Line(Value):
     """One thing that is chosen as it is: its name, and what it is."""
 
     name: str
-    says: str
+    summary: str
 
 
 class Lines(Value):
@@ -71,11 +71,11 @@ def settings_command(as_json: Json = False) -> None:
     kinds = [
         Line(
             name=f"kind={one.name}",
-            says=f"{one.title}; {one.suffix}; sound: {', '.join(one.sounds)}",
+            summary=f"{one.title}; {one.suffix}; sound: {', '.join(one.sounds)}",
         )
         for one in OUTPUT_FORMATS.values()
     ]
-    named = [Line(name=one.name, says=f"kind={one.kind}, quality={one.quality}") for one in SHIPPED]
+    named = [Line(name=one.name, summary=f"kind={one.kind}, quality={one.quality}") for one in SHIPPED]
     made = Lines(lines=(*named, *kinds))
     show(made, as_json, lambda: _lines_table(made.lines))
 
@@ -86,7 +86,7 @@ def frames_command(as_json: Json = False) -> None:
     lines = (
         Line(
             name=f"{one.frame.width}x{one.frame.height}",
-            says=f"{one.frame.name}, {aspect_name(one.frame.raster.display_aspect)}",
+            summary=f"{one.frame.name}, {aspect_name(one.frame.raster.display_aspect)}",
         )
         for one in FRAME_FORMATS
     )
@@ -110,7 +110,7 @@ def _range(control: Control) -> str:
         return ", ".join(choice.value.replace("_", "-") for choice in control.choices)
     if control.low != control.high:
         return f"{control.low:g} to {control.high:g} {control.unit}".replace("moment", "s")
-    return {"tick": "true, false", "words": "words"}.get(control.unit, control.unit)
+    return {"tick": "true, false", "text": "words"}.get(control.unit, control.unit)
 
 
 def _default(control: Control) -> str:
@@ -121,5 +121,5 @@ def _default(control: Control) -> str:
 def _lines_table(lines: Iterable[Line]) -> Table:
     table = Table(show_header=False, box=None)
     for line in lines:
-        table.add_row(line.name, line.says)
+        table.add_row(line.name, line.summary)
     return table

@@ -40,7 +40,7 @@ from cadrage.cli.options import (
 from cadrage.cli.telling import BAD_INPUT, WRONG, note
 from cadrage.files import check_apart, check_target
 from cadrage.footage import MediaInfo, effective_timing, probe
-from cadrage.footage.describe import finding_words
+from cadrage.footage.describe import finding_message
 from cadrage.inspection import Inspection, inspect_file
 from cadrage.plan import Plan, read_plan
 from cadrage.treatments import find_treatment
@@ -66,31 +66,31 @@ def convert_command(
 ) -> None:
     """Render a clip into a frame, then inspect the file."""
     how = read_written(output.find_settings(settings), write, stop_at_damage=stop_at_damage)
-    how = settings_for(target, how, said=settings is not None or "kind=" in write)
+    how = settings_for(target, how, stated=settings is not None or "kind=" in write)
     check_apart(target, [source])
     check_target(target, folder=output.OUTPUT_FORMATS[how.kind].folder, replace=replace)
     made = build_plan(source, options)
     info = rendering.info_to_render(source, whole=made.range.whole)
     made = looked_at(made, source, info)
     library = library_for(made, source, info)
-    order = rendering.RenderRequest(made, source, info, library, how)
+    request = rendering.RenderRequest(made, source, info, library, how)
     output.check_decided(how, made.frame, source.name)
-    _notes(made, info, order)
+    _notes(made, info, request)
     with _bar(rendering.delivered(made, info, how).frames) as report:
         rendering.render(made, source, target, info, settings=how, library=library, report=report, replace=replace)
-    _report(target, order, as_json)
+    _report(target, request, as_json)
 
 
-def _notes(plan: Plan, info: MediaInfo, order: rendering.RenderRequest) -> None:
+def _notes(plan: Plan, info: MediaInfo, request: rendering.RenderRequest) -> None:
     """What somebody should know of a file that is right all the same."""
     lasts, end = effective_timing(info, plan.interpretation).duration, plan.range.end
     if end is not None and end > lasts and plan.range.start < lasts:
         note(f"The range ends at {float(end):g} s and the clip at {float(lasts):g} s; it is delivered to its end.")
-    if order.converted_sound is not None and info.sounds:
-        how = "left out" if order.encoder_config.sound == "none" else f"written as {order.converted_sound}"
-        note(f"{order.encoder_config.kind.title}: cannot hold sound as it is; it is {how}.")
+    if request.converted_sound is not None and info.sounds:
+        how = "left out" if request.encoder_config.sound == "none" else f"written as {request.converted_sound}"
+        note(f"{request.encoder_config.kind.title}: cannot hold sound as it is; it is {how}.")
     for finding in info.damage:
-        note(f"{order.source.name}: {finding_words(finding, info.rate)}.")
+        note(f"{request.source.name}: {finding_message(finding, info.rate)}.")
 
 
 @app.command(
@@ -172,20 +172,20 @@ def inspect_command(
     as_json: Json = False,
 ) -> None:
     """Measure a file, and hold it against a plan. Exit status 1 if it is not what the plan asks for."""
-    order = None
+    request = None
     if plan is not None:
         asked: Plan = read_plan(plan)
         source = Path(asked.source)
         info = probe(source)
         how = read_written(output.find_settings(settings), write)
         if settings is None and "kind=" not in write:
-            how = settings_for(file, how, said=False)
-        order = rendering.RenderRequest(asked, source, info, library_for(asked, source, info), how)
-    _report(file, order, as_json)
+            how = settings_for(file, how, stated=False)
+        request = rendering.RenderRequest(asked, source, info, library_for(asked, source, info), how)
+    _report(file, request, as_json)
 
 
-def _report(file: Path, order: rendering.RenderRequest | None, as_json: bool) -> None:
-    inspection = inspect_file(file, order)
+def _report(file: Path, request: rendering.RenderRequest | None, as_json: bool) -> None:
+    inspection = inspect_file(file, request)
     show(inspection, as_json, lambda: _inspection_table(inspection))
     if not inspection.right:
         raise typer.Exit(WRONG)

@@ -21,19 +21,19 @@ ALSO = {".mp4": (".m4v",), "": (".png",)}
 """Endings besides its own that a kind's files may have; a folder of stills has none of its own."""
 
 
-def settings_for(target: Path, settings: Settings, *, said: bool) -> Settings:
+def settings_for(target: Path, settings: Settings, *, stated: bool) -> Settings:
     """Settings whose kind of file is the one that the target's ending asks for.
 
     Args:
         target: the file to write.
         settings: as far as they were given.
-        said: whether they say what kind it is.
+        stated: whether they say what kind it is.
 
     Raises:
         BadRequest: the ending is of another kind, or of none that is written.
     """
     ending = target.suffix.lower()
-    if not said:
+    if not stated:
         if ending not in USUAL:
             raise BadRequest(
                 f"{ending or 'A name without an ending'} stands for no kind of file that is written.",

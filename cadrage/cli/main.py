@@ -2,11 +2,11 @@
 
 from typing import NoReturn
 
-from cadrage.cli import catalogue, delivering, looking
+from cadrage.cli import catalogue, delivering, examining
 from cadrage.cli.app import app
 from cadrage.cli.running import run
 
-__all__ = ["app", "catalogue", "delivering", "looking", "main"]
+__all__ = ["app", "catalogue", "delivering", "examining", "main"]
 
 
 def main() -> NoReturn:

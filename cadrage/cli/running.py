@@ -11,7 +11,7 @@ from typing import NoReturn
 import typer
 from typer.exceptions import TyperException
 
-from cadrage.cli.telling import BAD_INPUT, JSON_OPTION, RIGHT, said, tell
+from cadrage.cli.telling import BAD_INPUT, JSON_OPTION, RIGHT, report, tell
 from cadrage.errors import BadRequest
 
 STOPPED = 128  # and the number of the signal, as shells have it
@@ -56,7 +56,7 @@ def _status(app: typer.Typer, arguments: list[str]) -> int:
     except (typer.Abort, KeyboardInterrupt, _Stopped) as end:
         if arguments[0] in UNTIL_STOPPED:
             return RIGHT
-        return said("Stopped.", STOPPED + getattr(end, "number", signal.SIGINT))
+        return report("Stopped.", STOPPED + getattr(end, "number", signal.SIGINT))
     except TyperException as error:
         return tell(BadRequest(_sentence(error), remedy=SEE_HELP), as_json=JSON_OPTION in arguments)
     except OSError as error:
@@ -71,4 +71,4 @@ def _sentence(error: TyperException) -> str:
 
 
 def _tell_of_output(error: OSError) -> int:
-    return said(f"The output could not be written: {error.strerror or error}.", BAD_INPUT)
+    return report(f"The output could not be written: {error.strerror or error}.", BAD_INPUT)

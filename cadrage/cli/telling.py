@@ -16,15 +16,15 @@ def tell(error: CadrageError, *, as_json: bool) -> int:
     if as_json:
         print(json.dumps({"error": described(error)}))
         return BAD_INPUT
-    return said(" ".join(str(error).split()), BAD_INPUT)
+    return report(" ".join(str(error).split()), BAD_INPUT)
 
 
 def note(text: str) -> None:
     """Tell something that is no error, beside the result."""
-    said(text, RIGHT)
+    report(text, RIGHT)
 
 
-def said(text: str, status: int) -> int:
+def report(text: str, status: int) -> int:
     """Say something on the error output, if there is any; hand on the status."""
     with suppress(OSError):
         print(f"cadrage: {text}", file=sys.stderr)

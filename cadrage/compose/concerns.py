@@ -7,7 +7,7 @@ from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.compose.measure import Measure
 from cadrage.footage import MediaInfo, effective_timing
 from cadrage.formats import Delivery
-from cadrage.geometry.cautions import A_THIRD, MUCH_ENLARGED, SHAPE_ERROR
+from cadrage.geometry import CautionKind
 from cadrage.plan import Plan
 from cadrage.values import Value, format_exact
 
@@ -23,17 +23,20 @@ REASONS: dict[Reason, str] = {
 }
 """Every reason, and what it is called where it can be filtered by."""
 
+OF_CAUTIONS: dict[CautionKind, Reason] = {"lost": "lost", "much_enlarged": "enlarged", "shape": "shape"}
+"""The cautions that are reasons to look."""
+
 
 class Concern(Value):
     """One reason to look.
 
     Attributes:
         reason: which.
-        says: in a few words, with its number.
+        summary: in a few words, with its number.
     """
 
     reason: Reason
-    says: str
+    summary: str
 
 
 def concerns(
@@ -48,15 +51,11 @@ def concerns(
         bars: what was found in the picture; None where nobody has looked.
         delivery: what is asked of the frame.
     """
-    cost, found = measure.cost, []
-    if 100 - cost.kept_percent > A_THIRD:
-        found.append(Concern(reason="lost", says=f"{float(100 - cost.kept_percent):.0f} % lost"))
-    if cost.enlargement > MUCH_ENLARGED:
-        found.append(Concern(reason="enlarged", says=f"enlarged {float(cost.enlargement):.2f}×"))
-    if abs(cost.shape - 1) > SHAPE_ERROR:
-        found.append(Concern(reason="shape", says=f"shapes {float(abs(cost.shape - 1)) * 100:.1f} % wrong"))
+    found = [
+        Concern(reason=OF_CAUTIONS[one.kind], summary=one.brief) for one in measure.cautions if one.kind in OF_CAUTIONS
+    ]
     if bars is not None and bars.kind in ("bars", "changing") and plan.interpretation.burned_in_bars is None:
-        found.append(Concern(reason="bars", says="bars in the picture"))
+        found.append(Concern(reason="bars", summary="bars in the picture"))
     return found + _of_time(plan, info, delivery)
 
 
@@ -64,10 +63,10 @@ def _of_time(plan: Plan, info: MediaInfo, delivery: Delivery) -> list[Concern]:
     taken, found = effective_timing(info, plan.interpretation), []
     wanted = plan.frame.rate
     if wanted is not None and info.kind == "clip" and (wanted != taken.rate or taken.rate_varies):
-        found.append(Concern(reason="rate", says=f"{_rate(taken.rate)} to {_rate(wanted)} fps"))
+        found.append(Concern(reason="rate", summary=f"{_rate(taken.rate)} to {_rate(wanted)} fps"))
     length = plan.range.length(taken.duration)
     if delivery.longest is not None and length > delivery.longest:
-        found.append(Concern(reason="long", says=f"{float(length - delivery.longest):.1f} s too long"))
+        found.append(Concern(reason="long", summary=f"{float(length - delivery.longest):.1f} s too long"))
     return found
 
 

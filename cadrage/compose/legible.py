@@ -43,13 +43,13 @@ class Legible(Value):
         what: "panel", or "title 1" and so on.
         ratio: contrast that nearly all pixels behind them reach; 0 where the words are nowhere.
         readable: whether nothing is wrong with them.
-        says: one line.
+        summary: one line.
     """
 
     what: str
     ratio: float
     readable: bool
-    says: str
+    summary: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,12 +194,12 @@ def _judged(words: _Words, frames: list[NDArray[np.float64]]) -> Legible:
     left, top, right, bottom = words.box
     rows, columns = slice(max(0, int(top)), max(0, int(bottom)) + 1), slice(max(0, int(left)), max(0, int(right)) + 1)
     if right <= left:
-        return Legible(what=words.what, ratio=0, readable=False, says=words.trouble)
+        return Legible(what=words.what, ratio=0, readable=False, summary=words.trouble)
     plate = np.array(parse_colour(words.plate_colour)) * words.plate / 100
     behind = np.concatenate([frame[rows, columns].reshape(-1, 3) for frame in frames]) * (1 - words.plate / 100) + plate
     own = luminance(np.array(parse_colour(words.colour)))
     ratio = float(np.percentile(contrast(luminance(behind), own), WORST)) if behind.size else 0.0
     enough = ratio >= READABLE
-    said = f"contrast {ratio:.1f}:1" if enough else f"contrast {ratio:.1f}:1, under {READABLE}:1"
-    says = f"{said}; {words.trouble}" if words.trouble else said
-    return Legible(what=words.what, ratio=round(ratio, 2), readable=enough and not words.trouble, says=says)
+    text = f"contrast {ratio:.1f}:1" if enough else f"contrast {ratio:.1f}:1, under {READABLE}:1"
+    summary = f"{text}; {words.trouble}" if words.trouble else text
+    return Legible(what=words.what, ratio=round(ratio, 2), readable=enough and not words.trouble, summary=summary)

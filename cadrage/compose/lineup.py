@@ -67,7 +67,7 @@ def starting_set(plan: Plan, info: MediaInfo) -> tuple[Alternative, ...]:
 def _looks(plan: Plan, info: MediaInfo) -> tuple[object, ...]:
     """What decides how a plan looks: a surround that is nowhere seen does not."""
     numbers = measure(plan, info)
-    covered = numbers.words.surround == "nothing to fill"
+    covered = numbers.summary.surround == "nothing to fill"
     return numbers.box, plan.placement.angle, plan.placement.mirror, None if covered else plan.surround, plan.finish
 
 
@@ -96,7 +96,7 @@ def sheet(
         numbers = measure(way.plan, info)
         pen.text((x, y + image.height + 4), way.name, fill=INK, font=font(*NAME))
         kept = f"kept {float(numbers.cost.kept_percent):.1f} %, covers {float(numbers.cost.covered_percent):.0f} %"
-        colour = RUST if numbers.words.loses else INK
+        colour = RUST if numbers.summary.loses else INK
         pen.text((x, y + image.height + 24), kept, fill=colour, font=font(*COST))
     data = io.BytesIO()
     whole.save(data, "PNG")

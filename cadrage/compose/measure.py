@@ -1,10 +1,10 @@
 """A framing in numbers, without drawing it."""
 
 from cadrage.compose.framed import placed_in
+from cadrage.compose.summary import Summary, summarise
 from cadrage.compose.title_places import TitlePlace, title_places
-from cadrage.compose.words import Words, words_for
 from cadrage.footage import MediaInfo, resolve
-from cadrage.geometry import Box, Cost, FrameRect, Snap, Window, cautions, cost_of, snaps, window_of
+from cadrage.geometry import Box, Caution, Cost, FrameRect, Snap, Window, cautions, cost_of, snaps, window_of
 from cadrage.plan import Plan
 from cadrage.values import Exact, Value
 
@@ -45,10 +45,10 @@ class Measure(Value):
         drawn: the same as it is drawn, with even sides.
         window: the other view: what the frame shows of the picture, on the picture.
         cost: what the placement takes and gives.
-        cautions: what to know about it, in words.
+        cautions: what to know about it.
         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
         titles: where its titles stand.
-        words: the same, said.
+        summary: the same, said.
     """
 
     stored: Box
@@ -67,11 +67,11 @@ class Measure(Value):
     drawn: Box
     window: Window
     cost: Cost
-    cautions: tuple[str, ...]
+    cautions: tuple[Caution, ...]
     snaps_across: tuple[Snap, ...]
     snaps_down: tuple[Snap, ...]
     titles: tuple[TitlePlace, ...]
-    words: Words
+    summary: Summary
 
 
 def measure(plan: Plan, info: MediaInfo) -> Measure:
@@ -103,5 +103,5 @@ def measure(plan: Plan, info: MediaInfo) -> Measure:
         snaps_across=across,
         snaps_down=down,
         titles=title_places(plan.finish.titles, placed),
-        words=words_for(plan, reading, cost),
+        summary=summarise(plan, reading, cost),
     )

@@ -72,16 +72,16 @@ class Quietness(Value):
         calm: whether nothing passes its limit.
         unrest: by how much all limits are passed together, weighted; 0 is calm. Orders surrounds.
         shares: of the picture's own that the surround has, of each thing that draws the eye.
-        says: one line.
+        summary: one line.
     """
 
     calm: bool
     unrest: float
     shares: dict[Drawing, float]
-    says: str
+    summary: str
 
 
-NOTHING_SEEN = Quietness(calm=True, unrest=0, shares={}, says="nothing of a surround is seen")
+NOTHING_SEEN = Quietness(calm=True, unrest=0, shares={}, summary="nothing of a surround is seen")
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,7 +128,7 @@ def quietness(plan: Plan, sample: Sample) -> Quietness:
         calm=calm,
         unrest=round(unrest, 4),
         shares={name: round(share, 3) for name, share in shares.items()},
-        says="calm" if calm else _said(plan, worst, shares[worst]),
+        summary="calm" if calm else _said(plan, worst, shares[worst]),
     )
 
 

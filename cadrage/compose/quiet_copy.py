@@ -18,7 +18,7 @@ class QuietCopyAnalysis(Analysis[Blurred]):
     def decoding(self, subject: Subject) -> Interpretation:
         """All of it but what is taken off the picture, which leaves the rest as it is."""
         fields = subject.known.get("fields")
-        taken = as_found(subject.said, fields if isinstance(fields, FieldsFound) else None)
+        taken = as_found(subject.stated, fields if isinstance(fields, FieldsFound) else None)
         return taken.model_copy(update={"burned_in_bars": None, "clean_aperture": None})
 
     def find(self, subject: Subject, report: Report = no_progress) -> Outcome[Blurred]:

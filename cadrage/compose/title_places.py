@@ -69,7 +69,7 @@ def _snaps(
             bar = bars[side]
             middle = bar.y + bar.height / 2 if upright else bar.x + bar.width / 2
             wanted.append((middle, f"centred in the bar {side}" if upright else f"centred in the {side} bar", middle))
-    return tuple(Snap(offset=_percent(at, length), says=says, line=line) for at, says, line in wanted)
+    return tuple(Snap(offset=_percent(at, length), label=label, line=line) for at, label, line in wanted)
 
 
 def _percent(at: Fraction, length: Fraction) -> Fraction:

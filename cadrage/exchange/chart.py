@@ -42,7 +42,7 @@ class Label:
 
     x: float
     y: float
-    says: str
+    text: str
     colour: str
 
 
@@ -118,7 +118,7 @@ def to_svg(chart: Chart) -> str:
         for line in chart.lines
     ]
     parts += [
-        f'<text x="{label.x:g}" y="{label.y:g}" fill="{label.colour}">{escape(label.says)}</text>'
+        f'<text x="{label.x:g}" y="{label.y:g}" fill="{label.colour}">{escape(label.text)}</text>'
         for label in chart.labels
     ]
     size = f'width="{chart.width}" height="{chart.height}" viewBox="0 0 {chart.width} {chart.height}"'
@@ -138,7 +138,7 @@ def to_png(chart: Chart) -> bytes:
         pen.rectangle((left, top, right, bottom), fill=line.colour)
     font = ImageFont.load_default(chart.size)
     for label in chart.labels:
-        pen.text((label.x, label.y), label.says, fill=label.colour, font=font, anchor="ls")
+        pen.text((label.x, label.y), label.text, fill=label.colour, font=font, anchor="ls")
     data = io.BytesIO()
     image.save(data, "PNG")
     return data.getvalue()

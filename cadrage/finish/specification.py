@@ -141,7 +141,7 @@ class Finish(Value):
     titles: Annotated[tuple[Title, ...], Field(max_length=MOST_TITLES)] = ()
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """What is on, in few words."""
         on = [name for name, part in self.parts.items() if not part.off]
         if not self.captions.off:

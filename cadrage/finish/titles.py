@@ -4,7 +4,7 @@ from fractions import Fraction
 
 from pydantic import Field
 
-from cadrage.fields import percent, words
+from cadrage.fields import percent, text
 from cadrage.formats.guides import TITLE_SAFE_INSET
 from cadrage.lettering.style import Lettered
 from cadrage.lettering.text import Align, Block, set_text
@@ -38,7 +38,7 @@ class Title(Plated, Shown):
         align: how its lines stand to each other.
     """
 
-    text: str = words("Words", "Title", 300)
+    text: str = text("Words", "Title", 300)
     x: Exact = percent(0, 100, 50, "Across", 0.1)
     y: Exact = percent(0, 100, 85, "Down", 0.1)
     align: Align = Field(default="centre", title="Align")

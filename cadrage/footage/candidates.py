@@ -4,8 +4,8 @@ from fractions import Fraction
 
 from cadrage.footage.interpretation import BELIEVABLE
 from cadrage.footage.media_info import MediaInfo
+from cadrage.formats.aspect_names import aspect_name
 from cadrage.formats.sources import SOURCES, SQUEEZES, Convention
-from cadrage.formats.words import aspect_name
 from cadrage.geometry import Raster
 from cadrage.values import Exact, Value
 
@@ -51,14 +51,14 @@ def candidates(info: MediaInfo) -> tuple[Candidate, ...]:
 
 def _stated(info: MediaInfo) -> dict[Fraction, list[str]]:
     """What the file says, as far as it can be believed; container and stream may differ."""
-    said: dict[Fraction, list[str]] = {}
+    stated: dict[Fraction, list[str]] = {}
     container, stream = info.pixel_aspect, info.stream_aspect
     for aspect, who in ((container, "the container says so"), (stream, "the stream says so")):
         if aspect is not None and BELIEVABLE[0] <= aspect <= BELIEVABLE[1]:
-            said.setdefault(aspect, []).append(who)
+            stated.setdefault(aspect, []).append(who)
     if container is not None and container == stream:
-        said = {aspect: ["the file says so"] for aspect in said}
-    return said
+        stated = {aspect: ["the file says so"] for aspect in stated}
+    return stated
 
 
 def _candidate(info: MediaInfo, aspect: Fraction, evidence: list[str], listed: bool) -> Candidate:

@@ -8,7 +8,7 @@ from cadrage.footage.candidates import unbelievable
 from cadrage.footage.findings import Finding, FindingKind
 from cadrage.footage.interpretation import Interpretation, colour_of, resolve
 from cadrage.footage.media_info import MediaInfo, SoundInfo, SubtitleInfo
-from cadrage.formats.words import aspect_name
+from cadrage.formats.aspect_names import aspect_name
 from cadrage.pixels.colour import UNSPECIFIED, Curve
 from cadrage.pixels.gamut import Gamut
 from cadrage.values import Exact, Value, format_exact
@@ -33,7 +33,7 @@ class Fact(Value):
     """One thing about a file, named and said."""
 
     name: str
-    says: str
+    value: str
 
 
 def describe(info: MediaInfo) -> tuple[Fact, ...]:
@@ -41,35 +41,35 @@ def describe(info: MediaInfo) -> tuple[Fact, ...]:
     picture = resolve(info, Interpretation()).picture
     lines = [
         ("Stored", f"{info.width}×{info.height}"),
-        ("Pixel aspect", _pixel_words(info)),
-        ("Rotation", _turn_words(info)),
+        ("Pixel aspect", _pixel(info)),
+        ("Rotation", _turn(info)),
         ("Seen as", f"{float(picture.display_width):g}×{picture.height}, {aspect_name(picture.display_aspect)}"),
         *_time_lines(info),
-        ("Samples", _sample_words(info)),
-        ("Colour", colour_words(info)),
+        ("Samples", _sample(info)),
+        ("Colour", colour_summary(info)),
         *([("Transparent", "in parts; the matte shows there")] if info.alpha else []),
         ("File", f"{info.codec} in {info.demuxer}"),
-        *(("Sound", _sound_words(sound)) for sound in info.sounds),
+        *(("Sound", _sound(sound)) for sound in info.sounds),
     ]
     if not info.sounds and info.kind == "clip":
         lines.append(("Sound", "none"))
-    lines += [("Subtitles", _subtitle_words(track)) for track in info.subtitles]
+    lines += [("Subtitles", _subtitle(track)) for track in info.subtitles]
     if info.others:
         counts = Counter(info.others)
         lines.append(("Besides", ", ".join(f"{counts[kind]} × {kind}" for kind in sorted(counts)) + ", not used"))
-    return tuple(Fact(name=name, says=says) for name, says in lines)
+    return tuple(Fact(name=name, value=value) for name, value in lines)
 
 
 class Notice(Value):
     """Something that was noticed about a file, said to people.
 
     Attributes:
-        says: what.
+        message: what.
         damage: whether something is lost.
         start: where it begins, in seconds from the first picture.
     """
 
-    says: str
+    message: str
     damage: bool
     start: Exact
 
@@ -77,11 +77,11 @@ class Notice(Value):
 def notices(info: MediaInfo) -> tuple[Notice, ...]:
     """What was noticed about a file, in the order of time."""
     return tuple(
-        Notice(says=finding_words(one, info.rate), damage=one.damage, start=one.start) for one in info.findings
+        Notice(message=finding_message(one, info.rate), damage=one.damage, start=one.start) for one in info.findings
     )
 
 
-def _turn_words(info: MediaInfo) -> str:
+def _turn(info: MediaInfo) -> str:
     words = f"turned {info.rotation}° by its flag" if info.rotation else "none"
     if info.rotation_flag != info.rotation:
         words = f"its flag says {info.rotation_flag}°, which is no quarter turn; taken as {info.rotation}°"
@@ -94,14 +94,14 @@ def _time_lines(info: MediaInfo) -> list[tuple[str, str]]:
     if info.kind == "sequence":
         return [("Lasts", f"{info.frames} stills, at a rate that is chosen")]
     return [
-        ("Rate", _rate_words(info)),
+        ("Rate", _rate(info)),
         ("Lasts", f"{float(info.duration):.3f} s, {info.frames} frames"),
         ("Fields", f"flagged {wording(info.field_order)}"),
         *([("Time code", info.timecode)] if info.timecode else []),
     ]
 
 
-def _pixel_words(info: MediaInfo) -> str:
+def _pixel(info: MediaInfo) -> str:
     if (wrong := unbelievable(info)) is not None:
         return wrong
     if info.pixel_aspect is None:
@@ -111,54 +111,54 @@ def _pixel_words(info: MediaInfo) -> str:
     return f"{info.pixel_aspect.numerator}:{info.pixel_aspect.denominator}"
 
 
-def _rate_words(info: MediaInfo) -> str:
+def _rate(info: MediaInfo) -> str:
     exact = format_exact(info.rate)
-    said = f"{float(info.rate):.3f} fps ({exact})" if "/" in exact else f"{exact} fps"
+    text = f"{float(info.rate):.3f} fps ({exact})" if "/" in exact else f"{exact} fps"
     if info.rate_varies:
         spread = f"{float(info.shortest_frame) * 1000:.1f} to {float(info.longest_frame) * 1000:.1f} ms a frame"
-        return f"{said} on average, varies: {spread}"
-    return said if info.rate_stated else f"{said}, worked out from its time stamps"
+        return f"{text} on average, varies: {spread}"
+    return text if info.rate_stated else f"{text}, worked out from its time stamps"
 
 
-def _sample_words(info: MediaInfo) -> str:
-    said = f"{info.chroma}, {info.depth} bit, {'full' if info.full_range else 'limited'} range"
-    return said if info.siting in (None, "left") else f"{said}, chroma sited {wording(info.siting)}"
+def _sample(info: MediaInfo) -> str:
+    text = f"{info.chroma}, {info.depth} bit, {'full' if info.full_range else 'limited'} range"
+    return text if info.siting in (None, "left") else f"{text}, chroma sited {wording(info.siting)}"
 
 
-def colour_words(info: MediaInfo, *, brief: bool = False) -> str:
+def colour_summary(info: MediaInfo, *, brief: bool = False) -> str:
     """What a file's samples mean, in words; `brief`, as a state beside a heading."""
     colour = colour_of(info)
     name = MATRIX_NAMES[colour.matrix]
     assumed = f"assumed {name}" if brief else f"not tagged, taken as {name} by its size"
-    said = [name if info.matrix != UNSPECIFIED else assumed]
+    parts = [name if info.matrix != UNSPECIFIED else assumed]
     primaries = PRIMARIES_NAMES.get(colour.gamut, "")
     if primaries and primaries != name:
-        said.append(f"primaries {primaries}")
+        parts.append(f"primaries {primaries}")
     if colour.hdr:
         peak = f", made for {colour.peak} cd/m²" if colour.peak else ""
-        said.insert(0, CURVE_NAMES[colour.curve] + peak)
-    return "; ".join(said)
+        parts.insert(0, CURVE_NAMES[colour.curve] + peak)
+    return "; ".join(parts)
 
 
-def _sound_words(sound: SoundInfo) -> str:
+def _sound(sound: SoundInfo) -> str:
     channels = {1: "mono", 2: "stereo"}.get(sound.channels, f"{sound.channels} channels")
-    said = ", ".join(filter(None, (sound.language, sound.title)))
-    return f"{sound.codec}, {sound.rate / 1000:g} kHz, {channels}" + (f" ({said})" if said else "")
+    text = ", ".join(filter(None, (sound.language, sound.title)))
+    return f"{sound.codec}, {sound.rate / 1000:g} kHz, {channels}" + (f" ({text})" if text else "")
 
 
-def _subtitle_words(track: SubtitleInfo) -> str:
-    said = ", ".join(filter(None, (track.language, track.title)))
-    form = "words" if track.words else "pictures of words, not carried"
-    return f"{track.codec}, {form}" + (f" ({said})" if said else "")
+def _subtitle(track: SubtitleInfo) -> str:
+    text = ", ".join(filter(None, (track.language, track.title)))
+    form = "words" if track.is_text else "pictures of words, not carried"
+    return f"{track.codec}, {form}" + (f" ({text})" if text else "")
 
 
-def finding_words(finding: Finding, rate: Fraction) -> str:
+def finding_message(finding: Finding, rate: Fraction) -> str:
     """What was noticed about a file, with its time codes."""
     count, told = finding.count, finding.told
     pictures = f"{count} picture{'s' if count != 1 else ''}"
     at = timecode(finding.start, rate)
     span = at if finding.end is None else f"{at} to {timecode(finding.end, rate)}"
-    said: dict[FindingKind, str] = {
+    messages: dict[FindingKind, str] = {
         "leading": f"{pictures} before the first cannot be decoded: the stream begins in the middle",
         "undecodable": f"cannot be decoded, {span}; the last good picture stays",
         "concealed": f"damaged and patched up by the decoder, {span}",
@@ -176,7 +176,7 @@ def finding_words(finding: Finding, rate: Fraction) -> str:
         "film_by_flags": f"film, stretched to video by its flags; read at its own {float(rate):.3f} pictures a second",
         "sound_unknown": f"{count} stream{'s' if count != 1 else ''} of sound cannot be decoded, and left out",
     }
-    return said[finding.kind]
+    return messages[finding.kind]
 
 
 def timecode(time: Fraction, rate: Fraction) -> str:

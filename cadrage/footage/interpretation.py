@@ -167,24 +167,24 @@ def colour_of(info: MediaInfo, interpretation: Interpretation | None = None) -> 
     That guess by size is common practice and has no source. R'G'B' is read into BT.709, limited. Untagged primaries are
     those of BT.2020 where matrix or curve are its; else nobody knows.
     """
-    said = interpretation or Interpretation()
-    transfer = info.transfer if said.transfer is None else CODE_OF_CURVE[said.transfer]
+    stated = interpretation or Interpretation()
+    transfer = info.transfer if stated.transfer is None else CODE_OF_CURVE[stated.transfer]
     rgb = info.pixel_format.startswith(RGB_FORMATS)
     stored_lines = min(info.width, info.height)
     guessed: Matrix = "bt601" if stored_lines <= TALLEST_SD else "bt709"
     if transfer in CURVE_OF_CODE:
         guessed = "bt2020"
-    matrix = said.matrix or MATRIX_OF_CODE.get(info.matrix, guessed)
+    matrix = stated.matrix or MATRIX_OF_CODE.get(info.matrix, guessed)
     primaries = info.primaries
-    if said.primaries is not None:
-        primaries = CODE_OF_GAMUT[said.primaries]
+    if stated.primaries is not None:
+        primaries = CODE_OF_GAMUT[stated.primaries]
     elif primaries == UNSPECIFIED and (transfer in CURVE_OF_CODE or (matrix == "bt2020" and not rgb)):
         primaries = CODE_OF_GAMUT["bt2020"]
     peak = _peak(info) if transfer in CURVE_OF_CODE else 0
     if rgb:
         return Colour("bt709", primaries=primaries, transfer=transfer, peak=peak)
     code = info.matrix if MATRIX_OF_CODE.get(info.matrix) == matrix else UNSPECIFIED
-    full = info.full_range if said.range is None else said.range == "full"
+    full = info.full_range if stated.range is None else stated.range == "full"
     return Colour(matrix, full, code, primaries, transfer, peak)
 
 

@@ -56,14 +56,14 @@ class SubtitleInfo(Value):
     Attributes:
         codec: the decoder's name for it.
         stream: its number among all streams of the file.
-        words: whether it holds words; else it holds pictures of them, which are not carried.
+        is_text: whether it holds words; else it holds pictures of them, which are not carried.
         language: as ISO 639-2 has it; empty where nobody says.
         title: what the file calls it.
     """
 
     codec: str
     stream: int
-    words: bool
+    is_text: bool
     language: str = ""
     title: str = ""
 
@@ -186,7 +186,7 @@ class MediaInfo(Value):
         return tuple(one for one in self.findings if one.damage)
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """The file in few words: stored size, how it is turned, pixel shape, rate."""
         size = f"{self.width}×{self.height}"
         turned = f" turned {self.rotation}°" if self.rotation else ""

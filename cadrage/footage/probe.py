@@ -84,13 +84,13 @@ def _probed(
     with opened(path) as container:
         stream = picture_stream(container, path)
         _check_raster(stream.codec_context.width, stream.codec_context.height, path)
-        said = _stated(stream)
+        stated = _stated(stream)
         found = scan(container, path, "decoding" if shuffled else "presentation", budget, report)
         if found.first is None:
             raise UnreadableFile("It holds no picture that can be decoded.", remedy=COPY_AGAIN, clip=path)
         _check_raster(found.first.width, found.first.height, path)
         return MediaInfo.model_validate(
-            said | _shown(found.first) | _timed(container, found, found.first)
+            stated | _shown(found.first) | _timed(container, found, found.first)
         ), found.shuffled
 
 
@@ -128,8 +128,8 @@ def _is_other(stream: Stream) -> bool:
 
 def _start_code(container: InputContainer, first: VideoFrame, rate: Fraction) -> str:
     """The time code of the first picture: of the file or one of its streams, else of the group it stands in."""
-    said = [container.metadata, *(stream.metadata for stream in container.streams)]
-    for tags in said:
+    stated = [container.metadata, *(stream.metadata for stream in container.streams)]
+    for tags in stated:
         text = next((value for name, value in tags.items() if name.lower() == "timecode"), "")
         if (found := Timecode.read(text, rate)) is not None:
             return str(found)
@@ -244,10 +244,10 @@ def _sound(span: SoundSpan, picture_start: Fraction) -> SoundInfo:
 
 def _title(stream: AudioStream) -> str:
     """What a file calls a track; MP4 and MOV do so by the name of its handler, which writers fill with their own."""
-    said = stream.metadata.get("title") or stream.metadata.get("handler_name", "")
-    return "" if HANDLER.search(said) else said[:LONGEST_TITLE].strip()
+    stated = stream.metadata.get("title") or stream.metadata.get("handler_name", "")
+    return "" if HANDLER.search(stated) else stated[:LONGEST_TITLE].strip()
 
 
 def _language(stream: AudioStream) -> str:
-    said = stream.metadata.get("language", "")[:3]
-    return "" if said == UNDETERMINED else said
+    stated = stream.metadata.get("language", "")[:3]
+    return "" if stated == UNDETERMINED else stated

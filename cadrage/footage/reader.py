@@ -57,10 +57,10 @@ class ClipReader(PictureReader):
     def __init__(self, path: Path | str, info: MediaInfo, interpretation: Interpretation | None = None) -> None:
         self.path = Path(path)
         self.info = info
-        said = interpretation or Interpretation()
-        self._colour, self._matte = colour_of(info, said), said.matte
-        self._fields, self._method = fields_of(info, said), said.deinterlace
-        self._frame_length = 1 / effective_timing(info, said).rate
+        stated = interpretation or Interpretation()
+        self._colour, self._matte = colour_of(info, stated), stated.matte
+        self._fields, self._method = fields_of(info, stated), stated.deinterlace
+        self._frame_length = 1 / effective_timing(info, stated).rate
         self._conform = Conform(info, self.path)
         self._index = index_of(self.path, info) if needs_index(info) else None
         self._clusters = clusters_of(self.path) if info.container.startswith("matroska") else None

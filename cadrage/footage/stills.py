@@ -246,12 +246,12 @@ class StillReader(PictureReader):
 
     def __init__(self, path: Path | str, info: MediaInfo, interpretation: Interpretation | None = None) -> None:
         self.path = Path(path)
-        said = interpretation or Interpretation()
+        stated = interpretation or Interpretation()
         if not self.path.exists():
             raise MissingSource("The file is not there.", remedy="Put it back, or choose another.", clip=self.path)
         self._files = stills_of(self.path) if info.kind == "sequence" else (self.path,)
-        self._taken = effective_timing(info, said)
-        self._matte, self._colour = said.matte, colour_of(info, said)
+        self._taken = effective_timing(info, stated)
+        self._matte, self._colour = stated.matte, colour_of(info, stated)
         self._held: tuple[Path, Planes] | None = None
 
     def close(self) -> None:

@@ -74,7 +74,7 @@ class FrameStore:
         self,
         path: Path,
         info: MediaInfo,
-        said: Interpretation,
+        stated: Interpretation,
         time: Fraction,
         reader_id: int = 0,
         identity: ClipIdentity | None = None,
@@ -82,10 +82,10 @@ class FrameStore:
         """The picture of a clip that is on screen at a time. Each `reader_id` has a reader of its own; which file it is
         is asked of the file, unless `identity` is given.
         """
-        key = (str(path), (identity or ClipIdentity.of(path)).key, said.decoding, reader_id)
+        key = (str(path), (identity or ClipIdentity.of(path)).key, stated.decoding, reader_id)
         if (held := self._held(key, time)) is not None:
             return held
-        with self._open(key, path, info, said) as reader:
+        with self._open(key, path, info, stated) as reader:
             frame = reader.frame_at(time)
         self._hold(key, frame)
         return frame
@@ -100,9 +100,9 @@ class FrameStore:
             self._frames[key, frame.time, frame.end] = frame
 
     @contextmanager
-    def _open(self, key: Key, path: Path, info: MediaInfo, said: Interpretation) -> Iterator[PictureReader]:
+    def _open(self, key: Key, path: Path, info: MediaInfo, stated: Interpretation) -> Iterator[PictureReader]:
         with self._lock:
-            clip = self._clips.get(key) or _OpenClip(open_footage(path, info, said))
+            clip = self._clips.get(key) or _OpenClip(open_footage(path, info, stated))
             clip.users += 1
             self._clips[key] = clip
         try:

@@ -36,7 +36,7 @@ def subtitle_facts(container: InputContainer) -> tuple[SubtitleInfo, ...]:
         SubtitleInfo(
             codec=stream.codec_context.name,
             stream=stream.index,
-            words=stream.codec_context.name in WORDS,
+            is_text=stream.codec_context.name in WORDS,
             language=stream.metadata.get("language", "")[:3],
             title=stream.metadata.get("title", "")[:200],
         )

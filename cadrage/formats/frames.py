@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from cadrage.formats.words import aspect_name
+from cadrage.formats.aspect_names import aspect_name
 from cadrage.geometry import FrameRect, Raster, active_picture, drawn_even
 from cadrage.values import ColourText, PositiveExact, Rate, Value
 

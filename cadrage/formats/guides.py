@@ -5,8 +5,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from cadrage.formats.aspect_names import aspect_name
 from cadrage.formats.frames import Frame
-from cadrage.formats.words import aspect_name
 from cadrage.geometry import Box, FrameRect, active_picture
 from cadrage.values import Exact, PositiveExact, Value
 

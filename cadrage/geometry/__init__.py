@@ -1,7 +1,7 @@
 """Exact sizes, rectangles, placement and its cost. Fractions only; nothing here rounds."""
 
 from cadrage.geometry.boxes import Box
-from cadrage.geometry.cautions import cautions
+from cadrage.geometry.cautions import Caution, CautionKind, cautions
 from cadrage.geometry.cost import Cost, cost_of
 from cadrage.geometry.placement import Placed, Placement, place
 from cadrage.geometry.shapes import FrameRect, Opening, Picture, Raster, Rect, SourceRect, active_picture, drawn_even
@@ -11,6 +11,8 @@ from cadrage.geometry.window import Window, angle_of_line, placement_for, window
 
 __all__ = [
     "Box",
+    "Caution",
+    "CautionKind",
     "Cost",
     "FrameRect",
     "Opening",

@@ -17,13 +17,13 @@ class Snap(Value):
 
     Attributes:
         offset: from the centre, in frame pixels.
-        says: what is met there.
+        label: what is met there.
         meets: which part of the picture meets something: its middle, its left or upper edge, its right or lower edge.
         line: where on the frame it is met, in frame pixels.
     """
 
     offset: Exact
-    says: str
+    label: str
     meets: Meets = "middle"
     line: Exact
 
@@ -57,14 +57,14 @@ class _Line:
 
     def snaps(self) -> tuple[Snap, ...]:
         middle = self.start + self.opening / 2
-        found = [Snap(offset=Fraction(0), says="centred", line=middle)]
+        found = [Snap(offset=Fraction(0), label="centred", line=middle)]
         found += self._edges(self.start, self.opening, "edges meet")
         if self.opening != self.frame:
             found += self._edges(Fraction(0), self.frame, "edges meet the frame's")
         sixth = self.opening / 6
         found += [
-            Snap(offset=-sixth, says="centre on the first third", line=middle - sixth),
-            Snap(offset=sixth, says="centre on the second third", line=middle + sixth),
+            Snap(offset=-sixth, label="centre on the first third", line=middle - sixth),
+            Snap(offset=sixth, label="centre on the second third", line=middle + sixth),
         ]
         return tuple(found)
 
@@ -74,6 +74,6 @@ class _Line:
         if not spare:
             return []
         return [
-            Snap(offset=aside - spare, says=f"{self.first} {what}", meets="first_edge", line=start),
-            Snap(offset=aside + spare, says=f"{self.second} {what}", meets="second_edge", line=start + length),
+            Snap(offset=aside - spare, label=f"{self.first} {what}", meets="first_edge", line=start),
+            Snap(offset=aside + spare, label=f"{self.second} {what}", meets="second_edge", line=start + length),
         ]

@@ -1,4 +1,4 @@
-"""What a file says of itself, held against the order."""
+"""What a file says of itself, held against what was asked for."""
 
 from collections.abc import Iterator
 from fractions import Fraction
@@ -32,31 +32,31 @@ NO_CODE = "00:00:00:00"
 STRETCHED_SLACK = Fraction(1, 20)  # seconds; sound that runs faster or slower is put together from pieces about so long
 
 
-def header_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
+def header_lines(found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
     """Every line about what a file says of itself; stills say nothing of time, sound and meaning of colour."""
-    yield from _kind_lines(found, order)
-    yield from _shape_lines(found, order)
-    if order is not None and order.encoder_config.kind.folder:
-        yield same("Stills", str(order.wanted.frames), str(found.frames), "Render again; stills are missing.")
+    yield from _kind_lines(found, request)
+    yield from _shape_lines(found, request)
+    if request is not None and request.encoder_config.kind.folder:
+        yield same("Stills", str(request.wanted.frames), str(found.frames), "Render again; stills are missing.")
         return
-    yield from _time_lines(found, order)
-    yield from _field_lines(found, order)
-    yield from _code_lines(found, order)
-    yield from _sound_lines(found, order)
-    yield from _subtitle_lines(found, order)
-    yield from _colour_lines(found, order)
+    yield from _time_lines(found, request)
+    yield from _field_lines(found, request)
+    yield from _code_lines(found, request)
+    yield from _sound_lines(found, request)
+    yield from _subtitle_lines(found, request)
+    yield from _colour_lines(found, request)
 
 
-def _kind_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
-    writing = order.encoder_config if order else None
+def _kind_lines(found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
+    writing = request.encoder_config if request else None
     again = "Render again with the settings that were meant."
     yield same("Codec", CODECS[writing.kind.encoder] if writing else None, found.codec, again)
     asked = None if writing is None else writing.format.resolve or writing.format.name
     yield same("Samples", asked, found.pixel_format, again)
 
 
-def _shape_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
-    frame = order.written.frame if order else None
+def _shape_lines(found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
+    frame = request.written.frame if request else None
     size, shape = f"{found.width}×{found.height}", format_exact(found.pixel_aspect or Fraction(1))
     yield same(
         "Size", f"{frame.width}×{frame.height}" if frame else None, size, "Render again into the frame that was meant."
@@ -69,12 +69,12 @@ def _shape_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line
     )
 
 
-def _time_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
-    asked = order.wanted if order else None
+def _time_lines(found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
+    asked = request.wanted if request else None
     varies = asked is not None and asked.rate_varies  # then every picture's own time is looked at, see `times_line`
     rate = _rate(asked) if asked and not varies else None
     yield same("Rate", rate, _rate(found), "Render again; the rate came out otherwise.")
-    counted = order is not None and not (order.timing.varies and not order.plan.range.whole)
+    counted = request is not None and not (request.timing.varies and not request.plan.range.whole)
     frames = str(asked.frames) if asked and counted else None
     yield same("Frames", frames, str(found.frames), "Render again; frames are missing.")
     near = asked is not None and abs(asked.duration - found.duration) <= 1 / found.rate
@@ -87,28 +87,28 @@ def _time_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]
     )
 
 
-def _subtitle_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
-    asked = order.subtitles if order else ()
+def _subtitle_lines(found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
+    asked = request.subtitles if request else ()
     if asked or found.subtitles:
-        wanted = str(len(asked)) if order else None
+        wanted = str(len(asked)) if request else None
         yield same("Subtitle tracks", wanted, str(len(found.subtitles)), "Render again; subtitles are missing.")
 
 
-def _field_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
+def _field_lines(found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
     """Of what is or should be in fields, their order; files of whole pictures often say nothing."""
-    asked = order.written.frame.fields if order else None
+    asked = request.written.frame.fields if request else None
     shown = "progressive" if found.field_order == "unknown" else found.field_order
     if (asked or shown) != "progressive" or shown != "progressive":
         yield same("Fields", asked, shown, "Render again; fields would be shown in the wrong order, or as combs.")
 
 
-def _code_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
-    asked = None if order is None else order.timecode
+def _code_lines(found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
+    asked = None if request is None else request.timecode
     shown = found.timecode
-    if order is not None and asked is None and order.encoder_config.kind.muxer == "mxf" and shown == NO_CODE:
+    if request is not None and asked is None and request.encoder_config.kind.muxer == "mxf" and shown == NO_CODE:
         shown = ""  # which its writer puts where nothing is said
     if asked is not None or shown:
-        wanted = None if order is None else "none" if asked is None else str(asked)
+        wanted = None if request is None else "none" if asked is None else str(asked)
         yield same("Time code", wanted, shown or "none", "Render again; it begins at another time code.")
 
 
@@ -117,12 +117,12 @@ def _rate(info: MediaInfo) -> str:
     return f"{number} varying" if info.rate_varies else number
 
 
-def _sound_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
-    asked = None if order is None else order.sounds
+def _sound_lines(found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
+    asked = None if request is None else request.sounds
     yield same("Sound streams", None if asked is None else str(len(asked)), str(len(found.sounds)), "Render again.")
     for number, sound in enumerate(found.sounds):
         source = asked[number] if asked and number < len(asked) else None
-        wanted = _delivered(source, order) if source and order else None
+        wanted = _delivered(source, request) if source and request else None
         yield line(
             "Sound begins",
             f"{milliseconds(wanted.start)} after the picture" if wanted else None,
@@ -132,15 +132,15 @@ def _sound_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line
         )
         if sound.duration is None or (wanted and wanted.duration is None):
             continue
-        carried = source is not None and order is not None and whole_sound(order) and kept(order, source)
+        carried = source is not None and request is not None and whole_sound(request) and kept(request, source)
         slack = SYNC_SECONDS if carried else Fraction(2 * AAC_FRAME, sound.rate)
-        if order is not None and order.timing.speed != 1:
+        if request is not None and request.timing.speed != 1:
             slack = STRETCHED_SLACK
-        yield from _ending(found, sound, order, wanted, slack)
+        yield from _ending(found, sound, request, wanted, slack)
 
 
 def _ending(
-    found: MediaInfo, sound: SoundInfo, order: RenderRequest | None, wanted: SoundInfo | None, slack: Fraction
+    found: MediaInfo, sound: SoundInfo, request: RenderRequest | None, wanted: SoundInfo | None, slack: Fraction
 ) -> Iterator[Line]:
     lasts, length = (wanted.duration if wanted else None) or Fraction(0), sound.duration or Fraction(0)
     yield line(
@@ -151,7 +151,7 @@ def _ending(
         "Render again; the sound was cut or drawn out.",
     )
     over = sound.start + length - found.duration
-    meant = wanted.start + lasts - order.wanted.duration if wanted and order else None
+    meant = wanted.start + lasts - request.wanted.duration if wanted and request else None
     yield line(
         "Sound ends",
         None if meant is None else f"{milliseconds(meant)} after the picture",
@@ -161,11 +161,11 @@ def _ending(
     )
 
 
-def _delivered(sound: SoundInfo, order: RenderRequest) -> SoundInfo:
+def _delivered(sound: SoundInfo, request: RenderRequest) -> SoundInfo:
     """When the sound of a clip begins and how long it lasts in the file."""
-    if whole_sound(order) and kept(order, sound):
+    if whole_sound(request) and kept(request, sound):
         return sound
-    timing, own = order.timing, effective_timing(order.info, order.plan.interpretation).duration
+    timing, own = request.timing, effective_timing(request.info, request.plan.interpretation).duration
     first, last = timing.start, timing.start + timing.info.duration * timing.speed
     lasts = sound.duration
     if lasts is not None:
@@ -176,11 +176,11 @@ def _delivered(sound: SoundInfo, order: RenderRequest) -> SoundInfo:
     return sound.model_copy(update={"start": Fraction(0), "duration": lasts})
 
 
-def _colour_lines(found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
+def _colour_lines(found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
     asked = None
-    if order:
-        own = target_colour(order.written.frame)
-        asked = tagged(stored_colour(order.encoder_config, own), order.encoder_config)
+    if request:
+        own = target_colour(request.written.frame)
+        asked = tagged(stored_colour(request.encoder_config, own), request.encoder_config)
     tags = (found.matrix, found.primaries, found.transfer)
     wanted = (asked.matrix_code, asked.primaries, asked.transfer) if asked else None
     yield line(

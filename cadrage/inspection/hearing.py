@@ -113,20 +113,20 @@ def _pieces(frames: Iterable[av.AudioFrame], spans: list[tuple[float, float]]) -
     return pieces
 
 
-def heard_lines(path: Path, found: MediaInfo, order: RenderRequest) -> Iterator[Line]:
+def heard_lines(path: Path, found: MediaInfo, request: RenderRequest) -> Iterator[Line]:
     """Compare every track of a file with what should be in it; not where it runs at another speed.
 
     Raises:
         MissingSource, UnreadableFile: one of them cannot be read.
     """
-    if order.timing.speed != 1:
+    if request.timing.speed != 1:
         return
-    seconds = float(order.wanted.duration)
-    for asked, made in zip(order.sounds, found.sounds, strict=False):
-        heard = compared(_asked(order, asked), _found(path, made, steady=found.demuxer in ROUGH), seconds)
+    seconds = float(request.wanted.duration)
+    for asked, made in zip(request.sounds, found.sounds, strict=False):
+        heard = compared(_asked(request, asked), _found(path, made, steady=found.demuxer in ROUGH), seconds)
         if heard is None:
             continue
-        louder = order.settings.loudness is None and abs(heard.decibels) > NEAR_DECIBELS
+        louder = request.settings.loudness is None and abs(heard.decibels) > NEAR_DECIBELS
         right = heard.like and abs(heard.late) <= NEAR_SECONDS and not louder
         told = f"{1000 * heard.late:+.1f} ms, {heard.decibels:+.1f} dB" if heard.like else "another sound"
         yield line(
@@ -134,18 +134,18 @@ def heard_lines(path: Path, found: MediaInfo, order: RenderRequest) -> Iterator[
         )
 
 
-def _asked(order: RenderRequest, info: SoundInfo) -> Iterator[av.AudioFrame]:
+def _asked(request: RenderRequest, info: SoundInfo) -> Iterator[av.AudioFrame]:
     """The sound of a clip as it should be in the file."""
-    first = _first(order.source, info)
+    first = _first(request.source, info)
     if first is None:
         return iter(())
     picture = first - info.start
-    trim = AudioTrim.of(order.timing, picture, effective_timing(order.info, order.interpretation).duration)
+    trim = AudioTrim.of(request.timing, picture, effective_timing(request.info, request.interpretation).duration)
 
     def read() -> SoundReading:
-        return SoundReading(order, trim, picture)
+        return SoundReading(request, trim, picture)
 
-    return line_through(info.stream, read, lambda stream: mix_for(stream, order), trim, steady=is_rough(order))
+    return line_through(info.stream, read, lambda stream: mix_for(stream, request), trim, steady=is_rough(request))
 
 
 def _found(path: Path, info: SoundInfo, *, steady: bool) -> Iterator[av.AudioFrame]:

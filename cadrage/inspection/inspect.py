@@ -5,11 +5,11 @@ from contextlib import suppress
 from fractions import Fraction
 from pathlib import Path
 
-from cadrage.compose.colour_words import conversion_words
+from cadrage.compose.colour_summary import conversion_summary
 from cadrage.compose.layers import coverage, layer_plan
 from cadrage.errors import CadrageError
 from cadrage.footage import MediaInfo, picture_times, probe, resolve
-from cadrage.footage.describe import finding_words
+from cadrage.footage.describe import finding_message
 from cadrage.inspection.amounts import amount_of
 from cadrage.inspection.bars import black_bars
 from cadrage.inspection.coverage import covered_share
@@ -50,61 +50,64 @@ class Inspection(Value):
     right: bool
 
 
-def inspect_file(path: Path, order: RenderRequest | None = None) -> Inspection:
-    """Measure a file, and hold it against the order where there is one.
+def inspect_file(path: Path, request: RenderRequest | None = None) -> Inspection:
+    """Measure a file, and hold it against what was asked for, where there is one.
 
     Raises:
         MissingSource, UnreadableFile, NoPicture, RasterOutOfRange: the file cannot be read at all.
     """
     found = probe(path)
-    lines = [*header_lines(found, order), *_pixel_lines(path, found, order), *_stream_lines(path, found, order)]
-    lines += _source_lines(order)
+    lines = [*header_lines(found, request), *_pixel_lines(path, found, request), *_stream_lines(path, found, request)]
+    lines += _source_lines(request)
     return Inspection(file=path.name, lines=tuple(lines), right=all(one.verdict != "wrong" for one in lines))
 
 
-def _source_lines(order: RenderRequest | None) -> Iterator[Line]:
+def _source_lines(request: RenderRequest | None) -> Iterator[Line]:
     """What somebody should know of the clip, though the file is right."""
-    if order is None:
+    if request is None:
         return
-    if order.converted_sound is not None and order.info.sounds:
+    if request.converted_sound is not None and request.info.sounds:
         yield measured(
-            "Sound", f"written as {order.converted_sound}: {order.encoder_config.kind.title} cannot keep it as it is"
+            "Sound",
+            f"written as {request.converted_sound}: {request.encoder_config.kind.title} cannot keep it as it is",
         )
-    colour = conversion_words(resolve(order.info, order.plan.interpretation).colour, order.plan.frame)
+    colour = conversion_summary(resolve(request.info, request.plan.interpretation).colour, request.plan.frame)
     if colour:
         yield measured("Colours of the clip", colour)
-    damage = [finding_words(one, order.info.rate) for one in order.info.damage]
+    damage = [finding_message(one, request.info.rate) for one in request.info.damage]
     if damage:
         more = f", and {len(damage) - MOST_NAMED} more" if len(damage) > MOST_NAMED else ""
         yield measured("Damage in the source", "; ".join(damage[:MOST_NAMED]) + more)
 
 
-def _pixel_lines(path: Path, found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
+def _pixel_lines(path: Path, found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
     """What the pictures themselves show."""
-    looked = moments(order, path, found, SAMPLES)
-    if order is None or not order.encoder_config.format.alpha:  # what is transparent is neither black nor anything else
-        yield _bars_line(looked, order)
-    if order is not None and not order.encoder_config.format.alpha:
-        yield from likeness_lines(looked, damaged=bool(order.info.damage))
-    if order is not None and order.settings.layer != "surround_alone":
-        yield _placement_line(looked, order)
-    if order is not None and order.encoder_config.format.alpha:
-        yield _coverage_line(path, found, looked, order)
-    if order is not None and order.timing.kept and order.timing.varies:
-        yield _times_line(path, found, order)
+    looked = moments(request, path, found, SAMPLES)
+    if (
+        request is None or not request.encoder_config.format.alpha
+    ):  # what is transparent is neither black nor anything else
+        yield _bars_line(looked, request)
+    if request is not None and not request.encoder_config.format.alpha:
+        yield from likeness_lines(looked, damaged=bool(request.info.damage))
+    if request is not None and request.settings.layer != "surround_alone":
+        yield _placement_line(looked, request)
+    if request is not None and request.encoder_config.format.alpha:
+        yield _coverage_line(path, found, looked, request)
+    if request is not None and request.timing.kept and request.timing.varies:
+        yield _times_line(path, found, request)
     seen = watch(path, found)
-    said = str(found.frames) if order else None
-    yield same("Frames decoded", said, str(seen.frames), "Render again; some cannot be shown.")
+    stated = str(found.frames) if request else None
+    yield same("Frames decoded", stated, str(seen.frames), "Render again; some cannot be shown.")
     yield _range_line(found, seen)
-    yield from _strange_lines(seen, order)
-    if order is not None and not order.timing.kept:
-        yield _fitting_line(order)
+    yield from _strange_lines(seen, request)
+    if request is not None and not request.timing.kept:
+        yield _fitting_line(request)
 
 
-def _bars_line(looked: list[Moment], order: RenderRequest | None) -> Line:
+def _bars_line(looked: list[Moment], request: RenderRequest | None) -> Line:
     bars = black_bars(moment.frame for moment in looked)
     composed = [moment.composed for moment in looked if moment.composed is not None]
-    asked = black_bars(composed) if order and composed else None
+    asked = black_bars(composed) if request and composed else None
     return line(
         "Black bars",
         None if asked is None else str(asked),
@@ -114,9 +117,9 @@ def _bars_line(looked: list[Moment], order: RenderRequest | None) -> Line:
     )
 
 
-def _placement_line(looked: list[Moment], order: RenderRequest) -> Line:
+def _placement_line(looked: list[Moment], request: RenderRequest) -> Line:
     pairs = [(moment.source, moment.frame) for moment in looked if moment.source is not None]
-    shift = register(order.written, order.info, pairs)
+    shift = register(request.written, request.info, pairs)
     if shift is None:
         return measured("Picture lies", "too plain to be told from its pixels")
     return line(
@@ -128,12 +131,14 @@ def _placement_line(looked: list[Moment], order: RenderRequest) -> Line:
     )
 
 
-def _coverage_line(path: Path, found: MediaInfo, looked: list[Moment], order: RenderRequest) -> Line:
+def _coverage_line(path: Path, found: MediaInfo, looked: list[Moment], request: RenderRequest) -> Line:
     share = covered_share(path, found)
     first = next((moment.source for moment in looked if moment.source is not None), None)
     if first is None:
         return measured("Coverage", "none" if share is None else f"{share:.1%} of the frame")
-    asked = float(coverage(layer_plan(order.written, "picture_alone"), first.layout, order.info, order.layout).mean())
+    asked = float(
+        coverage(layer_plan(request.written, "picture_alone"), first.layout, request.info, request.layout).mean()
+    )
     return line(
         "Coverage",
         f"{asked:.1%} of the frame",
@@ -151,20 +156,20 @@ def _range_line(found: MediaInfo, seen: Watched) -> Line:
     return measured("Luma codes", f"{low / top:g} to {high / top:g} of {named}, counted in 8 bits")
 
 
-def _strange_lines(seen: Watched, order: RenderRequest | None) -> Iterator[Line]:
-    black, frozen = unasked(seen, order) if order else (seen.black, seen.frozen)
+def _strange_lines(seen: Watched, request: RenderRequest | None) -> Iterator[Line]:
+    black, frozen = unasked(seen, request) if request else (seen.black, seen.frozen)
     for name, numbers in (("Black frames", black), ("Frozen frames", frozen)):
-        if order is None:
+        if request is None:
             yield measured(name, _numbered(numbers))
             continue
         remedy = "Render again, and look at the worker's machine; the clip does not have these."
         yield line(name, "none that the clip does not have", _numbered(numbers), not numbers, remedy)
 
 
-def _times_line(path: Path, found: MediaInfo, order: RenderRequest) -> Line:
+def _times_line(path: Path, found: MediaInfo, request: RenderRequest) -> Line:
     """Of a rate that varies, whether each picture comes when it comes in the clip."""
-    shown, timing = picture_times(path, found), order.timing
-    asked = [time - timing.start for time in order.picture_times or [] if time < timing.start + timing.info.duration]
+    shown, timing = picture_times(path, found), request.timing
+    asked = [time - timing.start for time in request.picture_times or [] if time < timing.start + timing.info.duration]
     # The one that is on screen as a range begins comes at its start.
     since = max((number for number, time in enumerate(asked) if time <= 0), default=0)
     wanted = [max(time, Fraction(0)) for time in asked[since:]]
@@ -185,24 +190,24 @@ def _numbered(numbers: list[int]) -> str:
     return f"{len(numbers)}: {named}{' and more' if len(numbers) > MOST_NAMED else ''}"
 
 
-def _fitting_line(order: RenderRequest) -> Line:
-    timing = order.timing
+def _fitting_line(request: RenderRequest) -> Line:
+    timing = request.timing
     if timing.speed != 1:
         return measured("Fitted to the rate", f"by running {float(timing.speed):.4f} times as fast")
     if timing.blended:
         return measured("Fitted to the rate", "by blending neighbours")
-    found = fitted(timing, order.picture_times)
+    found = fitted(timing, request.picture_times)
     repeated, dropped = _numbered(list(found.repeated)), _numbered(list(found.dropped))
     return measured("Fitted to the rate", f"frames repeated: {repeated}; pictures dropped: {dropped}")
 
 
-def _stream_lines(path: Path, found: MediaInfo, order: RenderRequest | None) -> Iterator[Line]:
+def _stream_lines(path: Path, found: MediaInfo, request: RenderRequest | None) -> Iterator[Line]:
     """What the packets and the sound show."""
     if found.kind == "clip":
-        yield _amount_line(path, found, order)
-    if order is not None:
+        yield _amount_line(path, found, request)
+    if request is not None:
         with suppress(CadrageError):  # the clip need not be there any more
-            yield from heard_lines(path, found, order)
+            yield from heard_lines(path, found, request)
     for sound in found.sounds:
         try:
             loud = loudness(path, sound.stream)
@@ -211,16 +216,16 @@ def _stream_lines(path: Path, found: MediaInfo, order: RenderRequest | None) -> 
         yield measured("Loudness (EBU R 128)", "silent" if loud is None else str(loud))
 
 
-def _amount_line(path: Path, found: MediaInfo, order: RenderRequest | None) -> Line:
+def _amount_line(path: Path, found: MediaInfo, request: RenderRequest | None) -> Line:
     amount = amount_of(path, found)
     told = f"{amount.mean:,.0f} kb/s, {amount.highest:,.0f} in its fullest second"
-    rate = order.encoder_config.bits_per_second if order else None
-    if order is None or rate is None or found.duration < SHORTEST_RATED:
+    rate = request.encoder_config.bits_per_second if request else None
+    if request is None or rate is None or found.duration < SHORTEST_RATED:
         return measured("Bit rate", told)
     asked = rate / 1000
-    if order.settings.rate_control == "constant_rate":
+    if request.settings.rate_control == "constant_rate":
         told += f", {amount.lowest:,.0f} in its emptiest"
-        filled = not fills_up(order.encoder_config.kind) or amount.lowest >= asked * (1 - UNEVEN)
+        filled = not fills_up(request.encoder_config.kind) or amount.lowest >= asked * (1 - UNEVEN)
         near = amount.highest <= asked * (1 + UNEVEN) and filled and amount.mean <= asked * EVEN_RATE
         return line("Bit rate", f"{asked:,.0f} kb/s throughout", told, near, "Render again; the rate is not constant.")
     return line(

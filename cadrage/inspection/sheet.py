@@ -13,8 +13,8 @@ from typing import Literal
 from cadrage.compose import measure
 from cadrage.files import files_of, pieces_of
 from cadrage.inspection.inspect import Inspection
+from cadrage.render.offers import settings_summary
 from cadrage.render.request import RenderRequest
-from cadrage.render.words import file_words
 from cadrage.values import Value
 
 SheetForm = Literal["html", "csv", "json"]
@@ -71,32 +71,32 @@ class SheetRow(Value):
 
     @classmethod
     def of(
-        cls, file: str, order: RenderRequest, path: Path, sha256: str, finished: datetime, report: Inspection
+        cls, file: str, request: RenderRequest, path: Path, sha256: str, finished: datetime, report: Inspection
     ) -> "SheetRow":
-        """From an order and what came of it.
+        """From a request and what came of it.
 
         Args:
             file: what the file is called.
-            order: what was asked for; its source's name is the clip's.
+            request: what was asked for; its source's name is the clip's.
             path: where the file lies.
             sha256: of its bytes.
             finished: when.
             report: what was measured.
         """
-        numbers, frame = measure(order.plan, order.info), order.plan.frame
+        numbers, frame = measure(request.plan, request.info), request.plan.frame
         return cls(
             file=file,
-            clip=order.clip or order.source.name,
-            source=order.info.words,
-            part=_part(order),
+            clip=request.clip or request.source.name,
+            source=request.info.summary,
+            part=_part(request),
             frame=f"{frame.name} {frame.width}×{frame.height}".strip(),
-            placement=numbers.words.placement,
+            placement=numbers.summary.placement,
             kept_percent=round(float(numbers.cost.kept_percent), 2),
             covered_percent=round(float(numbers.cost.covered_percent), 2),
             enlargement=round(float(numbers.cost.enlargement), 4),
-            surround=numbers.words.surround,
-            finish=numbers.words.finish,
-            settings=file_words(frame, order.settings),
+            surround=numbers.summary.surround,
+            finish=numbers.summary.finish,
+            settings=settings_summary(frame, request.settings),
             bytes=sum(file.stat().st_size for file in files_of(path)),
             sha256=sha256,
             finished=finished.isoformat(timespec="seconds"),
@@ -104,10 +104,10 @@ class SheetRow(Value):
         )
 
 
-def _part(order: RenderRequest) -> str:
-    timing = order.timing
+def _part(request: RenderRequest) -> str:
+    timing = request.timing
     end = timing.start + timing.info.duration * timing.speed
-    whole = order.plan.range.whole or order.settings.range == "whole_clip"
+    whole = request.plan.range.whole or request.settings.range == "whole_clip"
     return "whole clip" if whole else f"{float(timing.start):.3f} to {float(end):.3f} s"
 
 

@@ -93,7 +93,7 @@ def _change(one: Samples, other: Samples) -> float:
     return float(np.abs(one.astype(np.int32) - other).mean())
 
 
-def unasked(seen: Watched, order: RenderRequest) -> tuple[list[int], list[int]]:
+def unasked(seen: Watched, request: RenderRequest) -> tuple[list[int], list[int]]:
     """Of the black and the frozen frames, those that should be otherwise: they are composed anew and compared.
 
     Returns:
@@ -101,7 +101,7 @@ def unasked(seen: Watched, order: RenderRequest) -> tuple[list[int], list[int]]:
     """
     suspects = sorted({*seen.black[:MOST_CHECKED], *_some(seen.frozen)})
     black, frozen = [], []
-    drawn = (made for _, made in as_asked(order, (time for number in suspects for time in seen.times[number])))
+    drawn = (made for _, made in as_asked(request, (time for number in suspects for time in seen.times[number])))
     try:
         for number in suspects:
             before, now = next(drawn), next(drawn)
@@ -123,15 +123,15 @@ def _some(numbers: list[int]) -> list[int]:
     return numbers[:: -(-len(numbers) // MOST_CHECKED)] if numbers else []
 
 
-def as_asked(order: RenderRequest, times: Iterable[Fraction]) -> Iterator[tuple[Planes | None, Planes | None]]:
+def as_asked(request: RenderRequest, times: Iterable[Fraction]) -> Iterator[tuple[Planes | None, Planes | None]]:
     """The picture of the clip and the frame composed of it, for some times of the file; None where there is none.
 
     Raises:
         MissingSource, UnreadableFile: the clip cannot be read.
     """
-    timing = order.timing
+    timing = request.timing
     near = timing.info.shortest_frame / 2
-    with open_footage(order.source, order.info, order.interpretation) as reader:
+    with open_footage(request.source, request.info, request.interpretation) as reader:
         compositor = None
         held: tuple[Planes, Planes] | None = None  # a still is composed once
         for time in times:
@@ -139,11 +139,11 @@ def as_asked(order: RenderRequest, times: Iterable[Fraction]) -> Iterator[tuple[
             if len(shown) < len(timing.moments):
                 yield None, None
                 continue
-            compositor = compositor or order.compositor(shown[0].planes.layout)
+            compositor = compositor or request.compositor(shown[0].planes.layout)
             if held is None or held[0] is not shown[0].planes or timing.woven or compositor.animated:
                 frames = [compositor.compose(one.planes, time=one.clip_time) for one in shown]
                 if timing.woven:
-                    weave(frames[0], frames[1], field_order(order.plan.frame))
+                    weave(frames[0], frames[1], field_order(request.plan.frame))
                 held = shown[0].planes, frames[0]
             yield held
 
@@ -163,7 +163,7 @@ class Moment:
     composed: Planes | None = None
 
 
-def moments(order: RenderRequest | None, path: Path, found: MediaInfo, count: int) -> list[Moment]:
+def moments(request: RenderRequest | None, path: Path, found: MediaInfo, count: int) -> list[Moment]:
     """Some moments all over a file, beside what they should be.
 
     Raises:
@@ -171,13 +171,13 @@ def moments(order: RenderRequest | None, path: Path, found: MediaInfo, count: in
     """
     with open_footage(path, found, Interpretation(fields="progressive")) as written:
         frames = [written.frame_at(found.duration * (2 * step + 1) / (2 * count)) for step in range(count)]
-    if order is None:
+    if request is None:
         return [Moment(frame.planes) for frame in frames]
     try:
         times = [frame.time for frame in frames]
-        if order.encoder_config.kind.folder:  # stills have no rate of their own
-            times = [time * found.rate / order.wanted.rate for time in times]
-        pairs = zip(frames, as_asked(order, times), strict=True)
+        if request.encoder_config.kind.folder:  # stills have no rate of their own
+            times = [time * found.rate / request.wanted.rate for time in times]
+        pairs = zip(frames, as_asked(request, times), strict=True)
         return [Moment(frame.planes, source, composed) for frame, (source, composed) in pairs]
     except CadrageError:
         return [Moment(frame.planes) for frame in frames]

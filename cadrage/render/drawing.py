@@ -1,4 +1,4 @@
-"""Drawing an order: its pictures decoded, composed and encoded, each in a thread of its own."""
+"""Drawing what is asked for: pictures decoded, composed and encoded, each in a thread of its own."""
 
 from __future__ import annotations  # Packet takes a parameter for the type checker only
 
@@ -40,26 +40,26 @@ class Encoded:
 
 
 class Drawing:
-    """Draws cuts of an order, one after another; cuts that follow one another are cheapest. A context manager.
+    """Draws segments of a request, one after another; those that follow one another are cheapest. A context manager.
 
     Args:
-        order: what is asked for.
+        request: what is asked for.
 
     Raises:
         MissingSource, UnreadableFile: on entering, where the clip cannot be read. BadRequest: the settings do not
             allow the frame.
     """
 
-    def __init__(self, order: RenderRequest) -> None:
-        self.order = order
-        self.encoder_config, self.timing, self.layout = order.encoder_config, order.timing, order.layout
+    def __init__(self, request: RenderRequest) -> None:
+        self.request = request
+        self.encoder_config, self.timing, self.layout = request.encoder_config, request.timing, request.layout
         self._reader: PictureReader | None = None
         self._compositor: Compositor | PictureAlone | None = None
 
     def __enter__(self) -> Self:
-        order = self.order
-        check_undamaged(order.settings, order.info, order.clip or order.source.name)
-        self._reader = open_footage(order.source, order.info, order.interpretation).__enter__()
+        request = self.request
+        check_undamaged(request.settings, request.info, request.clip or request.source.name)
+        self._reader = open_footage(request.source, request.info, request.interpretation).__enter__()
         return self
 
     def __exit__(
@@ -76,7 +76,7 @@ class Drawing:
 
     def track(self, container: OutputContainer, share: Share | None = None) -> VideoStream:
         """Add the picture's stream to a file."""
-        return picture_track(container, self.order.written, self.layout, self.timing.info, self.encoder_config, share)
+        return picture_track(container, self.request.written, self.layout, self.timing.info, self.encoder_config, share)
 
     def encoded(self, stream: VideoStream, cut: Segment) -> Generator[Encoded, None, None]:
         """Draw a cut and encode it, frame by frame."""
@@ -92,7 +92,7 @@ class Drawing:
     def compositor(self, source: Layout) -> Compositor | PictureAlone:
         """What composes; made once."""
         if self._compositor is None:
-            self._compositor = self.order.compositor(source)
+            self._compositor = self.request.compositor(source)
         return self._compositor
 
 
@@ -126,9 +126,9 @@ class _Weaver:
     """Draws pictures two by two, and weaves each pair into a frame."""
 
     def __init__(self, drawing: Drawing) -> None:
-        self._drawing, self._order = drawing, field_order(drawing.order.plan.frame)
+        self._drawing, self._request = drawing, field_order(drawing.request.plan.frame)
         self._tick = tick_of(drawing.timing.info)
-        self._flag = FieldFlag(self._order)
+        self._flag = FieldFlag(self._request)
         self._second = Planes.empty(drawing.layout)
 
     def frames(self, pictures: Iterable[TimedPicture]) -> Generator[tuple[Fraction, VideoFrame], None, None]:
@@ -142,7 +142,7 @@ class _Weaver:
         compositor.compose(first.planes, canvas, first.clip_time)
         if second.planes is not first.planes or compositor.animated:
             compositor.compose(second.planes, self._second, second.clip_time)
-            weave(canvas, self._second, self._order)
+            weave(canvas, self._second, self._request)
         return first.time, self._flag.mark(as_stored(frame, drawing.layout, drawing.encoder_config))
 
 

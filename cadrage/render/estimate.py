@@ -31,18 +31,18 @@ class Estimate(Value):
     measured: bool
 
 
-def estimate(order: RenderRequest) -> Estimate:
+def estimate(request: RenderRequest) -> Estimate:
     """Estimate a file.
 
     Raises:
         BadRequest: the settings do not allow the frame. MissingSource, UnreadableFile: the clip cannot be read.
     """
-    writing, wanted = order.encoder_config, order.wanted
-    sound = sum(_sound_bits(writing, channels.channels) for channels in order.info.sounds) * wanted.duration / 8
+    writing, wanted = request.encoder_config, request.wanted
+    sound = sum(_sound_bits(writing, channels.channels) for channels in request.info.sounds) * wanted.duration / 8
     if writing.bits_per_second is not None:
         return Estimate(bytes=int(writing.bits_per_second * wanted.duration / 8 + sound), measured=False)
     keys, others = [], []
-    with Drawing(order) as drawing:
+    with Drawing(request) as drawing:
         for number in range(RUNS):
             at = wanted.duration * (2 * number + 1) / (2 * RUNS)
             first, *rest = _sizes(drawing, Segment(number, at, at + RUN / wanted.rate))

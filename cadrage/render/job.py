@@ -51,10 +51,10 @@ def render(
         BadRequest: source and target are one file, or the settings do not allow the frame.
         MissingSource, UnreadableFile: the clip cannot be read.
     """
-    order = RenderRequest(plan, source, info, library, settings)
-    check_apart(target, order.sources)
-    check_target(target, folder=order.encoder_config.kind.folder, replace=replace)
-    with translate_errors(target, source), Drawing(order) as drawing, scratch() as folder:
+    request = RenderRequest(plan, source, info, library, settings)
+    check_apart(target, request.sources)
+    check_target(target, folder=request.encoder_config.kind.folder, replace=replace)
+    with translate_errors(target, source), Drawing(request) as drawing, scratch() as folder:
         cut = whole(drawing.timing)
         passes = 2 if drawing.encoder_config.measured_first else 1
         meter = Meter(passes * drawing.timing.info.frames, report, cancelled)

@@ -17,8 +17,8 @@ LUMINANCE = 10_000  # units of cd/m² there
 
 def kept_light(plan: Plan, info: MediaInfo) -> bool:
     """Whether what a clip says of its light is true of the frame as well."""
-    said = info.mastering is not None or info.content_light is not None
-    return said and plan.frame.colour == "pq" and colour_of(info, plan.interpretation).curve == "pq"
+    stated = info.mastering is not None or info.content_light is not None
+    return stated and plan.frame.colour == "pq" and colour_of(info, plan.interpretation).curve == "pq"
 
 
 def light_options(plan: Plan, info: MediaInfo, kind: OutputFormat) -> dict[str, str]:

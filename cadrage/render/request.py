@@ -67,9 +67,9 @@ class RenderRequest:
     @property
     def interpretation(self) -> Interpretation:
         """What the clip is taken to be; its fields are each a moment of their own where fields are delivered."""
-        said = self.plan.interpretation
-        in_fields = self.plan.frame.fields != "progressive" and said.deinterlace == "one_per_pair"
-        return said.model_copy(update={"deinterlace": "one_per_field"}) if in_fields else said
+        stated = self.plan.interpretation
+        in_fields = self.plan.frame.fields != "progressive" and stated.deinterlace == "one_per_pair"
+        return stated.model_copy(update={"deinterlace": "one_per_field"}) if in_fields else stated
 
     @property
     def sources(self) -> tuple[Path, ...]:
@@ -98,7 +98,7 @@ class RenderRequest:
     def subtitles(self) -> tuple[SubtitleInfo, ...]:
         """The tracks of subtitles that are written."""
         held = self.settings.subtitles == "keep" and self.encoder_config.kind.muxer in SUBTITLED
-        return tuple(track for track in self.info.subtitles if track.words) if held else ()
+        return tuple(track for track in self.info.subtitles if track.is_text) if held else ()
 
     @property
     def converted_sound(self) -> str | None:

@@ -39,7 +39,7 @@ def finish(
     """Draw all parts that are not done and that nobody else draws, wait for the others, and join them.
 
     Args:
-        workspace: with the order; what is done on it stays, and is not done again.
+        workspace: with the request; what is done on it stays, and is not done again.
         target: the file to make; see `render`.
         report: called a few times a second with the progress of all who work on it.
         cancelled: asked as often; once it says yes, this stops, and the workspace stays as it is.
@@ -50,7 +50,7 @@ def finish(
         Paused: `paused` said yes. Cancelled, CannotWrite, BadRequest, MissingSource, UnreadableFile: see `render`.
         SourceChanged: the clip was changed since it was ordered.
     """
-    with Drawing(workspace.order) as drawing:
+    with Drawing(workspace.request) as drawing:
         meter = Meter(len(workspace.stages) * drawing.timing.info.frames, report, cancelled)
         meter.begin_at(workspace.done())
         while (stage := workspace.stage) is not None:
@@ -91,7 +91,7 @@ def help_out(workspace: RenderWorkspace, stopped: Asked = never) -> bool:
         Cancelled: `stopped` said yes. CannotWrite, SourceChanged, MissingSource, UnreadableFile: see `finish`.
     """
     meter = Meter(0, cancelled=stopped)
-    with Drawing(workspace.order) as drawing:
+    with Drawing(workspace.request) as drawing:
         while (stage := workspace.stage) is not None:
             meter.check()
             if _one_of(workspace, stage, drawing, meter):
@@ -107,7 +107,7 @@ def _draw(workspace: RenderWorkspace, stage: Stage, number: int, drawing: Drawin
     check_room(workspace)
     noting = _Noting(workspace, stage, number, meter)
     cut = workspace.segments[number]
-    with translate_errors(workspace.folder, drawing.order.source):
+    with translate_errors(workspace.folder, drawing.request.source):
         if stage == "measure":
             bits = measured(drawing, cut, workspace.path(stage, number, ".stats"), noting)
             record = Record(frames=noting.frames, bits=bits)
@@ -166,7 +166,7 @@ def _share(workspace: RenderWorkspace, number: int) -> Share | None:
     """What a part is given of the rate, where the clip was measured and there is not plenty for all of it."""
     if "measure" not in workspace.stages:
         return None
-    settings, rate = workspace.order.settings, workspace.order.timing.info.rate
+    settings, rate = workspace.request.settings, workspace.request.timing.info.rate
     records = workspace.records("measure")
     seconds = [max(1, one.frames) / float(rate) for one in records]
     if rate_exceeds_need(settings.rate * 1000, sum(one.bits for one in records), sum(seconds)):
@@ -177,7 +177,7 @@ def _share(workspace: RenderWorkspace, number: int) -> Share | None:
 
 def _joined(workspace: RenderWorkspace, stream: VideoStream) -> Generator[Encoded, None, None]:
     """The packets of all parts, with the times they have in the whole."""
-    tick = tick_of(workspace.order.wanted)
+    tick = tick_of(workspace.request.wanted)
     last = None
     for number in range(workspace.stored.count):
         stamps = json.loads(workspace.path("draw", number, ".stamps").read_text())
@@ -202,7 +202,7 @@ def check_room(workspace: RenderWorkspace) -> None:
     records = [record for number in range(workspace.stored.count) if (record := workspace.record("draw", number))]
     frames = sum(record.frames for record in records)
     free = shutil.disk_usage(workspace.folder).free - SPARE_BYTES
-    needed, rate, wanted = 0, workspace.order.encoder_config.bits_per_second, workspace.order.wanted
+    needed, rate, wanted = 0, workspace.request.encoder_config.bits_per_second, workspace.request.wanted
     if frames:
         mean = sum(record.bits for record in records) / 8 / frames
         needed = round(mean * (2 * wanted.frames - frames))

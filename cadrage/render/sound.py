@@ -33,29 +33,29 @@ class SoundCarrier:
     """Feeds the sound of a clip into an output, step by step with the picture.
 
     Args:
-        order: what is asked for.
+        request: what is asked for.
         target: the file being written; one stream is added to it for every stream of sound that is wanted.
         picture_start: time stamp of the clip's first picture in seconds.
     """
 
-    def __init__(self, order: RenderRequest, target: OutputContainer, picture_start: Fraction) -> None:
+    def __init__(self, request: RenderRequest, target: OutputContainer, picture_start: Fraction) -> None:
         self._stack = ExitStack()
-        self._order, self._target, self._picture_start = order, target, picture_start
+        self._request, self._target, self._picture_start = request, target, picture_start
         self._tracks: dict[int, Kept | Encoded] = {}
         self._packets: Iterator[Packet[Any]] = iter(())
         self._written = Fraction(-1)
-        own = effective_timing(order.info, order.plan.interpretation).duration
-        self._trim = AudioTrim.of(order.timing, picture_start, own)
+        own = effective_timing(request.info, request.plan.interpretation).duration
+        self._trim = AudioTrim.of(request.timing, picture_start, own)
         self._whole = self._trim.whole_from(picture_start)
-        if order.sounds:
+        if request.sounds:
             reading = self._stack.enter_context(self._reading())
             self._packets = reading
-            for stream, info in _wanted(reading.source, order.sounds):
+            for stream, info in _wanted(reading.source, request.sounds):
                 track = self._tracks[stream.index] = self._track(stream, info)
-                track.stream.metadata.update(tags_of(info, order.encoder_config.kind.muxer))
+                track.stream.metadata.update(tags_of(info, request.encoder_config.kind.muxer))
 
     def _reading(self) -> SoundReading:
-        return SoundReading(self._order, self._trim, self._picture_start)
+        return SoundReading(self._request, self._trim, self._picture_start)
 
     def __enter__(self) -> Self:
         return self
@@ -89,42 +89,42 @@ class SoundCarrier:
             self._target.mux(packet)
 
     def _track(self, stream: AudioStream, info: SoundInfo) -> Kept | Encoded:
-        order = self._order
-        if self._whole and kept(order, info):
+        request = self._request
+        if self._whole and kept(request, info):
             return Kept(stream, self._target, self._trim.start)
         trim = self._trimmed(info)
-        return Encoded(stream, self._target, trim, order, self._gain(stream, trim))
+        return Encoded(stream, self._target, trim, request, self._gain(stream, trim))
 
     def _gain(self, stream: AudioStream, trim: AudioTrim) -> float:
         """What a stream is multiplied with to be as loud as is wanted."""
-        order, wanted = self._order, self._order.settings.loudness
+        request, wanted = self._request, self._request.settings.loudness
         if wanted is None:
             return 1.0
         return gain_for(
-            wanted, stream.index, self._reading, lambda one: mix_for(one, order), trim, steady=is_rough(order)
+            wanted, stream.index, self._reading, lambda one: mix_for(one, request), trim, steady=is_rough(request)
         )
 
     def _trimmed(self, info: SoundInfo) -> AudioTrim:
         """What is delivered, without what only fills a stream's last packet."""
-        trim, source = self._trim, self._order.info
+        trim, source = self._trim, self._request.info
         if info.duration is None or source.counted == "estimated":
             return trim
         ends = self._picture_start + info.start + info.duration
         return replace(trim, end=ends if trim.end is None else min(ends, trim.end))
 
 
-def whole_sound(order: RenderRequest) -> bool:
+def whole_sound(request: RenderRequest) -> bool:
     """Whether all of a clip is delivered, at its own speed."""
-    own = effective_timing(order.info, order.plan.interpretation).duration
-    return AudioTrim.of(order.timing, Fraction(0), own).whole_from(Fraction(0))
+    own = effective_timing(request.info, request.plan.interpretation).duration
+    return AudioTrim.of(request.timing, Fraction(0), own).whole_from(Fraction(0))
 
 
-def kept(order: RenderRequest, info: SoundInfo) -> bool:
+def kept(request: RenderRequest, info: SoundInfo) -> bool:
     """Whether a stream can be carried over as it is, and then is in place as well."""
-    settings, source = order.settings, order.info
+    settings, source = request.settings, request.info
     mixed = (settings.stereo and info.channels != STEREO) or settings.picked_channels or settings.loudness is not None
     damaged = any(one.kind in ("sound_damaged", "unreadable", "cut_short", "clock_jumps") for one in source.findings)
-    holds = order.encoder_config.sound == "keep" and order.encoder_config.kind.muxer in HOLDING
+    holds = request.encoder_config.sound == "keep" and request.encoder_config.kind.muxer in HOLDING
     fits = holds and info.codec == "aac" and not mixed
     return fits and source.demuxer in KEEPING and info.start >= LATE and not damaged
 

@@ -25,13 +25,13 @@ class SoundReading:
     """Reads them once; a context manager.
 
     Args:
-        order: whose clip is read.
+        request: whose clip is read.
         trim: the part that is delivered.
         picture_start: time stamp of the clip's first picture in seconds.
     """
 
-    def __init__(self, order: RenderRequest, trim: AudioTrim, picture_start: Fraction) -> None:
-        self._order, self._trim, self._picture_start = order, trim, picture_start
+    def __init__(self, request: RenderRequest, trim: AudioTrim, picture_start: Fraction) -> None:
+        self._request, self._trim, self._picture_start = request, trim, picture_start
         self._stack = ExitStack()
         self._packets: Iterator[Packet[Any]] = iter(())
         self.source: InputContainer
@@ -39,7 +39,7 @@ class SoundReading:
     def __enter__(self) -> Self:
         self._open()
         since = self._trim.start - LEAD_IN
-        if since <= self._picture_start or not self._order.info.seekable:
+        if since <= self._picture_start or not self._request.info.seekable:
             return self
         self.source.seek(int(since * av.time_base))
         first = next(self._packets, None)
@@ -72,8 +72,8 @@ class SoundReading:
         """
         self._packets = iter(())
         self._stack.close()
-        self.source = self._stack.enter_context(opened(self._order.source))
-        picture = picture_stream(self.source, self._order.source)
+        self.source = self._stack.enter_context(opened(self._request.source))
+        picture = picture_stream(self.source, self._request.source)
         packets = Packets(self.source, (picture, *sound_streams(self.source)))
         self._packets = (packet for packet in packets if packet.stream_index != picture.index)
 

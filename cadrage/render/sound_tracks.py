@@ -89,15 +89,15 @@ class Encoded:
         stream: it is decoded from.
         target: the file; a stream is added to it.
         trim: the part that is delivered.
-        order: what is asked for.
+        request: what is asked for.
         gain: what it is multiplied with, for its loudness.
     """
 
     def __init__(
-        self, stream: AudioStream, target: OutputContainer, trim: AudioTrim, order: RenderRequest, gain: float = 1.0
+        self, stream: AudioStream, target: OutputContainer, trim: AudioTrim, request: RenderRequest, gain: float = 1.0
     ) -> None:
-        coding = CODINGS[order.encoder_config.sound_encoded]
-        mix = mix_for(stream, order)
+        coding = CODINGS[request.encoder_config.sound_encoded]
+        mix = mix_for(stream, request)
         self._rate = stream.rate if coding.any_rate and stream.rate in AAC_RATES else STUDIO_RATE
         layout = av.AudioLayout(mix.layout)
         self.stream = cast("AudioStream", target.add_stream(coding.codec, rate=self._rate, layout=layout))
@@ -106,7 +106,7 @@ class Encoded:
             context.bit_rate = coding.bits * max(2, layout.nb_channels) // 2
         context.open()
         placed = PACKED.get(context.format.name, context.format.name)
-        self._line = SoundLine(stream, self._rate, placed, mix, trim, gain=gain, steady=is_rough(order))
+        self._line = SoundLine(stream, self._rate, placed, mix, trim, gain=gain, steady=is_rough(request))
         self._speed = _Speed(self._rate, mix.layout, self._line.sample_format, trim.speed) if trim.speed != 1 else None
         # Frames as the encoder wants them; rate and channels are right already.
         self._framer = av.AudioResampler(context.format, layout, self._rate, context.frame_size or None)
@@ -139,15 +139,15 @@ class Encoded:
             yield from self.stream.encode(frame)
 
 
-def mix_for(stream: AudioStream, order: RenderRequest) -> Mix:
+def mix_for(stream: AudioStream, request: RenderRequest) -> Mix:
     """What becomes of the channels of a stream."""
     names = tuple(channel.name for channel in stream.codec_context.layout.channels)
-    return mix_of(names, picked=order.settings.picked_channels, stereo=order.settings.stereo)
+    return mix_of(names, picked=request.settings.picked_channels, stereo=request.settings.stereo)
 
 
-def is_rough(order: RenderRequest) -> bool:
+def is_rough(request: RenderRequest) -> bool:
     """Whether the clip's stamps of sound are too rough to show a gap."""
-    return order.info.demuxer in ROUGH
+    return request.info.demuxer in ROUGH
 
 
 class _Speed:

@@ -35,24 +35,24 @@ class SubtitleTracks:
     """The tracks of a file that is written.
 
     Args:
-        order: what is asked for.
+        request: what is asked for.
         target: the file; a stream is added to it for each track.
         picture_start: time stamp of the clip's first picture in seconds.
     """
 
-    def __init__(self, order: RenderRequest, target: OutputContainer, picture_start: Fraction) -> None:
-        self._order, self._target = order, target
-        own = effective_timing(order.info, order.interpretation).duration
-        self._trim = AudioTrim.of(order.timing, picture_start, own)
-        codec = CODECS.get(order.encoder_config.kind.muxer, "")
-        self._tracks = [(info, self._stream(codec, info)) for info in order.subtitles]
+    def __init__(self, request: RenderRequest, target: OutputContainer, picture_start: Fraction) -> None:
+        self._request, self._target = request, target
+        own = effective_timing(request.info, request.interpretation).duration
+        self._trim = AudioTrim.of(request.timing, picture_start, own)
+        codec = CODECS.get(request.encoder_config.kind.muxer, "")
+        self._tracks = [(info, self._stream(codec, info)) for info in request.subtitles]
 
     def _stream(self, codec: str, info: SubtitleInfo) -> Any:  # noqa: ANN401 - PyAV has no name for it here
         stream: Any = self._target.add_stream(codec)
         stream.codec_context.subtitle_header = HEADER
         stream.time_base = TICK
         stream.codec_context.open()
-        stream.metadata.update(tags_of(info, self._order.encoder_config.kind.muxer))
+        stream.metadata.update(tags_of(info, self._request.encoder_config.kind.muxer))
         return stream
 
     def write(self) -> None:
@@ -69,7 +69,7 @@ class SubtitleTracks:
     def _delivered(self, info: SubtitleInfo) -> Iterator[tuple[Fraction, Fraction, str]]:
         """Words with their times in the file."""
         trim, last = self._trim, Fraction(-1)
-        for words in words_of(self._order.source, info.stream):
+        for words in words_of(self._request.source, info.stream):
             end = words.end if trim.end is None else min(words.end, trim.end)
             start = max(words.start, trim.start)
             if start < end and start > last:

@@ -39,7 +39,7 @@ class StoredMaterial(Value):
 
 
 class StoredRequest(Value):
-    """An order as it lies on a workspace. Paths count from the root where they lie in it.
+    """A request as it lies in a folder of its own. Paths count from the root where they lie in it.
 
     Attributes:
         key: of the result; parts of another are never kept.
@@ -84,19 +84,19 @@ class RenderWorkspace:
 
     def __init__(self, folder: Path, root: Path | None = None) -> None:
         self.folder, self.root = folder, root or folder.parent
-        self._order: RenderRequest | None = None
+        self._request: RenderRequest | None = None
         self._stored: StoredRequest | None = None
         self._records: dict[tuple[Stage, int], Record] = {}
 
     @classmethod
     def create_or_resume(
-        cls, folder: Path, order: RenderRequest, root: Path | None = None, seconds: float = SEGMENT_SECONDS
+        cls, folder: Path, request: RenderRequest, root: Path | None = None, seconds: float = SEGMENT_SECONDS
     ) -> Self:
-        """A workspace for an order. One that is there for just the same order is kept with all that is done on it."""
+        """A workspace for a request. One that is there for just the same is kept with all that is done on it."""
         workspace = cls(folder, root)
-        stored = workspace._stored_of(order, seconds)
+        stored = workspace._stored_of(request, seconds)
         text = stored.model_dump_json()
-        if workspace.there and workspace._form.read_text() == text:
+        if workspace.has_request and workspace._form.read_text() == text:
             files.remove(workspace._mark)
             return workspace
         workspace.clear()
@@ -104,22 +104,22 @@ class RenderWorkspace:
         files.write_whole(workspace._form, text)
         return workspace
 
-    def _stored_of(self, order: RenderRequest, seconds: float) -> StoredRequest:
-        order.encoder_config  # noqa: B018 - an order that cannot be written is refused here
-        frames, rate = order.wanted.frames, order.wanted.rate
-        found = {name: order.library.material(name) for name in order.plan.asset_refs}
+    def _stored_of(self, request: RenderRequest, seconds: float) -> StoredRequest:
+        request.encoder_config  # noqa: B018 - one that cannot be written is refused here
+        frames, rate = request.wanted.frames, request.wanted.rate
+        found = {name: request.library.material(name) for name in request.plan.asset_refs}
         return StoredRequest(
-            key=order.key,
-            plan=order.plan,
-            settings=order.settings,
-            source=self._told(order.source),
-            info=order.info,
-            clip=order.clip,
+            key=request.key,
+            plan=request.plan,
+            settings=request.settings,
+            source=self._told(request.source),
+            info=request.info,
+            clip=request.clip,
             materials={
                 name: StoredMaterial(path=self._told(one.path), info=one.info, interpretation=one.interpretation)
                 for name, one in found.items()
             },
-            identities=order.identities,
+            identities=request.identities,
             count=max(1, round(frames / (rate * Fraction(seconds)))),
         )
 
@@ -130,11 +130,11 @@ class RenderWorkspace:
 
     @property
     def _form(self) -> Path:
-        return self.folder / "order.json"
+        return self.folder / "request.json"
 
     @property
-    def there(self) -> bool:
-        """Whether there is an order on it."""
+    def has_request(self) -> bool:
+        """Whether there is a request on it."""
         return self._form.exists()
 
     @property
@@ -144,7 +144,7 @@ class RenderWorkspace:
 
     @property
     def stored(self) -> StoredRequest:
-        """The order as it is stored.
+        """The request as it is stored.
 
         Raises:
             BadRequest: the workspace was cleared.
@@ -157,9 +157,9 @@ class RenderWorkspace:
         return self._stored
 
     @property
-    def order(self) -> RenderRequest:
+    def request(self) -> RenderRequest:
         """What is to be drawn."""
-        if self._order is None:
+        if self._request is None:
             stored = self.stored
             materials = {
                 name: Material(self.root / one.path, one.info, one.interpretation, stored.identities.get(name))
@@ -168,8 +168,8 @@ class RenderWorkspace:
             library = Library(materials.__getitem__)
             source = self.root / stored.source
             own = stored.identities[""]
-            self._order = RenderRequest(stored.plan, source, stored.info, library, stored.settings, stored.clip, own)
-        return self._order
+            self._request = RenderRequest(stored.plan, source, stored.info, library, stored.settings, stored.clip, own)
+        return self._request
 
     def check_source(self) -> None:
         """See that the clip, and all that the plan uses, is what it was when this was ordered.
@@ -177,23 +177,23 @@ class RenderWorkspace:
         Raises:
             SourceChanged: it is not. MissingSource: it is gone.
         """
-        order = self.order
-        if order.identities != self.stored.identities:
+        request = self.request
+        if request.identities != self.stored.identities:
             raise SourceChanged(
                 "The file was changed after the render was ordered.",
                 remedy="Order it again, so that all of it is of one file.",
-                clip=order.clip or order.source,
+                clip=request.clip or request.source,
             )
 
     @property
     def segments(self) -> list[Segment]:
         """The parts of what is delivered."""
-        return segments_of(self.order.timing, self.stored.count)
+        return segments_of(self.request.timing, self.stored.count)
 
     @property
     def stages(self) -> tuple[Stage, ...]:
         """What is done with every part, one stage after the other."""
-        return ("measure", "draw") if self.order.encoder_config.measured_first else ("draw",)
+        return ("measure", "draw") if self.request.encoder_config.measured_first else ("draw",)
 
     def path(self, stage: Stage, number: int, suffix: str) -> Path:
         """A file of a part: `.record`, `.lock`, `.stats` of the encoder, `.pictures` and their `.stamps`."""
@@ -266,7 +266,7 @@ class RenderWorkspace:
 
     def clear(self) -> None:
         """Take all of it away."""
-        if self.there:
+        if self.has_request:
             files.remove(self.folder)
         files.remove_folder(self.folder)
 

@@ -58,9 +58,9 @@ def write_file(
     Raises:
         CannotWrite, Cancelled: see each.
     """
-    order, folder = drawing.order, drawing.encoder_config.kind.folder
-    whole = files.written(target, sources=order.sources, folder=folder, replace=replace)
-    with translate_errors(target, order.source), whole as part:
+    request, folder = drawing.request, drawing.encoder_config.kind.folder
+    whole = files.written(target, sources=request.sources, folder=folder, replace=replace)
+    with translate_errors(target, request.source), whole as part:
         if folder:
             _write_stills(part, target.stem if target.suffix == ".png" else target.name, drawing, pictures, meter)
         else:
@@ -74,8 +74,8 @@ def _write_container(part: Path, drawing: Drawing, pictures: Pictures, meter: Me
         container.metadata.update(dict.fromkeys(MARKED_AS, MARK))
         stream = drawing.track(container, share)
         _code(container, stream, drawing)
-        sounding = SoundCarrier(drawing.order, container, drawing.reader.picture_start)
-        subtitles = SubtitleTracks(drawing.order, container, drawing.reader.picture_start)
+        sounding = SoundCarrier(drawing.request, container, drawing.reader.picture_start)
+        subtitles = SubtitleTracks(drawing.request, container, drawing.reader.picture_start)
         # Closed before anything else is, since threads draw for it.
         with sounding as sound, closing(pictures(stream)) as made:
             subtitles.write()
@@ -89,7 +89,7 @@ def _write_container(part: Path, drawing: Drawing, pictures: Pictures, meter: Me
 
 def _code(container: OutputContainer, stream: VideoStream, drawing: Drawing) -> None:
     """Say the time code of the first picture where the container looks for it."""
-    code = drawing.order.timecode
+    code = drawing.request.timecode
     if code is not None:
         (stream if drawing.encoder_config.kind.muxer in ("mp4", "mov") else container).metadata["timecode"] = str(code)
 

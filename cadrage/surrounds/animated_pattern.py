@@ -48,7 +48,7 @@ class AnimatedPattern(Toned):
     seed: Exact = plain_number(0, 999, 7, "Form", 1)
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """See `Specification`."""
         return f"drift, {wording(self.pattern)}"
 

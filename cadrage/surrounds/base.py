@@ -143,7 +143,7 @@ class Specification(Protocol):
     title: ClassVar[str]
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """What is set, in few words."""
 
     @property

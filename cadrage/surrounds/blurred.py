@@ -64,7 +64,7 @@ class Blurred(Toned):
     shift_y: Exact = pixels(-4096, 4096, "Shift down")
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """See `Specification`."""
         return "blurred copy, stretched" if self.stretched else "blurred copy"
 

@@ -33,7 +33,7 @@ class EdgeExtend(Toned):
     softness: Exact = percent(0, 20, 5, "Softness", 0.1)
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """See `Specification`."""
         return "carried edges"
 
@@ -50,7 +50,7 @@ class Mirrored(Toned):
     brightness: Exact = percent(0, 150, 70, "Brightness")
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """See `Specification`."""
         return "mirrored picture"
 

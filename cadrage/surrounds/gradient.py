@@ -42,7 +42,7 @@ class Gradient(Toned):
     centre_y: Exact = percent(0, 100, 50, "Centre down")
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """See `Specification`."""
         return f"{self.form} gradient"
 

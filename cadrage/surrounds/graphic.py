@@ -24,9 +24,9 @@ class Graphic(Panel):
     ground: Background = Field(default=Blurred(softness=8, brightness=35), title="Ground")
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """See `Specification`."""
-        return f"graphic on {self.ground.words}"
+        return f"graphic on {self.ground.summary}"
 
     @property
     def asset_refs(self) -> tuple[str, ...]:

@@ -37,7 +37,7 @@ class Loop(Toned):
     brightness: Exact = percent(0, 150, 60, "Brightness")
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """See `Specification`."""
         return "loop" if self.speed == 100 else f"loop at {self.speed:g} %"
 

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
 
-from cadrage.fields import named, percent, words
+from cadrage.fields import named, percent, text
 from cadrage.footage.stills import read_rgba
 from cadrage.formats.guides import TITLE_SAFE_INSET
 from cadrage.geometry import FrameRect
@@ -49,9 +49,9 @@ class Panel(Lettered, Shown):
         align, upright: how words stand in their place.
     """
 
-    heading: str = words("Title", "Title", 120)
-    subtitle: str = words("Subtitle", "", 200)
-    small_print: str = words("Small print", "", 400)
+    heading: str = text("Title", "Title", 120)
+    subtitle: str = text("Subtitle", "", 200)
+    small_print: str = text("Small print", "", 400)
     logo: str = named("Logo", "logo")
     logo_size: Exact = percent(2, 60, 14, "Logo size")
     rule: bool = Field(default=True, title="Rule line")

@@ -23,7 +23,7 @@ class Plain(Toned):
     colour: ColourText = Field(default="#000000", title="Colour")
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """See `Specification`."""
         return f"plain {self.colour}"
 

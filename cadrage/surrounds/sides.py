@@ -34,9 +34,9 @@ class Sides(Value):
     second: Background = Field(default=Plain(colour="#202428"), title="Right or below")
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """See `Specification`."""
-        return f"{self.first.words} and {self.second.words}"
+        return f"{self.first.summary} and {self.second.summary}"
 
     @property
     def asset_refs(self) -> tuple[str, ...]:

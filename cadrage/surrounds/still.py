@@ -33,7 +33,7 @@ class Still(Toned):
     brightness: Exact = percent(0, 150, 70, "Brightness")
 
     @property
-    def words(self) -> str:
+    def summary(self) -> str:
         """See `Specification`."""
         return {"cover": "still", "whole": "still, whole", "tiled": "still, in tiles"}[self.fit]
 

@@ -39,7 +39,7 @@ def stored(page, number):
 def looked(page):
     """Wait until nothing is being found out any more, and the page has heard of it, which is within two seconds."""
     board = re.sub(r"/framings.*", "", page.url).replace("/projects", "/api/projects")
-    until(lambda: not any(clip["looking"] for clip in page.request.get(board).json()["footage"]), 30)
+    until(lambda: not any(clip["analysing"] for clip in page.request.get(board).json()["footage"]), 30)
     page.wait_for_timeout(2500)
 
 

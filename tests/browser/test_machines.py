@@ -55,7 +55,7 @@ def test_two_machines_draw_parts_and_one_of_them_dies(tmp_path, driver, address)
             time.sleep(3)  # both are up and wait at the queue
             job = visitor.post(f"/api/framings/{framing}/renders")["id"]
             workspace = RenderWorkspace(media / "renders" / f".workspace-{job}", media)
-            until(lambda: workspace.there and sum(map(bool, _being_drawn(workspace))) >= 2, 60)
+            until(lambda: workspace.has_request and sum(map(bool, _being_drawn(workspace))) >= 2, 60)
             end(workers["second"], signal.SIGKILL)
             seen = set()
 

@@ -85,7 +85,7 @@ def test_a_full_aperture_raster_may_be_anamorphic(tmp_path):
 def test_a_pixel_aspect_that_nothing_has_is_not_believed(tmp_path, aspect):
     info = probe(tape(tmp_path, "1")).model_copy(update={"pixel_aspect": Fraction(aspect), "stream_aspect": None})
     assert resolve(info, Interpretation()).picture.pixel_aspect == 1
-    assert "nothing has" in next(fact.says for fact in describe(info) if fact.name == "Pixel aspect")
+    assert "nothing has" in next(fact.value for fact in describe(info) if fact.name == "Pixel aspect")
     assert Fraction(aspect) not in {candidate.pixel_aspect for candidate in candidates(info)}
 
 

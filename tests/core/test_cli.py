@@ -137,7 +137,7 @@ def test_what_a_clip_cannot_be_is_refused(small_clip, said):
 
 def test_looking_at_a_clip(tmp_path):
     clip = write_clip(tmp_path / "clip.mp4", size=(640, 360), sound=None)
-    seen = json.loads(cadrage("look", clip, "--json").stdout)
+    seen = json.loads(cadrage("analyse", clip, "--json").stdout)
     assert (seen["bars"]["kind"], seen["fields"]["order"]) == ("none", "progressive")
 
 

@@ -124,12 +124,12 @@ def test_a_picture_moved_out_of_the_frame_leaves_the_surround(upright):
 
 def test_measure_says_what_is_kept(upright):
     fill = measure(Plan(frame=WIDE, placement=Placement(tightness=Fraction(1))), upright[1])
-    assert fill.words.lost == "68.4 % of the picture lost"
-    assert fill.words.surround == "nothing to fill"
+    assert fill.summary.lost == "68.4 % of the picture lost"
+    assert fill.summary.surround == "nothing to fill"
     whole = measure(Plan(frame=WIDE), upright[1])
-    assert whole.words.lost == "nothing lost"
+    assert whole.summary.lost == "nothing lost"
     assert (whole.bars.left, whole.bars.top) == (Fraction(875, 4), 0)
-    assert whole.words.source == "9:16 upright"
+    assert whole.summary.source == "9:16 upright"
 
 
 def test_previews_come_from_held_frames(upright):
@@ -197,9 +197,9 @@ def test_the_surround_fills_the_active_picture_only(upright):
 def test_cost_counts_what_the_bars_hide(upright):
     found = measure(Plan(frame=SCOPE, placement=Placement(tightness=Fraction(1))), upright[1])
     assert found.cost.covered_percent == 100
-    assert found.words.frame == "2.39 in 16:9 640×360"
+    assert found.summary.frame == "2.39 in 16:9 640×360"
     whole = measure(Plan(frame=SCOPE), upright[1])
-    assert whole.words.lost == "nothing lost"
+    assert whole.summary.lost == "nothing lost"
     assert whole.seen.height == whole.active.height
 
 

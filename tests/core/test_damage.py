@@ -8,7 +8,7 @@ import pytest
 
 from cadrage.errors import UnreadableFile
 from cadrage.footage import ClipReader, probe
-from cadrage.footage.describe import finding_words, notices, timecode
+from cadrage.footage.describe import finding_message, notices, timecode
 from cadrage.footage.findings import MOST_TOLD, Finding, limited, places, stretches
 from cadrage.footage.scan import Budget
 from cadrage.formats import Frame
@@ -66,7 +66,7 @@ def test_leading_pictures_that_cannot_be_decoded_are_counted_and_told(made):
     info = probe(made("MPG: begins in the middle"))
     leading = next(one for one in info.findings if one.kind == "leading")
     assert 0 < leading.count < 17
-    assert "begins in the middle" in finding_words(leading, info.rate)
+    assert "begins in the middle" in finding_message(leading, info.rate)
     assert not leading.damage
 
 
@@ -98,7 +98,7 @@ def test_damage_can_stop_a_render(made, tmp_path):
 def test_damage_is_listed_with_time_codes(made):
     path = made("TS: every 40th packet lost")
     info = probe(path)
-    lines = [one.says for one in notices(info) if one.damage]
+    lines = [one.message for one in notices(info) if one.damage]
     assert len(lines) == len(info.damage)
     assert all("00:00:0" in line for line in lines)
     assert "damaged" in cadrage("probe", path).stdout

@@ -47,7 +47,7 @@ SMALL = Placement(sizing="scale", scale=F(1))  # 180×180 in the middle: columns
 
 
 def test_a_finish_that_is_off_changes_nothing(white):
-    assert Finish().words == "none"
+    assert Finish().summary == "none"
     for one, other in zip(
         drawn(white, Finish()).arrays, drawn(white, Finish(shadow=Shadow(distance=5))).arrays, strict=True
     ):
@@ -158,5 +158,5 @@ def test_every_part_is_offered_with_an_example_that_does_something(white):
     for part in offered_parts():
         finish = Finish.model_validate({part.name: part.example})
         assert not getattr(finish, part.name).off
-        assert part.name in finish.words
+        assert part.name in finish.summary
         assert (luma(white, finish, SMALL) != luma(white, Finish(), SMALL)).any()

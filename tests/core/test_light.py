@@ -130,7 +130,7 @@ def test_sdr_and_hdr_look_alike_on_a_screen(hdr, tmp_path):
     Image.new("RGB", (160, 96), (255, 255, 255)).save(still)
     shown = to_rgb(compose(Plan(frame=Frame(width=320, height=192, colour="pq")), probe(still), still, F(0)))
     assert shown.min() >= 254
-    assert "PQ" in next(fact.says for fact in describe(probe(hdr["pq"])) if fact.name == "Colour")
+    assert "PQ" in next(fact.value for fact in describe(probe(hdr["pq"])) if fact.name == "Colour")
 
 
 def test_an_untagged_clip_is_taken_as_what_is_said_of_it(tmp_path):

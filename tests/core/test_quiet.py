@@ -57,10 +57,10 @@ def test_ten_surrounds_are_ordered_as_an_editor_would(sample):
 
 def test_dim_soft_and_still_is_calm_and_a_bright_one_is_told_with_a_number(sample):
     calm = quietness(plan_of(Blurred(softness=9, brightness=45)), sample)
-    assert (calm.calm, calm.says, calm.unrest) == (True, "calm", 0)
+    assert (calm.calm, calm.summary, calm.unrest) == (True, "calm", 0)
     bright = quietness(plan_of(Plain(colour="#f0f0f0")), sample)
     assert not bright.calm
-    assert "dim to" in bright.says
+    assert "dim to" in bright.summary
 
 
 @pytest.mark.parametrize("surround", [Blurred(softness=0.5, brightness=130), Mirrored(brightness=120)])
@@ -84,7 +84,8 @@ def test_what_is_calm_is_left_alone(sample):
 
 def test_a_surround_that_nobody_sees_is_calm(sample):
     assert (
-        quietness(plan_of(Mirrored(), placement=Placement(tightness=1)), sample).says == "nothing of a surround is seen"
+        quietness(plan_of(Mirrored(), placement=Placement(tightness=1)), sample).summary
+        == "nothing of a surround is seen"
     )
 
 

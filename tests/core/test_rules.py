@@ -11,7 +11,7 @@ from cadrage.footage import Edges, Interpretation, probe
 from cadrage.formats import Delivery, Frame
 from cadrage.geometry import Picture, Placement, Raster
 from cadrage.plan import Plan
-from cadrage.rules import format_key, format_words, sensible_rule
+from cadrage.rules import format_key, format_summary, sensible_rule
 from tests.clips import write_clip
 
 
@@ -35,10 +35,10 @@ def test_clips_of_one_format_have_one_key(tmp_path, small_clip):
     turned = write_clip(tmp_path / "turned.mp4", frames=3, rotation=90)
     assert format_key(probe(small_clip)) == format_key(probe(same))
     assert format_key(probe(small_clip)) != format_key(probe(turned))
-    assert format_words(probe(turned)) == "320×180 turned 90°"
+    assert format_summary(probe(turned)) == "320×180 turned 90°"
 
 
-BARS = BurnedInBars(kind="bars", edges=Edges(top=F(20), bottom=F(20)), says="black bars")
+BARS = BurnedInBars(kind="bars", edges=Edges(top=F(20), bottom=F(20)), summary="black bars")
 
 
 def reasons(clip, bars=None, delivery=None, **plan):

@@ -138,7 +138,7 @@ def work_at(folder, target):
     workspace = RenderWorkspace(folder)
     if target:
         finish(workspace, target)
-    while workspace.there and help_out(workspace):
+    while workspace.has_request and help_out(workspace):
         pass
 
 

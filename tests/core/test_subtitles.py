@@ -67,7 +67,7 @@ def test_words_come_through(sources, tmp_path, kind, name):
         pytest.skip("once is enough: coding VP9 takes its time")
     source, target = sources[name], tmp_path / f"out.{kind}"
     info = probe(source)
-    assert [(one.words, one.language) for one in info.subtitles] == [(True, "deu")]
+    assert [(one.is_text, one.language) for one in info.subtitles] == [(True, "deu")]
     assert any(fact.name == "Subtitles" for fact in describe(info))
     plan, settings = Plan(frame=Frame(width=256, height=144)), Settings(kind=KINDS[kind], sound="none")
     render(plan, source, target, info, settings=settings)

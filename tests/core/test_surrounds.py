@@ -79,7 +79,7 @@ def test_every_kind_can_be_thinned_to_its_base_and_loses_its_colour(clip, kind):
 def test_every_kind_travels_as_json_and_says_what_it_is(kind):
     made = SURROUND_KINDS[kind]()
     assert Plan.model_validate_json(Plan(frame=FRAME, surround=made).model_dump_json()).surround == made
-    assert made.words
+    assert made.summary
 
 
 @pytest.mark.parametrize("kind", SURROUND_KINDS)
@@ -186,4 +186,4 @@ def test_colours_that_are_none_are_refused():
 
 def test_a_surround_that_nobody_sees_costs_no_word(clip):
     fill = Placement(tightness=F(1))
-    assert measure(Plan(frame=FRAME, placement=fill, surround=Blurred()), clip[0]).words.surround == "nothing to fill"
+    assert measure(Plan(frame=FRAME, placement=fill, surround=Blurred()), clip[0]).summary.surround == "nothing to fill"

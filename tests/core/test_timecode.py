@@ -78,7 +78,7 @@ def test_it_is_read_and_written(tmp_path, kind, rate, code, part, wanted):
     subprocess.run(["ffmpeg", "-v", "error", "-y", "-i", plain, "-c", "copy", "-timecode", code, source], check=True)
     info = probe(source)
     assert info.timecode == code
-    assert any(fact.says == code for fact in describe(info))
+    assert any(fact.value == code for fact in describe(info))
     plan, target = Plan(frame=Frame(width=256, height=144), range=part), tmp_path / f"out.{kind}"
     render(plan, source, target, info, settings=KINDS[kind])
     inspection = inspect_file(target, RenderRequest(plan, source, info, settings=KINDS[kind]))

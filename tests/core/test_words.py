@@ -7,7 +7,7 @@ import pytest
 from cadrage.compose import measure
 from cadrage.footage import describe, probe
 from cadrage.formats import Frame
-from cadrage.formats.words import aspect_name
+from cadrage.formats.aspect_names import aspect_name
 from cadrage.geometry import Placement
 from cadrage.inspection import inspect_file
 from cadrage.plan import Plan
@@ -34,7 +34,7 @@ def test_shapes_are_called_as_people_call_them(aspect, name):
 def lines_of(path):
     lines = {}
     for fact in describe(probe(path)):
-        lines.setdefault(fact.name, fact.says)
+        lines.setdefault(fact.name, fact.value)
     return lines
 
 
@@ -82,15 +82,15 @@ def test_a_varying_rate_is_told_with_its_spread(tmp_path):
 )
 def test_a_placement_is_said(museum, placement, words):
     plan = Plan(frame=Frame(width=1920, height=1080), placement=Placement(**placement))
-    assert measure(plan, probe(museum["depot.mp4"])).words.placement == words
+    assert measure(plan, probe(museum["depot.mp4"])).summary.placement == words
 
 
 def test_a_loss_too_small_to_write_is_not_said_to_be_nothing(museum):
     placement = Placement(tightness=Fraction(1), offset_y=Fraction(0))
     plan = Plan(frame=Frame(width=1920, height=1079 + 1), placement=placement)
-    assert measure(plan, probe(museum["crossing.mp4"])).words.lost == "nothing lost"
+    assert measure(plan, probe(museum["crossing.mp4"])).summary.lost == "nothing lost"
     nudged = plan.model_copy(update={"placement": Placement(offset_y=Fraction(1, 2))})
-    assert measure(nudged, probe(museum["crossing.mp4"])).words.lost == "under 0.1 % of the picture lost"
+    assert measure(nudged, probe(museum["crossing.mp4"])).summary.lost == "under 0.1 % of the picture lost"
 
 
 def test_inspecting_without_an_order_only_measures(small_clip):

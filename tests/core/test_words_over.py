@@ -109,7 +109,7 @@ def test_long_words_are_made_smaller_until_they_fit(clips):
     said = legibility(
         Plan(frame=WIDE, surround=Graphic(heading="Strassenbahnbetriebswerkstatt", size=20)), sample(clips, WIDE)
     )
-    assert "made smaller" in said[0].says or "does not fit" in said[0].says
+    assert "made smaller" in said[0].summary or "does not fit" in said[0].summary
 
 
 def test_a_logo_is_laid_with_what_is_transparent_in_it(clips, tmp_path):
@@ -217,7 +217,7 @@ def test_words_that_cannot_be_read_are_found_and_made_readable(clips):
     before = legibility(bad, seen)
     assert [one.what for one in before] == ["panel", "title 1"]
     assert not any(one.readable for one in before)
-    assert all("under 4.5:1" in one.says for one in before)
+    assert all("under 4.5:1" in one.summary for one in before)
     after = legibility(readable(bad, seen), seen)
     assert all(one.ratio >= 4.5 for one in after)
 
@@ -236,6 +236,6 @@ def test_a_busy_ground_counts_by_its_worst_parts(clips):
 
 def test_words_without_a_place_say_so(clips):
     filled = Plan(frame=WIDE, placement=Placement(tightness=F(1)), surround=Graphic())
-    assert "no place is free" in legibility(filled, sample(clips, WIDE))[0].says
+    assert "no place is free" in legibility(filled, sample(clips, WIDE))[0].summary
     out = Plan(frame=WIDE, finish=Finish(titles=(Title(text="A title at the very edge", x=2),)))
-    assert "title-safe" in legibility(out, sample(clips, WIDE))[0].says
+    assert "title-safe" in legibility(out, sample(clips, WIDE))[0].summary

@@ -69,4 +69,4 @@ def test_ten_bit_full_range_and_film_rate(tmp_path):
 def test_a_flag_that_is_no_quarter_turn_is_taken_as_the_nearest_and_told(tmp_path, flag, taken):
     info = probe(write_clip(tmp_path / "tilted.mp4", rotation=flag, frames=3))
     assert (info.rotation, info.rotation_flag) == (taken, flag % 360)
-    assert f"its flag says {flag % 360}°" in next(fact.says for fact in describe(info) if fact.name == "Rotation")
+    assert f"its flag says {flag % 360}°" in next(fact.value for fact in describe(info) if fact.name == "Rotation")

@@ -83,7 +83,7 @@ def test_mixed_material_says_so(tmp_path):
     path = write(tmp_path / "mixed.mpg", [*in_fields(range(64), "upper_first"), *moving[::2]], *CLIPS["upper.mpg"][1])
     found = find_fields(path, probe(path))
     assert found.film == "in_parts"
-    assert "video elsewhere" in found.says
+    assert "video elsewhere" in found.summary
 
 
 @pytest.mark.parametrize("suffix", ["mpg", "ts", "mkv", "mp4"])

@@ -82,7 +82,7 @@ def test_a_failure_is_told_with_its_reason_and_can_be_tried_again(ida, footage, 
         "It ends in the middle.",
         "Copy it again.",
     )
-    assert not told["looking"]
+    assert not told["analysing"]
     assert ida.post(f"/api/analyses/{failed['id']}/retry").json()["state"] == "queued"
     analyses.perform_next()
     assert states(footage)["bars"] == State.DONE

@@ -63,7 +63,7 @@ def test_a_replaced_clip_keeps_its_framings(ida, framing, tmp_path, django_captu
     other = write_clip(tmp_path / "other.mp4", size=(640, 360), frames=8)
     with django_capture_on_commit_callbacks(execute=True):
         answer = send(ida, f"/api/footage/{footage.pk}/replace", other).json()
-    assert (answer["words"], answer["name"], answer["looking"]) == ("640×360, 25 fps", footage.name, True)
+    assert (answer["summary"], answer["name"], answer["analysing"]) == ("640×360, 25 fps", footage.name, True)
     assert ida.get(f"/api/framings/{framing.pk}").status_code == 200
     assert not old.exists()
     assert send(ida, f"/api/footage/{footage.pk}/replace", other.with_name("other.mp4")).status_code == 200
@@ -91,14 +91,14 @@ def test_two_clips_of_one_name_and_the_same_file_twice(ida, framing, small_clip)
 def test_bars_and_fields_are_found_by_a_worker(ida, project, tmp_path):
     path = Case("letterbox", LETTERBOX).write(tmp_path)
     made = send(ida, f"/api/projects/{project.pk}/footage", path).json()
-    assert (made["looking"], made["bars"]) == (True, None)
+    assert (made["analysing"], made["bars"]) == (True, None)
     assert settled(Footage.objects.get(pk=made["id"]))
     board = ida.get(f"/api/projects/{project.pk}").json()
     clip, cell = board["footage"][0], board["cells"][0]
-    assert (clip["looking"], clip["bars"]["kind"]) == (False, "bars")
+    assert (clip["analysing"], clip["bars"]["kind"]) == (False, "bars")
     assert (clip["bars"]["edges"]["top"], clip["fields"]["order"]) == ("46", "progressive")
     assert "bars" in {concern["reason"] for concern in cell["concerns"]}
-    body = {"interpretation": {**clip["said"], "burned_in_bars": clip["bars"]["edges"]}}
+    body = {"interpretation": {**clip["stated"], "burned_in_bars": clip["bars"]["edges"]}}
     ida.put(f"/api/footage/{clip['id']}/interpretation", body, content_type="application/json")
     measured = ida.get(f"/api/framings/{cell['id']}").json()["measure"]
     assert (measured["picture"]["y"], measured["picture"]["height"]) == ("46", "268")
@@ -110,7 +110,7 @@ def test_fields_that_were_found_count_where_nobody_speaks_of_them(ida, framing):
     footage = framing.footage
     fields = ANALYSES["fields"]
     request = fields.request(subject_of(footage)).model_copy(update={"clip": "as if"})
-    store.keep(request, Found(FieldsFound(order="lower_first", judged=9, agreeing=9, says="fields")))
+    store.keep(request, Found(FieldsFound(order="lower_first", judged=9, agreeing=9, summary="fields")))
     footage.analyses.filter(kind="fields").update(state="done", key=request.key)
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     assert plan["interpretation"]["fields"] == "lower_first"
@@ -215,7 +215,7 @@ def test_a_linked_file_that_changes_is_seen_to_and_read_anew(ida, project, shelf
     assert now.changed
     out = FootageOut.of(now)
     assert out.stamp != made["stamp"]
-    assert "changed since it was taken in" in out.noticed[0].says
+    assert "changed since it was taken in" in out.noticed[0].message
     assert ida.get(address).content != before
     actions.read_anew()
     assert Footage.objects.get(pk=row.pk).changed  # somebody may still be writing to it

@@ -38,7 +38,7 @@ def test_a_clip_is_taken_in(ida, project, small_clip):
     assert row.name == "My clip é.mp4"
     assert row.path.read_bytes() == small_clip.read_bytes()
     assert kept()[settings.INCOMING_DIR] == before[settings.INCOMING_DIR]
-    assert answer.json()["words"] == "320×180, 25 fps"
+    assert answer.json()["summary"] == "320×180, 25 fps"
 
 
 @pytest.mark.parametrize("content", [b"", b"hello", b"#EXTM3U\nhttp://127.0.0.1/x.ts\n"])
@@ -84,7 +84,7 @@ def test_an_interpretation_holds_in_every_frame_and_outlives_undo(ida, framing):
     address = f"/api/footage/{framing.footage_id}/interpretation"
     body = {"interpretation": {"pixel_aspect": "16:11", "rotation": 90}}
     answer = ida.put(address, body, content_type="application/json").json()
-    assert (answer["said"]["pixel_aspect"], answer["said"]["rotation"], answer["own"]) == ("16/11", 90, True)
+    assert (answer["stated"]["pixel_aspect"], answer["stated"]["rotation"], answer["own"]) == ("16/11", 90, True)
     state = ida.get(f"/api/framings/{framing.pk}").json()
     assert state["plan"]["interpretation"] == answer["interpretation"]
     assert (state["measure"]["picture"]["width"], state["measure"]["pixel_aspect"]) == ("180", "0.6875")

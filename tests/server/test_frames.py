@@ -49,7 +49,7 @@ def test_too_long_is_flagged_and_not_cut(ida, framing):
     body = {"frame": framing.frame.frame_json, "delivery": {"longest": "0.5"}}
     ida.put(f"/api/frames/{framing.frame_id}", body, content_type="application/json")
     state = ida.get(f"/api/framings/{framing.pk}").json()
-    assert [concern["says"] for concern in state["concerns"]] == ["0.5 s too long"]
+    assert [concern["summary"] for concern in state["concerns"]] == ["0.5 s too long"]
     assert ida.post(f"/api/framings/{framing.pk}/renders").json()["total"] == 25
 
 

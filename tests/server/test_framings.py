@@ -20,7 +20,7 @@ def tightness_of(answer):
 def test_it_begins_whole_over_a_blurred_copy(ida, framing):
     now = state(ida, framing)
     assert now["plan"]["surround"]["kind"] == "blurred"
-    assert now["measure"]["words"]["lost"] == "nothing lost"
+    assert now["measure"]["summary"]["lost"] == "nothing lost"
     assert (now["undo"], now["redo"]) == (None, None)
 
 

@@ -152,7 +152,7 @@ def test_bars_that_nobody_asked_for_cannot_be_ordered(ida, framing):
     assert refused.status_code == 422
     assert "180×180" in refused.json()["title"]
     board = ida.get(f"/api/projects/{framing.footage.project_id}").json()["frames"][0]
-    assert (board["bars"]["says"], board["bars"]["decided"]) == ("70 above, 70 below", False)
+    assert (board["bars"]["summary"], board["bars"]["decided"]) == ("70 above, 70 below", False)
     for bars, size in (("whole_frame", (180, 320)), ("active_picture_only", (180, 180))):
         settings = board["settings"] | {"bars": bars}
         body = {"frame": board["frame"], "delivery": board["delivery"], "settings": settings}

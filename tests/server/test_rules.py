@@ -100,7 +100,7 @@ def test_what_a_format_means_is_set_once(ida, cells):
 
     say(second, {"pixel_aspect": "8:9"})
     told = say(first, {"pixel_aspect": "16:15"}, for_format=True)
-    assert (told["own"], told["said"]["pixel_aspect"]) == (False, "16/15")
+    assert (told["own"], told["stated"]["pixel_aspect"]) == (False, "16/15")
     assert [aspect(cell) for cell in cells] == ["16/15", "8/9", None]
     say(second, None)
     assert aspect(cells[1]) == "16/15"

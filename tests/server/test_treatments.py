@@ -96,7 +96,7 @@ def test_a_loud_surround_is_told_and_quietened(ida, cells):  # noqa: F811
     plan = state(ida, cells[0])["plan"]
     plan["surround"] = {"kind": "plain", "colour": "#ffffff"}
     told = ask(ida, cells[0], "quiet", plan).json()
-    assert (told["calm"], "dim to" in told["says"]) == (False, True)
+    assert (told["calm"], "dim to" in told["summary"]) == (False, True)
     quieter = ask(ida, cells[0], "quieten", plan).json()
     told = ask(ida, cells[0], "quiet", quieter).json()
     assert told["calm"]

@@ -52,8 +52,8 @@ def forget(footage: Footage) -> None:
 
 def subject_of(footage: Footage) -> Subject:
     """A clip as analyses look at it."""
-    said = RuleBook.of(footage.project).said(footage)
-    return Subject(footage.path, footage.identity_now.key, footage.info, said, footage.found)
+    stated = RuleBook.of(footage.project).stated(footage)
+    return Subject(footage.path, footage.identity_now.key, footage.info, stated, footage.found)
 
 
 def _read_anew(footage: Footage) -> None:
@@ -117,7 +117,7 @@ def _find(row: Analysis) -> None:
     footage = Footage.everything.select_related("project").get(pk=row.footage_id)
     analysis, subject = ANALYSES[row.kind], subject_of(footage)
     # Nothing comes of an analysis before it is done, so each attempt beyond the first was in vain.
-    jobs.save(row, key=analysis.request(subject).key, phase="looking", total=100, stalled_attempts=row.attempts - 1)
+    jobs.save(row, key=analysis.request(subject).key, phase="analysing", total=100, stalled_attempts=row.attempts - 1)
     outcome = store.find(analysis, subject, _Watch(row))
     if isinstance(outcome, NotFound):
         jobs.end(row, State.DONE, done=100, problem=outcome.reason)

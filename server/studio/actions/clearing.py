@@ -43,7 +43,7 @@ def kept(project: Project, days: int | None, gigabytes: float | None) -> Kept:
         gigabytes: up to which all are kept, the newest first; None without end.
     """
     rows = Render.objects.filter(framing__footage__project=project, state=Render.State.DONE, cleared=None)
-    there = [(row, row.size) for row in rows.only(*NEEDED).order_by("-finished", "-pk") if row.there]
+    there = [(row, row.size) for row in rows.only(*NEEDED).order_by("-finished", "-pk") if row.file_exists]
     now, due, due_bytes, held, ages = timezone.now(), [], 0, 0, []
     for row, size in there:
         over = None if days is None else (row.finished or row.ordered) + timedelta(days=days)

@@ -28,7 +28,7 @@ def finished(project: Project, chosen: list[int] | None = None) -> list[Render]:
         rows = rows.filter(pk__in=chosen)
     newest: dict[int, Render] = {}
     for row in rows.order_by("pk"):
-        if row.there:
+        if row.file_exists:
             newest[row.pk if chosen is not None else row.framing_id] = row
     return sorted(newest.values(), key=lambda row: (row.framing.footage_id, row.framing.frame_id, row.pk))
 
@@ -84,9 +84,9 @@ def sheet_rows(rows: list[Render]) -> list[SheetRow]:
     found = []
     for name, row in named(rows):
         footage = row.framing.footage
-        order = RenderRequest(row.plan, footage.path, footage.info, settings=row.settings, clip=footage.name)
+        request = RenderRequest(row.plan, footage.path, footage.info, settings=row.settings, clip=footage.name)
         report = Inspection.model_validate(row.report_json)
-        found.append(SheetRow.of(name, order, row.path, row.digest, row.finished or row.ordered, report))
+        found.append(SheetRow.of(name, request, row.path, row.digest, row.finished or row.ordered, report))
     return found
 
 

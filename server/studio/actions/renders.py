@@ -102,7 +102,7 @@ def follow_what_was_found(job: Render) -> None:
 def reuse_result(job: Render) -> bool:
     """Give a job the file of one that made the same; says whether there was one. The two files are one on the disk."""
     for twin in Render.objects.filter(identity=job.identity, state=State.DONE, cleared=None).exclude(pk=job.pk):
-        if not twin.there:
+        if not twin.file_exists:
             continue
         try:
             _link(twin.path, job.path)
@@ -227,8 +227,8 @@ def picture(job: Render, time: Fraction, width: int, *, asked: bool) -> bytes:
     if not asked:
         info = probe(job.path)
         return previewer.picture(job.path, info, AS_IT_IS, min(time, info.duration), width)
-    order = rendering.RenderRequest(plan, footage.path, footage.info, settings=job.settings)
-    moment = order.timing.start + time * order.timing.speed
+    request = rendering.RenderRequest(plan, footage.path, footage.info, settings=job.settings)
+    moment = request.timing.start + time * request.timing.speed
     library = library_of(footage, plan.interpretation, previewer.store)
     own = footage.identity_now
-    return previewer.image(order.written, footage.path, footage.info, moment, width, library=library, identity=own)
+    return previewer.image(request.written, footage.path, footage.info, moment, width, library=library, identity=own)

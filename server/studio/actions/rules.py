@@ -31,13 +31,13 @@ class RuleBook:
         sources = {row.format_key: row.interpretation for row in project.source_rules.all()}
         return cls(framings, sources)
 
-    def said(self, footage: Footage) -> Interpretation:
+    def stated(self, footage: Footage) -> Interpretation:
         """What a clip is said to be: by word of its own, else by the rule of its format."""
         return footage.own_interpretation or self.sources.get(footage.format_key) or Interpretation()
 
     def interpretation(self, footage: Footage) -> Interpretation:
         """What a clip is taken to be: as said, and where nobody speaks of its fields, as they were found."""
-        return as_found(self.said(footage), footage.fields)
+        return as_found(self.stated(footage), footage.fields)
 
     def rule(self, footage: Footage, frame: ProjectFrame) -> Rule:
         """The rule for a clip in a frame: the one that was set, else a sensible one."""

@@ -59,10 +59,10 @@ def _claim(job: Render) -> bool:
 def _perform(job: Render) -> None:
     footage = job.framing.footage
     try:
-        order = _order(job)
-        save(job, identity=order.key)  # of this version of the engine
+        request = _request(job)
+        save(job, identity=request.key)  # of this version of the engine
         workspace = RenderWorkspace.create_or_resume(
-            job.workspace.folder, order, job.workspace.root, settings.PART_SECONDS
+            job.workspace.folder, request, job.workspace.root, settings.PART_SECONDS
         )
         _count_attempt(job, workspace)
         _call_helpers(workspace)
@@ -75,7 +75,7 @@ def _perform(job: Render) -> None:
             replace=True,
         )
         save(job, phase="inspecting")
-        inspection = inspect_file(job.path, order)
+        inspection = inspect_file(job.path, request)
         digest = digest_of(job.path)
     except Cancelled:
         job.workspace.clear()
@@ -95,7 +95,7 @@ def _perform(job: Render) -> None:
         call("render")  # for one that waited for this file, or that came meanwhile
 
 
-def _order(job: Render) -> rendering.RenderRequest:
+def _request(job: Render) -> rendering.RenderRequest:
     """What was ordered, if all that it needs is what it was then.
 
     Raises:
@@ -137,14 +137,14 @@ def draw_part(name: str) -> None:
     workspace = RenderWorkspace(settings.RENDERS_DIR / os.path.basename(name), settings.MEDIA_DIR)  # noqa: PTH119 - never a path
     try:
         if (
-            workspace.there
+            workspace.has_request
             and workspace.ours
             and not workspace.paused
-            and help_out(workspace, stopped=lambda: not workspace.there)
+            and help_out(workspace, stopped=lambda: not workspace.has_request)
         ):
             call_now("part", name)
     except CadrageError as error:
-        if workspace.there:  # whoever finishes it meets the same, and says so
+        if workspace.has_request:  # whoever finishes it meets the same, and says so
             log.warning("A part was not drawn: %s", error)
 
 

@@ -10,7 +10,7 @@ from cadrage.compose.legible import readable as made_readable
 from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
 from cadrage.plan import Design, Plan
 from cadrage.render import estimate
-from cadrage.render.words import fitting_of
+from cadrage.render.offers import fitting_of
 from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
 from server.studio.actions.materials import key_of, library_of, sampled

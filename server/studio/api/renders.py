@@ -120,7 +120,7 @@ def picture(
 ) -> HttpResponse:
     """The finished file at a time of it, in seconds; or what was asked for at that moment. A JPEG."""
     row = owned.render(request, render_id)
-    if not row.there:
+    if not row.file_exists:
         raise Http404
     shown = actions.picture(row, read_time(time), min(max(width, 16), WIDEST), asked=asked)
     return HttpResponse(shown, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"})
@@ -130,7 +130,7 @@ def picture(
 def file(request: HttpRequest, render_id: int, *, download: bool = False) -> HttpResponseBase:
     """The finished file, whole or a range of it."""
     row = owned.render(request, render_id)
-    if not row.there:
+    if not row.file_exists:
         raise Http404
     if row.path.is_dir():
         response = StreamingHttpResponse(archive([row]), content_type="application/zip")

@@ -5,7 +5,7 @@ from django.db import migrations
 from cadrage.upgrade import upgraded
 
 STORED = {
-    "Footage": ("facts_json", "interpretation_json", "fields_json", "copy_json"),
+    "Footage": ("facts_json", "interpretation_json", "bars_json", "fields_json", "copy_json"),
     "FramingRule": ("rule_json",),
     "OrderedFrame": ("frame_json", "settings_json"),
     "OwnFrame": ("frame_json",),

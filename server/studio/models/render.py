@@ -103,11 +103,11 @@ class Render(Job):
             return 0.0
 
     @property
-    def there(self) -> bool:
+    def file_exists(self) -> bool:
         """Whether it is done and its file can be had."""
         return self.state == self.State.DONE and self.cleared is None and self.path.exists()
 
     @property
     def size(self) -> int:
         """Bytes of the file; 0 where there is none."""
-        return sum(file.stat().st_size for file in files_of(self.path)) if self.there else 0
+        return sum(file.stat().st_size for file in files_of(self.path)) if self.file_exists else 0

@@ -1592,7 +1592,7 @@ export interface components {
          *         width, height: of the whole frame, with its bars.
          *         left, top: of the active picture in it.
          *         inner_width, inner_height: of a file that is exactly the active picture.
-         *         says: how large the bars are.
+         *         summary: how large the bars are.
          *         decided: whether somebody has said which it is.
          */
         BarsChoice: {
@@ -1606,8 +1606,8 @@ export interface components {
             inner_width: number;
             /** Left */
             left: number;
-            /** Says */
-            says: string;
+            /** Summary */
+            summary: string;
             /** Top */
             top: number;
             /** Width */
@@ -1756,7 +1756,7 @@ export interface components {
          *         colour: "black", "grey", "white" or "coloured", or empty where there is no flat bar.
          *         confidence_percent: of the least sure side; 0 to 100.
          *         stretches: where the bars change, each stretch with its own; empty where they do not.
-         *         says: the same in words.
+         *         summary: the same in words.
          */
         BurnedInBars: {
             /**
@@ -1783,13 +1783,13 @@ export interface components {
              * @enum {string}
              */
             kind: "none" | "bars" | "surround" | "changing" | "dark";
-            /** Says */
-            says: string;
             /**
              * Stretches
              * @default []
              */
             stretches: components["schemas"]["BarInterval"][];
+            /** Summary */
+            summary: string;
         };
         /**
          * Candidate
@@ -1920,6 +1920,26 @@ export interface components {
             title: components["schemas"]["Control"][];
         };
         /**
+         * Caution
+         * @description One thing to know about a placement.
+         *
+         *     Attributes:
+         *         kind: what it is about.
+         *         message: a sentence.
+         *         brief: a few words with its number, for narrow places.
+         */
+        Caution: {
+            /** Brief */
+            brief: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "much_enlarged" | "enlarged" | "lost" | "small" | "shape";
+            /** Message */
+            message: string;
+        };
+        /**
          * CellOut
          * @description A framing as the board shows it. `stamp` changes with whatever its thumbnail depends on.
          */
@@ -2002,7 +2022,7 @@ export interface components {
          *
          *     Attributes:
          *         reason: which.
-         *         says: in a few words, with its number.
+         *         summary: in a few words, with its number.
          */
         Concern: {
             /**
@@ -2010,8 +2030,8 @@ export interface components {
              * @enum {string}
              */
             reason: "lost" | "enlarged" | "shape" | "bars" | "rate" | "long";
-            /** Says */
-            says: string;
+            /** Summary */
+            summary: string;
         };
         /**
          * ContentLight
@@ -2030,7 +2050,7 @@ export interface components {
          *     Attributes:
          *         name: the field.
          *         label: what people call it.
-         *         unit: of a number, or empty; "moment", in seconds; "colour"; "colour or none"; "choice"; "tick"; "words";
+         *         unit: of a number, or empty; "moment", in seconds; "colour"; "colour or none"; "choice"; "tick"; "text";
          *             "surround", which has controls of its own; or what a field names: "picture" (any clip or still), "clip",
          *             "logo", "captions".
          *         low, high, step: of a number; 0 where it is none.
@@ -2441,8 +2461,8 @@ export interface components {
         Fact: {
             /** Name */
             name: string;
-            /** Says */
-            says: string;
+            /** Value */
+            value: string;
         };
         /**
          * FieldsFound
@@ -2452,7 +2472,7 @@ export interface components {
          *         order: whether pictures are whole frames, or which field comes first; None where nothing could be told.
          *         judged: pairs of pictures in which enough moved.
          *         agreeing: those that say so.
-         *         says: the same in words.
+         *         summary: the same in words.
          *         film: whether film was spread over the fields, throughout or in parts.
          */
         FieldsFound: {
@@ -2468,8 +2488,8 @@ export interface components {
             judged: number;
             /** Order */
             order: ("progressive" | "upper_first" | "lower_first") | null;
-            /** Says */
-            says: string;
+            /** Summary */
+            summary: string;
         };
         /**
          * FileOffer
@@ -2479,7 +2499,7 @@ export interface components {
          *         kind, title: its name in settings, and what people call it.
          *         profiles: with the depths of each; one without a name where there is no choice.
          *         sounds: what its sound can be.
-         *         words: for quality; none where a profile says it all.
+         *         qualities: in words; none where a profile says it all.
          *         scale: what the numbers behind the words are called.
          *         rated: whether a bit rate can be asked for.
          *         capped: whether a ceiling, or one rate throughout, can be.
@@ -2498,6 +2518,8 @@ export interface components {
             kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg" | "png-stills";
             /** Profiles */
             profiles: components["schemas"]["ProfileOffer"][];
+            /** Qualities */
+            qualities: components["schemas"]["QualityOffer"][];
             /** Rated */
             rated: boolean;
             /** Scale */
@@ -2508,8 +2530,6 @@ export interface components {
             title: string;
             /** Two Passes */
             two_passes: boolean;
-            /** Words */
-            words: components["schemas"]["WordOffer"][];
         };
         /**
          * FilmRatio
@@ -2667,12 +2687,12 @@ export interface components {
          * @description How a clip is fitted into a frame's own rate.
          *
          *     Attributes:
-         *         says: in a line.
+         *         summary: in a line.
          *         where: every frame that is repeated and every picture that is dropped, as far as they are listed.
          */
         Fitting: {
-            /** Says */
-            says: string;
+            /** Summary */
+            summary: string;
             /**
              * Where
              * @default []
@@ -2693,7 +2713,7 @@ export interface components {
          * FootageOut
          * @description A clip of a project.
          *
-         *     `said` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
+         *     `stated` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
          *     taken to be, where what was found in its pictures fills in what nobody said. `stamp` changes with whatever its own
          *     pictures look like. `display_aspect` is of the picture as it is taken;
          *     `colour` is what the file says of its own, at length and as a state.
@@ -2701,6 +2721,8 @@ export interface components {
         FootageOut: {
             /** Analyses */
             analyses: components["schemas"]["AnalysisOut"][];
+            /** Analysing */
+            analysing: boolean;
             bars: components["schemas"]["BurnedInBars"] | null;
             /** Candidates */
             candidates: components["schemas"]["Candidate"][];
@@ -2724,8 +2746,6 @@ export interface components {
             interpretation: components["schemas"]["Interpretation"];
             /** Linked */
             linked: boolean;
-            /** Looking */
-            looking: boolean;
             /** Missing */
             missing: boolean;
             /** Name */
@@ -2735,16 +2755,16 @@ export interface components {
             /** Own */
             own: boolean;
             range: components["schemas"]["Marks"] | null;
-            said: components["schemas"]["Interpretation"];
             /** Size */
             size: number;
             /** Stamp */
             stamp: string;
+            stated: components["schemas"]["Interpretation"];
+            /** Summary */
+            summary: string;
             timing: components["schemas"]["Timing"];
             /** Twin */
             twin: string | null;
-            /** Words */
-            words: string;
         };
         /**
          * Frame
@@ -3397,15 +3417,15 @@ export interface components {
          *         what: "panel", or "title 1" and so on.
          *         ratio: contrast that nearly all pixels behind them reach; 0 where the words are nowhere.
          *         readable: whether nothing is wrong with them.
-         *         says: one line.
+         *         summary: one line.
          */
         Legible: {
             /** Ratio */
             ratio: number;
             /** Readable */
             readable: boolean;
-            /** Says */
-            says: string;
+            /** Summary */
+            summary: string;
             /** What */
             what: string;
         };
@@ -3657,17 +3677,17 @@ export interface components {
          *         drawn: the same as it is drawn, with even sides.
          *         window: the other view: what the frame shows of the picture, on the picture.
          *         cost: what the placement takes and gives.
-         *         cautions: what to know about it, in words.
+         *         cautions: what to know about it.
          *         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
          *         titles: where its titles stand.
-         *         words: the same, said.
+         *         summary: the same, said.
          */
         Measure: {
             active: components["schemas"]["Box"];
             bars: components["schemas"]["Bars"];
             box: components["schemas"]["Box"];
             /** Cautions */
-            cautions: string[];
+            cautions: components["schemas"]["Caution"][];
             /** Corners */
             corners: components["schemas"]["Corner"][];
             cost: components["schemas"]["Cost"];
@@ -3695,6 +3715,7 @@ export interface components {
             /** Snaps Down */
             snaps_down: components["schemas"]["Snap"][];
             stored: components["schemas"]["Box"];
+            summary: components["schemas"]["Summary"];
             /**
              * Tightness
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -3703,7 +3724,6 @@ export interface components {
             /** Titles */
             titles: components["schemas"]["TitlePlace"][];
             window: components["schemas"]["Window"];
-            words: components["schemas"]["Words"];
         };
         /**
          * MeasureIn
@@ -3956,8 +3976,8 @@ export interface components {
             damage: boolean;
             /** Frame */
             frame: number;
-            /** Says */
-            says: string;
+            /** Message */
+            message: string;
         };
         /**
          * OwnFrameOut
@@ -4328,6 +4348,16 @@ export interface components {
             name: string;
         };
         /**
+         * QualityOffer
+         * @description A plain word for quality, and the number it stands for.
+         */
+        QualityOffer: {
+            /** Number */
+            number: string;
+            /** Word */
+            word: string;
+        };
+        /**
          * QueueIn
          * @description What to do with all renders of a project that are waiting or at work.
          */
@@ -4369,17 +4399,17 @@ export interface components {
          *         calm: whether nothing passes its limit.
          *         unrest: by how much all limits are passed together, weighted; 0 is calm. Orders surrounds.
          *         shares: of the picture's own that the surround has, of each thing that draws the eye.
-         *         says: one line.
+         *         summary: one line.
          */
         Quietness: {
             /** Calm */
             calm: boolean;
-            /** Says */
-            says: string;
             /** Shares */
             shares: {
                 [key: string]: number;
             };
+            /** Summary */
+            summary: string;
             /** Unrest */
             unrest: number;
         };
@@ -4764,11 +4794,13 @@ export interface components {
          *
          *     Attributes:
          *         offset: from the centre, in frame pixels.
-         *         says: what is met there.
+         *         label: what is met there.
          *         meets: which part of the picture meets something: its middle, its left or upper edge, its right or lower edge.
          *         line: where on the frame it is met, in frame pixels.
          */
         Snap: {
+            /** Label */
+            label: string;
             /**
              * Line
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -4785,8 +4817,6 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             offset: string;
-            /** Says */
-            says: string;
         };
         /**
          * SoundInfo
@@ -4997,13 +5027,15 @@ export interface components {
          *     Attributes:
          *         codec: the decoder's name for it.
          *         stream: its number among all streams of the file.
-         *         words: whether it holds words; else it holds pictures of them, which are not carried.
+         *         is_text: whether it holds words; else it holds pictures of them, which are not carried.
          *         language: as ISO 639-2 has it; empty where nobody says.
          *         title: what the file calls it.
          */
         SubtitleInfo: {
             /** Codec */
             codec: string;
+            /** Is Text */
+            is_text: boolean;
             /**
              * Language
              * @default
@@ -5016,8 +5048,37 @@ export interface components {
              * @default
              */
             title: string;
-            /** Words */
-            words: boolean;
+        };
+        /**
+         * Summary
+         * @description The state of each step in few words.
+         *
+         *     Attributes:
+         *         source, frame, placement, surround, finish: what is set there.
+         *         lost: "nothing lost", or how much is.
+         *         loses: whether anything is lost.
+         *         frame_colour: what the frame's colours are.
+         *         colour: how the clip's come to be those; empty where they are.
+         */
+        Summary: {
+            /** Colour */
+            colour: string;
+            /** Finish */
+            finish: string;
+            /** Frame */
+            frame: string;
+            /** Frame Colour */
+            frame_colour: string;
+            /** Loses */
+            loses: boolean;
+            /** Lost */
+            lost: string;
+            /** Placement */
+            placement: string;
+            /** Source */
+            source: string;
+            /** Surround */
+            surround: string;
         };
         /**
          * Timing
@@ -5358,47 +5419,6 @@ export interface components {
         WindowIn: {
             design: components["schemas"]["Design"];
             window: components["schemas"]["Window"];
-        };
-        /**
-         * WordOffer
-         * @description A plain word for quality, and the number it stands for.
-         */
-        WordOffer: {
-            /** Number */
-            number: string;
-            /** Word */
-            word: string;
-        };
-        /**
-         * Words
-         * @description The state of each step in few words.
-         *
-         *     Attributes:
-         *         source, frame, placement, surround, finish: what is set there.
-         *         lost: "nothing lost", or how much is.
-         *         loses: whether anything is lost.
-         *         frame_colour: what the frame's colours are.
-         *         colour: how the clip's come to be those; empty where they are.
-         */
-        Words: {
-            /** Colour */
-            colour: string;
-            /** Finish */
-            finish: string;
-            /** Frame */
-            frame: string;
-            /** Frame Colour */
-            frame_colour: string;
-            /** Loses */
-            loses: boolean;
-            /** Lost */
-            lost: string;
-            /** Placement */
-            placement: string;
-            /** Source */
-            source: string;
-            /** Surround */
-            surround: string;
         };
     };
     responses: never;

@@ -1,6 +1,6 @@
 import type { Measure } from "../api/client";
 
-type Props = { measure: Measure; onChoose: (offsetX: string, offsetY: string, says: string) => void };
+type Props = { measure: Measure; onChoose: (offsetX: string, offsetY: string, label: string) => void };
 
 const ACROSS = ["left", "middle", "right"] as const;
 const DOWN = ["top", "middle", "bottom"] as const;

@@ -3,7 +3,7 @@ import { shown, toNumber } from "../api/exact";
 
 /** What the placement takes and gives. */
 export function CostPanel({ measure }: { measure: Measure }) {
-  const { cost, words } = measure;
+  const { cost, summary } = measure;
   const sides = [
     ["left", cost.lost_left],
     ["right", cost.lost_right],
@@ -14,7 +14,7 @@ export function CostPanel({ measure }: { measure: Measure }) {
     <section aria-label="What it costs" className="grid gap-2">
       <h2 className="flex justify-between font-semibold">
         What it costs
-        <span className={`num ${words.loses ? "text-rust" : "text-moss"}`}>{words.lost}</span>
+        <span className={`num ${summary.loses ? "text-rust" : "text-moss"}`}>{summary.lost}</span>
       </h2>
       <Row
         name="Picture kept"
@@ -32,9 +32,9 @@ export function CostPanel({ measure }: { measure: Measure }) {
         share={toNumber(cost.enlargement) / 2}
       />
       <Row name="Shape" value={shape(toNumber(cost.shape))} />
-      {measure.cautions.map((caution) => (
-        <p key={caution} className="border-l-3 border-rust pl-3">
-          {caution}
+      {measure.cautions.map(({ kind, message }) => (
+        <p key={kind} className="border-l-3 border-rust pl-3">
+          {message}
         </p>
       ))}
       {sides.length > 0 && (

@@ -12,7 +12,7 @@ export function QuietLine(props: Props) {
       {...props}
       name="quiet"
       judge={(design) => unwrap(api.POST("/api/framings/{framing_id}/quiet", { params, body: { design } }))}
-      say={({ calm, says }) => ({ good: calm, text: `Beside the picture: ${says}` })}
+      say={({ calm, summary }) => ({ good: calm, text: `Beside the picture: ${summary}` })}
       waiting="Looking how quiet it is …"
       mend={(design) => unwrap(api.POST("/api/framings/{framing_id}/quieten", { params, body: { design } }))}
       button="Quieten"

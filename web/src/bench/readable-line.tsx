@@ -14,7 +14,7 @@ export function ReadableLine({ what, ...props }: Props) {
       judge={(design) => unwrap(api.POST("/api/framings/{framing_id}/legible", { params, body: { design } }))}
       say={(all) => {
         const found = all.find((one) => one.what === what);
-        return found ? { good: found.readable, text: `Words: ${found.says}` } : null;
+        return found ? { good: found.readable, text: `Words: ${found.summary}` } : null;
       }}
       waiting="Looking at the words …"
       mend={(design) => unwrap(api.POST("/api/framings/{framing_id}/readable", { params, body: { design } }))}

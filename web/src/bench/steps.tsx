@@ -16,8 +16,8 @@ type Props = { measure: Measure; checked: string; current: StepName; onChoose: (
 
 /** The steps in the order people work, each with its present state. */
 export function Steps({ measure, checked, current, onChoose }: Props) {
-  const { words } = measure;
-  const states: Record<StepName, string> = { ...words, check: checked };
+  const { summary } = measure;
+  const states: Record<StepName, string> = { ...summary, check: checked };
   return (
     <nav aria-label="Steps" className="pt-3">
       <ol>

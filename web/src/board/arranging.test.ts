@@ -11,7 +11,7 @@ const cell = (id: number, footage: number, reasons: string[]) => ({
   id,
   footage,
   frame: 1,
-  concerns: reasons.map((reason) => ({ reason, says: reason })),
+  concerns: reasons.map((reason) => ({ reason, summary: reason })),
 });
 const board = {
   frames: [{ id: 1 }],

@@ -76,11 +76,11 @@ export function BoardPage() {
         </div>
         <ProblemNote error={error ?? order.error ?? cells.error ?? removal.error} />
         {removal.last && (
-          <Note says={`Removed ${removal.last.name}.`} onUndo={removal.undo} onClose={removal.forget} />
+          <Note text={`Removed ${removal.last.name}.`} onUndo={removal.undo} onClose={removal.forget} />
         )}
         {cells.done && (
           <Note
-            says={cells.done.changed.length ? cells.done.says : "They were so already."}
+            text={cells.done.changed.length ? cells.done.label : "They were so already."}
             onUndo={cells.done.changed.length ? cells.undo : undefined}
             onClose={cells.forget}
           />
@@ -109,7 +109,7 @@ export function BoardPage() {
           selected={chosen}
           copied={copied}
           busy={cells.busy || order.isPending}
-          onAct={(action, says) => cells.act({ framings: chosen, action, says })}
+          onAct={(action, label) => cells.act({ framings: chosen, action, label })}
           onCopy={setCopied}
           onRender={() => order.mutate(chosen)}
           onClear={() => setSelected(new Set())}

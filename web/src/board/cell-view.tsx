@@ -68,7 +68,7 @@ export function CellView({ cell, frame, projectId, selected, reachable, onPick }
           </span>
           {concern && (
             <span className="num block text-rust">
-              {concern.says}
+              {concern.summary}
               {more > 0 && ` +${more}`}
             </span>
           )}

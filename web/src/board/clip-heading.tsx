@@ -47,7 +47,7 @@ export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
           ) : (
             <p className="font-semibold break-words">{stem}</p>
           )}
-          <p className="num text-soft">{footage.words}</p>
+          <p className="num text-soft">{footage.summary}</p>
           <Notes footage={footage} />
           <ProblemNote error={error} />
         </div>
@@ -89,16 +89,16 @@ export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
 }
 
 function Notes({ footage }: { footage: Footage }) {
-  const { bars, looking, missing, twin, damaged_places: places } = footage;
+  const { bars, analysing, missing, twin, damaged_places: places } = footage;
   return (
     <>
       {places > 0 && <p className="text-rust">{damagedIn(places)}.</p>}
       {missing && <p className="text-rust">The file is missing. Replace it, or find it again.</p>}
       {twin && <p className="text-rust">The same file as {twin.replace(/\.[^.]+$/, "")}.</p>}
-      {looking && !missing && <p className="text-soft">Looking for bars and fields …</p>}
+      {analysing && !missing && <p className="text-soft">Looking for bars and fields …</p>}
       {!missing && <FailedAnalyses footage={footage} />}
       {bars && ["bars", "surround", "changing"].includes(bars.kind) && (
-        <p className="num text-soft">{bars.says}</p>
+        <p className="num text-soft">{bars.summary}</p>
       )}
     </>
   );

@@ -1,13 +1,13 @@
 import { Button } from "../ui/button";
 
 /** What was just done, with the way back. */
-export function Note({ says, onUndo, onClose }: { says: string; onUndo?: () => void; onClose: () => void }) {
+export function Note({ text, onUndo, onClose }: { text: string; onUndo?: () => void; onClose: () => void }) {
   return (
     <div
       role="status"
       className="fixed bottom-16 left-1/2 z-30 flex -translate-x-1/2 items-center gap-3 rounded border border-rule border-l-3 border-l-moss bg-sheet px-3 py-1.5 shadow-lg"
     >
-      <p className="grow">{says}</p>
+      <p className="grow">{text}</p>
       {onUndo && <Button onClick={onUndo}>Undo</Button>}
       <Button look="quiet" onClick={onClose}>
         Close

@@ -21,7 +21,7 @@ type Props = {
   selected: number[];
   copied: number | null;
   busy: boolean;
-  onAct: (action: CellAction, says: string) => void;
+  onAct: (action: CellAction, label: string) => void;
   onCopy: (id: number) => void;
   onRender: () => void;
   onClear: () => void;
@@ -40,8 +40,8 @@ export function SelectionBar({
 }: Props) {
   const count = `${selected.length} ${selected.length === 1 ? "cell" : "cells"}`;
   const only = selected.length === 1 ? selected[0] : undefined;
-  const paste = (parts: ("placement" | "surround" | "finish")[], says: string) =>
-    copied !== null && onAct({ do: "paste", source: copied, parts }, says);
+  const paste = (parts: ("placement" | "surround" | "finish")[], label: string) =>
+    copied !== null && onAct({ do: "paste", source: copied, parts }, label);
   return (
     <section
       aria-label="Selected cells"

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type CellAction, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
 
-type Wanted = { framings: number[]; action: CellAction; says: string };
+type Wanted = { framings: number[]; action: CellAction; label: string };
 
 /** Do something with many cells at once; what was changed can be taken back. */
 export function useCells(projectId: number) {
@@ -24,7 +24,7 @@ export function useCells(projectId: number) {
     onSuccess: () => act.reset(),
     ...settled,
   });
-  const done = act.data && act.variables ? { changed: act.data, says: act.variables.says } : null;
+  const done = act.data && act.variables ? { changed: act.data, label: act.variables.label } : null;
   return {
     act: act.mutate,
     done,

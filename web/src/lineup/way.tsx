@@ -19,7 +19,7 @@ const WIDTH = 560;
 /** One alternative, large, with what it costs. */
 export function Way({ framingId, way, time, marked, onChoose, onMark, onLeaveOut }: Props) {
   const preview = usePreview(`way ${way.name}`, { framingId, plan: way.design, time, width: WIDTH });
-  const { cost, words } = way.measure;
+  const { cost, summary } = way.measure;
   return (
     <li className={`rounded border-2 bg-sheet ${marked ? "border-ochre" : "border-rule"}`}>
       <div className="flex h-52 items-center justify-center bg-well p-2">
@@ -29,7 +29,7 @@ export function Way({ framingId, way, time, marked, onChoose, onMark, onLeaveOut
       <div className="grid gap-1 px-3 py-2">
         <p className="flex items-baseline justify-between gap-2">
           <span className="font-semibold">{way.name}</span>
-          <span className={`num ${words.loses ? "text-rust" : "text-moss"}`}>{words.lost}</span>
+          <span className={`num ${summary.loses ? "text-rust" : "text-moss"}`}>{summary.lost}</span>
         </p>
         <p className="num text-soft">
           covers {shown(cost.covered_percent, 0)} %, enlarged {shown(cost.enlargement, 2)}×

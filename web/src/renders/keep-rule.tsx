@@ -38,7 +38,7 @@ export function KeepRule({ projectId }: { projectId: number }) {
   }
 
   return (
-    <Fold title="Keeping files" state={says(kept)}>
+    <Fold title="Keeping files" state={summary(kept)}>
       <p className="text-soft">
         {kept.files} {kept.files === 1 ? "file" : "files"}, {megabytes(kept.bytes)}. A rule takes old files
         away by itself; their renders stay here, with all that was measured, and can be rendered again.
@@ -86,7 +86,7 @@ export function KeepRule({ projectId }: { projectId: number }) {
   );
 }
 
-function says({ days, gigabytes }: Rule): string {
+function summary({ days, gigabytes }: Rule): string {
   const parts = [days !== null && `${days} days`, gigabytes !== null && `up to ${gigabytes} GB`];
   return parts.filter(Boolean).join(", ") || "for ever";
 }

@@ -26,7 +26,7 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
   async function give(row: Treatment) {
     await editor.flush();
     const action: CellAction = { do: "treat", treatment: row.treatment, saved: row.id };
-    cells.act({ framings: [framing.id], action, says: "" });
+    cells.act({ framings: [framing.id], action, label: "" });
   }
 
   return (

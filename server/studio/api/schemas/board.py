@@ -9,10 +9,10 @@ from pydantic import Field
 from cadrage.compose import measure
 from cadrage.compose.concerns import Concern, concerns
 from cadrage.formats import Delivery, Frame, Guide
-from cadrage.formats.words import aspect_name
+from cadrage.formats.aspect_names import aspect_name
 from cadrage.geometry import Placement
 from cadrage.output import DEFAULT, Settings
-from cadrage.render.words import BarsChoice, bars_choice, file_words
+from cadrage.render.offers import BarsChoice, bars_choice, settings_summary
 from cadrage.treatments import Part, Treatment
 from cadrage.values import Exact
 from server.studio.actions.materials import Shelf, key_of
@@ -71,7 +71,7 @@ class FrameOut(Schema):
             frame=frame,
             delivery=row.delivery,
             settings=row.settings,
-            file=file_words(frame, row.settings),
+            file=settings_summary(frame, row.settings),
             bars=bars_choice(frame, row.settings),
             shape=aspect_name(frame.raster.display_aspect),
         )
@@ -115,10 +115,10 @@ class CellOut(Schema):
             stamp=key_of(plan, row.footage, shelf),
             obeys=row.own is None,
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
-            placement=numbers.words.placement,
-            surround=numbers.words.surround,
+            placement=numbers.summary.placement,
+            surround=numbers.summary.surround,
             kept_percent=numbers.cost.kept_percent,
-            loses=numbers.words.loses,
+            loses=numbers.summary.loses,
             concerns=concerns(plan, info, numbers, row.footage.bars, row.frame.delivery),
         )
 

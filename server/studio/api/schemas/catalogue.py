@@ -6,10 +6,10 @@ from cadrage.compose.concerns import REASONS
 from cadrage.fields import Control
 from cadrage.finish import FinishPart, caption_controls, offered_parts, title_controls
 from cadrage.formats import FILM_RATIOS, FRAME_FORMATS, SOURCES, SQUEEZES, FilmRatio, Frame, FrameFormat, SourceFormat
-from cadrage.formats.words import aspect_name
+from cadrage.formats.aspect_names import aspect_name
 from cadrage.output import SHIPPED as SHIPPED_SETTINGS
 from cadrage.output import Settings
-from cadrage.render.words import FileOffer, offered_files
+from cadrage.render.offers import FileOffer, offered_files
 from cadrage.surrounds import Kind, offered
 from cadrage.values import Exact
 from server.studio.models import OwnFrame, OwnSettings

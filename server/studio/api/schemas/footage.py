@@ -9,10 +9,10 @@ from pydantic import Field
 from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.analysis.fields import FieldsFound
 from cadrage.footage import Candidate, Fact, Interpretation, MediaInfo, candidates, describe, effective_timing, resolve
-from cadrage.footage.describe import colour_words, notices
+from cadrage.footage.describe import colour_summary, notices
 from cadrage.footage.findings import places
 from cadrage.plan import Range
-from cadrage.rules import format_words
+from cadrage.rules import format_summary
 from cadrage.surrounds import Blurred
 from cadrage.values import Exact
 from server.studio.actions.footage import twin_of
@@ -53,17 +53,17 @@ class Marks(Schema):
 class NoticeOut(Schema):
     """Something that was noticed about a clip: damage, or what one would not expect; and the frame it begins at."""
 
-    says: str
+    message: str
     damage: bool
     frame: int
 
 
 def _noticed(row: Footage, taken: MediaInfo) -> Iterator[NoticeOut]:
     if row.changed:
-        yield NoticeOut(says="Its file was changed since it was taken in; it is read anew.", damage=False, frame=0)
+        yield NoticeOut(message="Its file was changed since it was taken in; it is read anew.", damage=False, frame=0)
     for one in notices(row.info):
         frame = min(floor(one.start * taken.rate), taken.frames - 1)
-        yield NoticeOut(says=one.says, damage=one.damage, frame=frame)
+        yield NoticeOut(message=one.message, damage=one.damage, frame=frame)
 
 
 TITLES = {"bars": "Bars", "fields": "Fields", "quiet_copy": "The quiet copy", "pictures": "Damage"}
@@ -98,7 +98,7 @@ class AnalysisOut(Schema):
 class FootageOut(Schema):
     """A clip of a project.
 
-    `said` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
+    `stated` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
     taken to be, where what was found in its pictures fills in what nobody said. `stamp` changes with whatever its own
     pictures look like. `display_aspect` is of the picture as it is taken;
     `colour` is what the file says of its own, at length and as a state.
@@ -111,7 +111,7 @@ class FootageOut(Schema):
     timing: Timing
     missing: bool
     linked: bool
-    words: str
+    summary: str
     display_aspect: float
     colour: str
     colour_state: str
@@ -119,12 +119,12 @@ class FootageOut(Schema):
     described: list[Fact]
     noticed: list[NoticeOut]
     damaged_places: int
-    said: Interpretation
+    stated: Interpretation
     interpretation: Interpretation
     own: bool
     candidates: list[Candidate]
     stamp: str
-    looking: bool
+    analysing: bool
     analyses: list[AnalysisOut]
     bars: BurnedInBars | None
     fields: FieldsFound | None
@@ -146,20 +146,20 @@ class FootageOut(Schema):
             timing=Timing(rate=taken.rate, frames=taken.frames, duration=taken.duration),
             missing=not row.path.exists(),
             linked=bool(row.linked),
-            words=info.words,
-            colour=colour_words(info),
-            colour_state=colour_words(info, brief=True),
+            summary=info.summary,
+            colour=colour_summary(info),
+            colour_state=colour_summary(info, brief=True),
             display_aspect=float(resolve(info, interpretation).picture.display_aspect),
-            format=format_words(info),
+            format=format_summary(info),
             described=list(describe(info)),
             noticed=[*_noticed(row, taken)],
             damaged_places=places(info.findings),
-            said=book.said(row),
+            stated=book.stated(row),
             interpretation=interpretation,
             own=row.interpretation_json is not None,
             candidates=list(candidates(info)),
             stamp=alone_key(row, interpretation),
-            looking=any(not one.ended for one in row.analyses.all()),
+            analysing=any(not one.ended for one in row.analyses.all()),
             analyses=[AnalysisOut.of(one) for one in row.analyses.all()],
             bars=row.bars,
             fields=row.fields,

@@ -7,8 +7,8 @@ from cadrage.compose import Measure, measure
 from cadrage.compose.concerns import Concern, concerns
 from cadrage.geometry import Window
 from cadrage.plan import Design, Plan
-from cadrage.render.words import Fitting
-from cadrage.rules import format_words
+from cadrage.render.offers import Fitting
+from cadrage.rules import format_summary
 from cadrage.values import Exact
 from server.studio.actions.framings import LONGEST_HISTORY, Did
 from server.studio.actions.materials import Shelf
@@ -55,7 +55,7 @@ class FramingOut(Schema):
             concerns=concerns(plan, info, numbers, row.footage.bars, row.frame.delivery),
             obeys=row.own is None,
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
-            rule_for=f"{format_words(info)} into {row.frame.value.name}",
+            rule_for=f"{format_summary(info)} into {row.frame.value.name}",
             cell=CellOut.of(row, book, Shelf(row.footage.project.owner_id)),
             version=steps[row.current][0],
             undo=steps[row.current][1] if row.current - 1 in steps else None,

@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from cadrage.inspection import Inspection
-from cadrage.render.words import PLAYABLE, file_words
+from cadrage.render.offers import PLAYABLE, settings_summary
 from server.studio.actions.clearing import kept
 from server.studio.actions.framings import plan_of
 from server.studio.actions.renders import Place
@@ -144,7 +144,7 @@ class RenderOut(Schema):
             frame=framing.frame_id,
             clip=framing.footage.name,
             into=str(framing.frame),
-            file=file_words(row.plan.frame, row.settings),
+            file=settings_summary(row.plan.frame, row.settings),
             playable=row.settings.kind in PLAYABLE,
             state=row.state,
             rank=row.rank,

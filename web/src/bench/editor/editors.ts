@@ -17,9 +17,7 @@ export function editorOf(client: QueryClient, framingId: number): PlanEditor {
     stored: () => client.getQueryData<Framing>(framingQuery(framingId).queryKey),
     load,
     save: (steps, version, { keepalive }) =>
-      unwrap(
-        api.PUT("/api/framings/{framing_id}/design", { params, body: { steps, version }, keepalive }),
-      ),
+      unwrap(api.PUT("/api/framings/{framing_id}/design", { params, body: { steps, version }, keepalive })),
     undo: (version) => unwrap(api.POST("/api/framings/{framing_id}/undo", { params, body: { version } })),
     redo: (version) => unwrap(api.POST("/api/framings/{framing_id}/redo", { params, body: { version } })),
     takeIn: (framing) => takeIn(client, framing),

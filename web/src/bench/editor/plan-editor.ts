@@ -118,7 +118,11 @@ export class PlanEditor {
   leave = (): Unstored | null => {
     const { conflict } = this.store.getState();
     const version = this.begun ?? this.server.stored()?.version;
-    const steps = [...(conflict ? [conflict.mine] : []), ...this.queue, ...(this.pending ? [this.pending] : [])];
+    const steps = [
+      ...(conflict ? [conflict.mine] : []),
+      ...this.queue,
+      ...(this.pending ? [this.pending] : []),
+    ];
     if (steps.length === 0 || version === undefined) return null;
     if (!conflict) this.server.save(steps, version, { keepalive: true }).catch(() => undefined);
     return { version, steps };

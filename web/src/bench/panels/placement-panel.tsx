@@ -86,7 +86,7 @@ export function PlacementPanel(props: Props) {
       <div className="flex items-center gap-4">
         <Anchors
           measure={measure}
-          onChoose={(offset_x, offset_y, says) => commit(withPlacement({ offset_x, offset_y }), says)}
+          onChoose={(offset_x, offset_y, label) => commit(withPlacement({ offset_x, offset_y }), label)}
         />
         <div className="grid gap-2">
           <Button

@@ -2,7 +2,7 @@ import type { Footage } from "../../api/client";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import { ProblemNote } from "../../ui/problem-note";
-import { BakedBars } from "./source/baked-bars";
+import { BurnedInBars } from "./source/burned-in-bars";
 import { Noticed } from "./source/noticed";
 import { PixelShapes } from "./source/pixel-shapes";
 import { Colour, Fields, StillTime, Turning } from "./source/reading";
@@ -27,17 +27,17 @@ export function SourcePanel({
       <ProblemNote error={error} />
       <Noticed notices={footage.noticed} places={footage.damaged_places} go={go} />
       <PixelShapes {...part} time={time} />
-      <BakedBars {...part} />
+      <BurnedInBars {...part} />
       <Fields {...part} />
       <StillTime {...part} />
       <Turning {...part} />
       <Colour {...part} />
       <Fold title="What the file says" open>
         <dl className="grid grid-cols-[92px_1fr] gap-y-1.5">
-          {footage.described.map(({ name, says }) => (
-            <div key={`${name} ${says}`} className="contents">
+          {footage.described.map(({ name, value }) => (
+            <div key={`${name} ${value}`} className="contents">
               <dt className="text-soft">{name}</dt>
-              <dd className="num break-words">{says}</dd>
+              <dd className="num break-words">{value}</dd>
             </div>
           ))}
         </dl>

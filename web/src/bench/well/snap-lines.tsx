@@ -1,7 +1,7 @@
 import { toNumber } from "../../api/exact";
 import type { View } from "./view";
 
-type Met = { says: string; line: string };
+type Met = { label: string; line: string };
 
 type Props = {
   snapped: { across: Met | null; down: Met | null };
@@ -28,7 +28,7 @@ export function SnapLines({ snapped, view, size }: Props) {
       )}
       {(across || down) && (
         <p className="num pointer-events-none absolute top-3 left-1/2 -translate-x-1/2 rounded bg-ink px-2 py-1 text-chalk">
-          {[across && `${across.says} across`, down && `${down.says} down`].filter(Boolean).join(", ")}
+          {[across && `${across.label} across`, down && `${down.label} down`].filter(Boolean).join(", ")}
         </p>
       )}
     </>

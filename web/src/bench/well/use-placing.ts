@@ -10,7 +10,7 @@ const SNAP_SCREEN_PX = 7;
 const WHEEL_STEP = 0.0008;
 const MAX_TIGHTNESS = 8;
 
-type Snapped = { says: string; line: string } | null;
+type Snapped = { label: string; line: string } | null;
 type Grab = { x: number; y: number; offsetX: number; offsetY: number };
 const NONE = { across: null, down: null };
 

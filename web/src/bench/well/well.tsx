@@ -65,7 +65,7 @@ export function Well(props: Props) {
       {...(straightening ? drawing.drag() : drag())}
       onKeyDown={onKeyDown}
     >
-      {measure.words.loses && <LostPicture {...{ footage, view, measure, plan }} time={rested} />}
+      {measure.summary.loses && <LostPicture {...{ footage, view, measure, plan }} time={rested} />}
       {preview?.url && (
         <img
           data-testid="composed"

@@ -11,7 +11,7 @@ const BY = { quality: "its quality", rate: "a mean rate", constant_rate: "one ra
 
 /** How much is written: by quality in a word or the number behind it, or by rate. */
 export function AmountRows({ file, settings, set }: Props) {
-  const word = file.words.find((one) => one.word === settings.quality);
+  const word = file.qualities.find((one) => one.word === settings.quality);
   if (!word) return null;
   return (
     <>
@@ -32,7 +32,7 @@ export function AmountRows({ file, settings, set }: Props) {
           <ChoiceRow
             label="Quality"
             value={settings.quality}
-            choices={file.words.map(({ word: value, number }) => ({
+            choices={file.qualities.map(({ word: value, number }) => ({
               value,
               title: `${value}, ${file.scale} ${number}`,
             }))}

@@ -15,17 +15,17 @@ export function BarsChoice({ row, set }: Props) {
     width: bars.inner_width * scale,
     height: bars.inner_height * scale,
   };
-  const choices: { value: Settings["bars"]; size: string; says: string; whole: boolean }[] = [
+  const choices: { value: Settings["bars"]; size: string; label: string; whole: boolean }[] = [
     {
       value: "whole_frame",
       size: `${bars.width}×${bars.height}`,
-      says: `bars: ${bars.says}`,
+      label: `bars: ${bars.summary}`,
       whole: true,
     },
     {
       value: "active_picture_only",
       size: `${bars.inner_width}×${bars.inner_height}`,
-      says: "no bars",
+      label: "no bars",
       whole: false,
     },
   ];
@@ -35,7 +35,7 @@ export function BarsChoice({ row, set }: Props) {
         {bars.decided ? "The file holds" : "Say what the file holds before it is rendered:"}
       </legend>
       <div className="grid grid-cols-2 gap-2">
-        {choices.map(({ value, size, says, whole }) => (
+        {choices.map(({ value, size, label, whole }) => (
           <label
             key={value}
             className={`relative grid cursor-pointer content-between justify-items-center gap-1.5 rounded border-2 bg-sheet px-2 py-2 text-center ${
@@ -57,7 +57,7 @@ export function BarsChoice({ row, set }: Props) {
               <span className={`absolute bg-paper ${whole ? "" : "outline-2 outline-ink"}`} style={inner} />
             </span>
             <span className="num">{size}</span>
-            <span className="text-soft">{says}</span>
+            <span className="text-soft">{label}</span>
           </label>
         ))}
       </div>

@@ -6,7 +6,7 @@ type Props = { row: FrameRow; measure: Measure; set: (fields: Partial<Frame>) =>
 
 /** What the frame's colours are, and how this clip's come to be those. */
 export function ColourPart({ row, measure, set }: Props) {
-  const { frame_colour: own, colour } = measure.words;
+  const { frame_colour: own, colour } = measure.summary;
   return (
     <Fold title="Colour" state={own}>
       <ChoiceRow

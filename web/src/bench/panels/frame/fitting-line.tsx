@@ -10,7 +10,7 @@ export function FittingLine({ row, framing }: { row: FrameRow; framing: Framing 
   if (!fitting) return <p className="text-soft">{data ? "This clip has that rate already." : "…"}</p>;
   return (
     <>
-      <p>{fitting.says}.</p>
+      <p>{fitting.summary}.</p>
       {fitting.where.length > 0 && (
         <details>
           <summary className="cursor-pointer text-soft">Where</summary>

@@ -13,15 +13,15 @@ export function Noticed({ notices, places, go }: NoticedProps) {
     <section aria-label="Noticed" className="grid gap-1 border-l-[3px] border-rust bg-sheet py-2 pr-2 pl-3">
       <h3 className="font-semibold">{places ? damagedIn(places) : "Noticed in this file"}</h3>
       <ul className="grid gap-1">
-        {notices.map(({ says, damage, frame }) => (
-          <li key={says}>
+        {notices.map(({ message, damage, frame }) => (
+          <li key={message}>
             <button
               type="button"
               title="Go there"
               className={`text-left break-words underline decoration-rule underline-offset-4 hover:decoration-ochre ${damage ? "text-rust" : "text-soft"}`}
               onClick={() => go(frame)}
             >
-              {says}
+              {message}
             </button>
           </li>
         ))}

@@ -8,7 +8,7 @@ import type { PartProps } from "./use-interpretation";
 /** The shapes that the clip's pixels may have, each as a real rendering with what speaks for and against it. */
 export function PixelShapes({ footage, say, time }: PartProps & { time: string }) {
   const { data: catalogue } = useQuery(catalogueQuery);
-  const { interpretation, info, said } = footage;
+  const { interpretation, info, stated } = footage;
   const used = toNumber(interpretation.pixel_aspect ?? info.pixel_aspect ?? "1");
   const source = (pixel_aspect: string) =>
     `/api/footage/${footage.id}/picture?${new URLSearchParams({
@@ -63,15 +63,15 @@ export function PixelShapes({ footage, say, time }: PartProps & { time: string }
       </div>
       <ChoiceRow
         label="Lens squeeze"
-        value={said.pixel_aspect ?? ""}
+        value={stated.pixel_aspect ?? ""}
         choices={[
           { value: "", title: "as the file says" },
           ...(catalogue?.squeezes ?? []).map((squeeze) => ({
             value: squeeze,
             title: `anamorphic ${shown(squeeze)}×`,
           })),
-          ...(said.pixel_aspect && !catalogue?.squeezes.includes(said.pixel_aspect)
-            ? [{ value: said.pixel_aspect, title: ratio(said.pixel_aspect) }]
+          ...(stated.pixel_aspect && !catalogue?.squeezes.includes(stated.pixel_aspect)
+            ? [{ value: stated.pixel_aspect, title: ratio(stated.pixel_aspect) }]
             : []),
         ]}
         onChange={(value) => say({ pixel_aspect: value || null })}

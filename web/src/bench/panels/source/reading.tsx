@@ -13,17 +13,17 @@ const WHOLE_LINE = 720;
 
 /** Fields: what the flag says, what was found by looking, what is taken, and what becomes of them. */
 export function Fields({ footage, say }: PartProps) {
-  const { said, interpretation, info, fields } = footage;
+  const { stated, interpretation, info, fields } = footage;
   if (info.kind !== "clip") return null;
   const taken = interpretation.fields ?? info.field_order;
   return (
     <Fold title="Fields" state={taken} open={taken !== "progressive" && taken !== "unknown"}>
       <p className="text-soft">
-        Flagged {info.field_order}. {fields ? `Seen: ${fields.says}.` : ""}
+        Flagged {info.field_order}. {fields ? `Seen: ${fields.summary}.` : ""}
       </p>
       <ChoiceRow
         label="Taken as"
-        value={said.fields ?? ""}
+        value={stated.fields ?? ""}
         choices={[
           {
             value: "",
@@ -35,14 +35,14 @@ export function Fields({ footage, say }: PartProps) {
         ]}
         onChange={(value) => say({ fields: (value || null) as Interpretation["fields"] })}
       />
-      {fields && fields.film !== "no" && said.deinterlace !== "film" && (
+      {fields && fields.film !== "no" && stated.deinterlace !== "film" && (
         <Button className="justify-self-start" onClick={() => say({ deinterlace: "film" })}>
           Back to film pictures
         </Button>
       )}
       <ChoiceRow
         label="Become"
-        value={said.deinterlace}
+        value={stated.deinterlace}
         choices={[
           { value: "one_per_pair", title: "one frame for each pair" },
           { value: "one_per_field", title: "one frame for each field" },
@@ -56,13 +56,13 @@ export function Fields({ footage, say }: PartProps) {
 
 /** How it is turned, and how much of a standard-definition line is picture. */
 export function Turning({ footage, say }: PartProps) {
-  const { said, info } = footage;
-  const turned = said.rotation ?? info.rotation;
+  const { stated, info } = footage;
+  const turned = stated.rotation ?? info.rotation;
   return (
-    <Fold title="Turned, mirrored" state={`${turned}°${said.mirror ? ", mirrored" : ""}`}>
+    <Fold title="Turned, mirrored" state={`${turned}°${stated.mirror ? ", mirrored" : ""}`}>
       <ChoiceRow
         label="Turned"
-        value={said.rotation == null ? "" : String(said.rotation)}
+        value={stated.rotation == null ? "" : String(stated.rotation)}
         choices={[
           { value: "", title: `as its flag says, ${info.rotation}°` },
           ...[0, 90, 180, 270].map((turn) => ({ value: String(turn), title: `${turn}° clockwise` })),
@@ -71,14 +71,14 @@ export function Turning({ footage, say }: PartProps) {
           say({ rotation: (value === "" ? null : Number(value)) as Interpretation["rotation"] })
         }
       />
-      <TickRow ticked={said.mirror} onChange={(mirror) => say({ mirror })}>
+      <TickRow ticked={stated.mirror} onChange={(mirror) => say({ mirror })}>
         Left and right change places
       </TickRow>
       {info.width === WHOLE_LINE && (
         <ChoiceRow
           label="Aperture"
           hint="How many of the 720 samples of a line carry the picture"
-          value={said.clean_aperture ?? ""}
+          value={stated.clean_aperture ?? ""}
           choices={[
             { value: "", title: "all 720 samples" },
             { value: "704", title: "the middle 704" },
@@ -93,14 +93,14 @@ export function Turning({ footage, say }: PartProps) {
 
 /** What black, white and colour are stored as. */
 export function Colour({ footage, say }: PartProps) {
-  const { said, info, colour: tagged, colour_state } = footage;
+  const { stated, info, colour: tagged, colour_state } = footage;
   if (info.kind !== "clip") return null;
   const range = info.full_range ? "full" : "limited";
   return (
-    <Fold title="Colour" state={said.matrix ?? colour_state}>
+    <Fold title="Colour" state={stated.matrix ?? colour_state}>
       <ChoiceRow
         label="Matrix"
-        value={said.matrix ?? ""}
+        value={stated.matrix ?? ""}
         choices={[
           { ...FROM_FILE, title: tagged },
           { value: "bt601", title: "BT.601" },
@@ -111,7 +111,7 @@ export function Colour({ footage, say }: PartProps) {
       />
       <ChoiceRow
         label="Range"
-        value={said.range ?? ""}
+        value={stated.range ?? ""}
         choices={[
           { ...FROM_FILE, title: `as the file says, ${range}` },
           { value: "limited", title: "limited, 16 to 235" },
@@ -121,7 +121,7 @@ export function Colour({ footage, say }: PartProps) {
       />
       <ChoiceRow
         label="Primaries"
-        value={said.primaries ?? ""}
+        value={stated.primaries ?? ""}
         choices={[
           FROM_FILE,
           { value: "bt709", title: "BT.709, sRGB" },
@@ -135,7 +135,7 @@ export function Colour({ footage, say }: PartProps) {
       <ChoiceRow
         label="Light"
         hint="The curve between codes and light"
-        value={said.transfer ?? ""}
+        value={stated.transfer ?? ""}
         choices={[
           FROM_FILE,
           { value: "sdr", title: "SDR" },
@@ -185,7 +185,7 @@ function Matte({ footage, say }: PartProps) {
   return (
     <ColourRow
       label="Shows through"
-      value={footage.said.matte}
+      value={footage.stated.matte}
       initial="#000000"
       onChange={() => undefined}
       onCommit={(matte) => say({ matte })}

@@ -17,11 +17,11 @@ export function useInterpretation(footage: Footage) {
       ),
     onSettled: () => refreshFramings(client),
   });
-  const said = (interpret.isPending && interpret.variables.interpretation) || footage.said;
+  const stated = (interpret.isPending && interpret.variables.interpretation) || footage.stated;
   return {
     say: (fields: Partial<Interpretation>) =>
-      interpret.mutate({ interpretation: { ...said, ...fields }, for_format: false }),
-    sayForFormat: () => interpret.mutate({ interpretation: said, for_format: true }),
+      interpret.mutate({ interpretation: { ...stated, ...fields }, for_format: false }),
+    sayForFormat: () => interpret.mutate({ interpretation: stated, for_format: true }),
     obey: () => interpret.mutate({ interpretation: null, for_format: false }),
     error: interpret.error,
   };

@@ -42,7 +42,7 @@ export function Controls(props: Props) {
         />
       );
     }
-    if (unit === "words") {
+    if (unit === "text") {
       return (
         <WordsRow
           key={name}

@@ -7,7 +7,7 @@ from typing import Annotated
 import typer
 from rich.table import Table
 
-from cadrage.analysis.burned_in_bars import BurnedInBars, said
+from cadrage.analysis.burned_in_bars import BurnedInBars, edges_summary
 from cadrage.analysis.fields import FieldsFound
 from cadrage.cli.analysing import found_in, looked_at
 from cadrage.cli.app import At, Replace, Source, app, examples, library_for, seconds, show, told, used_by
@@ -19,7 +19,7 @@ from cadrage.compose.lineup import sheet, starting_set
 from cadrage.exchange import chart_of, to_png, to_svg
 from cadrage.files import write_data
 from cadrage.footage import MediaInfo, probe
-from cadrage.footage.describe import finding_words
+from cadrage.footage.describe import finding_message
 from cadrage.formats import guides_for
 from cadrage.geometry import Raster
 from cadrage.pixels.rgb import encode_image, to_rgb
@@ -42,14 +42,14 @@ def _facts_table(info: MediaInfo) -> Table:
     for name, value in json.loads(info.model_dump_json(exclude={"findings"})).items():
         table.add_row(name.replace("_", " "), str(value))
     for finding in info.findings:
-        table.add_row("damaged" if finding.damage else "note", finding_words(finding, info.rate))
+        table.add_row("damaged" if finding.damage else "note", finding_message(finding, info.rate))
     if info.counted != "decoded":
         table.add_row("note", "not every picture was decoded: --thorough finds all damage")
     return table
 
 
-@app.command("look", epilog=examples("look tape.mpg"))
-def look_command(file: Source, as_json: Json = False) -> None:
+@app.command("analyse", epilog=examples("analyse tape.mpg"))
+def analyse_command(file: Source, as_json: Json = False) -> None:
     """Look at a clip's pictures: bars that are part of them, and fields."""
     info = probe(file)
     found = {kind: found_in(kind, file, info) for kind in ("bars", "fields")}
@@ -66,10 +66,10 @@ class Seen(Value):
 
 def _seen_table(seen: Seen) -> Table:
     table = Table(show_header=False, box=None)
-    table.add_row("bars", seen.bars.says)
+    table.add_row("bars", seen.bars.summary)
     for stretch in seen.bars.stretches:
-        table.add_row("", f"{float(stretch.start):.3f} to {float(stretch.end):.3f} s: {said(stretch.edges)}")
-    table.add_row("fields", seen.fields.says)
+        table.add_row("", f"{float(stretch.start):.3f} to {float(stretch.end):.3f} s: {edges_summary(stretch.edges)}")
+    table.add_row("fields", seen.fields.summary)
     return table
 
 

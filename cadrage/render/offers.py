@@ -38,7 +38,7 @@ class SoundOffer(Value):
     title: str
 
 
-class WordOffer(Value):
+class QualityOffer(Value):
     """A plain word for quality, and the number it stands for."""
 
     word: str
@@ -52,7 +52,7 @@ class FileOffer(Value):
         kind, title: its name in settings, and what people call it.
         profiles: with the depths of each; one without a name where there is no choice.
         sounds: what its sound can be.
-        words: for quality; none where a profile says it all.
+        qualities: in words; none where a profile says it all.
         scale: what the numbers behind the words are called.
         rated: whether a bit rate can be asked for.
         capped: whether a ceiling, or one rate throughout, can be.
@@ -64,7 +64,7 @@ class FileOffer(Value):
     title: str
     profiles: tuple[ProfileOffer, ...]
     sounds: tuple[SoundOffer, ...]
-    words: tuple[WordOffer, ...]
+    qualities: tuple[QualityOffer, ...]
     scale: str
     rated: bool
     capped: bool
@@ -79,13 +79,13 @@ def offered_files() -> tuple[FileOffer, ...]:
 
 def _offer(kind: OutputFormat) -> FileOffer:
     scale = next(iter(kind.quality["high"]), "") if kind.quality else ""
-    words = [WordOffer(word=word, number=kind.quality[word][scale]) for word in QUALITY_WORDS if kind.quality]
+    qualities = [QualityOffer(word=word, number=kind.quality[word][scale]) for word in QUALITY_WORDS if kind.quality]
     return FileOffer(
         kind=kind.name,
         title=kind.title,
         profiles=tuple(ProfileOffer(name=one.name, depths=tuple(one.formats)) for one in kind.profiles),
         sounds=tuple(SoundOffer(name=name, title=SOUNDS[name]) for name in kind.sounds),
-        words=tuple(words),
+        qualities=tuple(qualities),
         scale=scale.replace("global_", "").replace("_", " "),
         rated=kind.rated,
         capped=kind.capped,
@@ -94,7 +94,7 @@ def _offer(kind: OutputFormat) -> FileOffer:
     )
 
 
-def file_words(frame: Frame, settings: Settings) -> str:
+def settings_summary(frame: Frame, settings: Settings) -> str:
     """A file in few words, with the size it will have: "MP4, H.264, 1920×1080"."""
     written = frame_written(frame, settings)
     profile = f" {settings.profile}" if settings.profile else ""
@@ -110,7 +110,7 @@ class BarsChoice(Value):
         width, height: of the whole frame, with its bars.
         left, top: of the active picture in it.
         inner_width, inner_height: of a file that is exactly the active picture.
-        says: how large the bars are.
+        summary: how large the bars are.
         decided: whether somebody has said which it is.
     """
 
@@ -120,7 +120,7 @@ class BarsChoice(Value):
     top: int
     inner_width: int
     inner_height: int
-    says: str
+    summary: str
     decided: bool
 
 
@@ -138,7 +138,7 @@ def bars_choice(frame: Frame, settings: Settings) -> BarsChoice | None:
         top=top,
         inner_width=width,
         inner_height=height,
-        says=", ".join(f"{size} {side}" for side, size in sides.items() if size) or "none",
+        summary=", ".join(f"{size} {side}" for side, size in sides.items() if size) or "none",
         decided=settings.bars != "undecided",
     )
 
@@ -147,38 +147,38 @@ class Fitting(Value):
     """How a clip is fitted into a frame's own rate.
 
     Attributes:
-        says: in a line.
+        summary: in a line.
         where: every frame that is repeated and every picture that is dropped, as far as they are listed.
     """
 
-    says: str
+    summary: str
     where: tuple[str, ...] = ()
 
 
 MOST_PLACES = 200
 
 
-def fitting_of(order: RenderRequest) -> Fitting | None:
-    """How an order's clip is fitted; None where every picture comes as it is.
+def fitting_of(request: RenderRequest) -> Fitting | None:
+    """How a request's clip is fitted; None where every picture comes as it is.
 
     Raises:
         BadRequest: it cannot be. MissingSource, UnreadableFile: its pictures cannot be counted.
     """
-    timing = order.timing
+    timing = request.timing
     if timing.kept:
         return None
     rates = f"{_rate(timing.own)}{' varying' if timing.varies else ''} to {_rate(timing.info.rate)} frames a second"
     if timing.speed != 1:
-        return Fitting(says=f"{rates}: it runs {float(timing.speed):.4f} times as fast, at its own pitch")
+        return Fitting(summary=f"{rates}: it runs {float(timing.speed):.4f} times as fast, at its own pitch")
     if timing.blended:
-        return Fitting(says=f"{rates}: neighbours are blended")
-    found = fitted(timing, order.picture_times)
-    says = f"{rates}: {len(found.repeated)} frames repeated, {len(found.dropped)} pictures dropped"
+        return Fitting(summary=f"{rates}: neighbours are blended")
+    found = fitted(timing, request.picture_times)
+    summary = f"{rates}: {len(found.repeated)} frames repeated, {len(found.dropped)} pictures dropped"
     places = [
         *(f"{_clock(number / timing.info.rate)} frame {number} repeated" for number in found.repeated),
         *(f"{_clock(number / timing.own)} picture {number} dropped" for number in found.dropped),
     ]
-    return Fitting(says=says, where=tuple(sorted(places)[:MOST_PLACES]))
+    return Fitting(summary=summary, where=tuple(sorted(places)[:MOST_PLACES]))
 
 
 def _rate(rate: Fraction) -> str:

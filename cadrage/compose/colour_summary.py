@@ -10,7 +10,7 @@ from cadrage.pixels.transfer import GRAPHICS_WHITE
 DEPTH_OF_HDR = "10 bits"
 
 
-def frame_colour_words(frame: Frame) -> str:
+def frame_colour_summary(frame: Frame) -> str:
     """What a frame's colours are: "SDR, BT.709"."""
     colour = target_colour(frame)
     if colour.hdr:
@@ -19,7 +19,7 @@ def frame_colour_words(frame: Frame) -> str:
     return f"SDR, {name}" if primaries == name else f"SDR, {primaries}"
 
 
-def conversion_words(source: Colour, frame: Frame) -> str:
+def conversion_summary(source: Colour, frame: Frame) -> str:
     """How a clip's colours come into a frame; empty where they are as they are."""
     target = target_colour(frame)
     if source.hdr and not target.hdr:

@@ -22,7 +22,7 @@ def sides(edges):
 def test_every_side_is_found_and_none_is_invented(case, tmp_path):
     path = case.write(tmp_path)
     found = find_bars(path, probe(path))
-    assert found.kind == ("bars" if any(case.bars) else "none"), found.says
+    assert found.kind == ("bars" if any(case.bars) else "none"), found.summary
     reach = WITH_NOISE if case.noise else EXACT
     assert all(abs(side - wanted) <= reach for side, wanted in zip(sides(found.edges), case.bars, strict=True))
 

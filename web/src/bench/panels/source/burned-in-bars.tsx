@@ -10,12 +10,12 @@ const NONE: Edges = { left: "0", right: "0", top: "0", bottom: "0" };
 const SIDES = ["left", "right", "top", "bottom"] as const;
 
 /** Bars that are part of the picture: what was found, and what is taken off. */
-export function BakedBars({ footage, say }: PartProps) {
-  const { bars, said, looking } = footage;
-  const edges = said.burned_in_bars ?? NONE;
+export function BurnedInBars({ footage, say }: PartProps) {
+  const { bars, stated, analysing } = footage;
+  const edges = stated.burned_in_bars ?? NONE;
   const found = bars && ["bars", "surround", "changing"].includes(bars.kind);
   const state =
-    said.burned_in_bars == null
+    stated.burned_in_bars == null
       ? found
         ? "not decided"
         : ""
@@ -24,8 +24,8 @@ export function BakedBars({ footage, say }: PartProps) {
         : "part of the picture";
   return (
     <Fold title="Bars in the picture" state={state} open={Boolean(found)}>
-      <p className={found && said.burned_in_bars == null ? "text-rust" : "text-soft"}>
-        {bars?.says ?? (looking ? "Looking for bars …" : "Its pictures could not be looked at.")}
+      <p className={found && stated.burned_in_bars == null ? "text-rust" : "text-soft"}>
+        {bars?.summary ?? (analysing ? "Looking for bars …" : "Its pictures could not be looked at.")}
         {found && bars.confidence_percent > 0 && (
           <span className="num"> {bars.confidence_percent} % sure</span>
         )}
@@ -54,7 +54,7 @@ export function BakedBars({ footage, say }: PartProps) {
           <Button onClick={() => say({ burned_in_bars: bars.edges })}>Take them off</Button>
         )}
         <Button onClick={() => say({ burned_in_bars: NONE })}>Leave them</Button>
-        {said.burned_in_bars != null && (
+        {stated.burned_in_bars != null && (
           <Button onClick={() => say({ burned_in_bars: null })}>Not decided</Button>
         )}
       </div>

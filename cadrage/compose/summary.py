@@ -2,10 +2,10 @@
 
 from fractions import Fraction
 
-from cadrage.compose.colour_words import conversion_words, frame_colour_words
+from cadrage.compose.colour_summary import conversion_summary, frame_colour_summary
 from cadrage.footage import Edges, Interpretation, ResolvedInterpretation
 from cadrage.formats import Frame
-from cadrage.formats.words import aspect_name
+from cadrage.formats.aspect_names import aspect_name
 from cadrage.geometry import Cost, Picture, Placement
 from cadrage.plan import Plan
 from cadrage.values import Value, format_exact
@@ -20,7 +20,7 @@ SIZINGS = {
 }
 
 
-class Words(Value):
+class Summary(Value):
     """The state of each step in few words.
 
     Attributes:
@@ -42,37 +42,37 @@ class Words(Value):
     colour: str
 
 
-def words_for(plan: Plan, reading: ResolvedInterpretation, cost: Cost) -> Words:
+def summarise(plan: Plan, reading: ResolvedInterpretation, cost: Cost) -> Summary:
     """Say a framing."""
     picture = reading.picture
     same_shape = picture.display_aspect == (plan.frame.active or plan.frame.raster.display_aspect)
     covered = cost.covered_percent == 100 and plan.frame.outside == "bars"
     lost = 100 - cost.kept_percent
-    return Words(
-        source=_source_words(picture, plan.interpretation),
-        frame=_frame_words(plan.frame),
-        placement=_placement_words(plan.placement, cost, same_shape=same_shape),
-        surround="nothing to fill" if covered else plan.surround.words,
-        finish=plan.finish.words,
+    return Summary(
+        source=_source(picture, plan.interpretation),
+        frame=_frame(plan.frame),
+        placement=_placement(plan.placement, cost, same_shape=same_shape),
+        surround="nothing to fill" if covered else plan.surround.summary,
+        finish=plan.finish.summary,
         lost=f"{tidy(lost)} % of the picture lost" if lost else "nothing lost",
         loses=bool(lost),
-        frame_colour=frame_colour_words(plan.frame),
-        colour=conversion_words(reading.colour, plan.frame),
+        frame_colour=frame_colour_summary(plan.frame),
+        colour=conversion_summary(reading.colour, plan.frame),
     )
 
 
-def _frame_words(frame: Frame) -> str:
+def _frame(frame: Frame) -> str:
     words = f"{aspect_name(frame.raster.display_aspect)} {frame.width}×{frame.height}"
     return words if frame.active is None else f"{aspect_name(frame.active)} in {words}"
 
 
-def _source_words(picture: Picture, said: Interpretation) -> str:
+def _source(picture: Picture, stated: Interpretation) -> str:
     aspect = picture.display_aspect
     way = "upright" if aspect < 1 else "square" if aspect == 1 else "wide"
     words = [f"{aspect_name(aspect)} {way}"]
     if picture.pixel_aspect != 1:
         words.append(f"{_ratio(picture.pixel_aspect)} pixels")
-    if said.burned_in_bars and said.burned_in_bars != Edges():
+    if stated.burned_in_bars and stated.burned_in_bars != Edges():
         words.append("bars off")
     return ", ".join(words)
 
@@ -82,7 +82,7 @@ def _ratio(value: Fraction) -> str:
     return f"{value.numerator}:{value.denominator}" if len(exact) <= MANY_DIGITS else f"{float(value):.4f}"
 
 
-def _placement_words(placement: Placement, cost: Cost, *, same_shape: bool) -> str:
+def _placement(placement: Placement, cost: Cost, *, same_shape: bool) -> str:
     if placement.sizing in SIZINGS:
         words = SIZINGS[placement.sizing]
     elif placement.sizing == "scale":
