@@ -1,5 +1,8 @@
 """A framing in numbers, without drawing it."""
 
+from collections.abc import Iterable
+from fractions import Fraction
+
 from cadrage.compose.framed import placed_in
 from cadrage.compose.summary import Summary, summarise
 from cadrage.compose.title_places import TitlePlace, title_places
@@ -44,6 +47,7 @@ class Measure(Value):
         active: the active picture, exact; the whole frame where there is none.
         drawn: the same as it is drawn, with even sides.
         window: the other view: what the frame shows of the picture, on the picture.
+        window_corners: its corners, in source pixels from the picture's corner, clockwise from its upper left.
         cost: what the placement takes and gives.
         cautions: what to know about it.
         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
@@ -66,6 +70,7 @@ class Measure(Value):
     active: Box
     drawn: Box
     window: Window
+    window_corners: tuple[Corner, ...]
     cost: Cost
     cautions: tuple[Caution, ...]
     snaps_across: tuple[Snap, ...]
@@ -82,6 +87,7 @@ def measure(plan: Plan, info: MediaInfo) -> Measure:
     corners, cost = placed.corners, cost_of(placed)
     seen = FrameRect.around(corners).clipped(placed.opening.rect)
     across, down = snaps(placed)
+    window = window_of(placed)
     return Measure(
         stored=Box.of(FrameRect.whole(reading.raster)),
         picture=Box.of(picture.rect),
@@ -92,12 +98,13 @@ def measure(plan: Plan, info: MediaInfo) -> Measure:
         scale=placed.scale,
         tightness=placed.tightness,
         box=Box.of(placed.rect),
-        corners=tuple(Corner(x=round(float(x), 3), y=round(float(y), 3)) for x, y in corners),
+        corners=_corners(corners),
         seen=Box.of(seen),
         bars=Bars(left=seen.x, right=frame.width - seen.right, top=seen.y, bottom=frame.height - seen.bottom),
         active=Box.of(placed.opening.rect),
         drawn=Box.of(plan.frame.drawn_rect),
-        window=window_of(placed),
+        window=window,
+        window_corners=_corners(window.corners(picture.pixel_aspect)),
         cost=cost,
         cautions=cautions(cost),
         snaps_across=across,
@@ -105,3 +112,7 @@ def measure(plan: Plan, info: MediaInfo) -> Measure:
         titles=title_places(plan.finish.titles, placed),
         summary=summarise(plan, reading, cost),
     )
+
+
+def _corners(corners: Iterable[tuple[Fraction, Fraction]]) -> tuple[Corner, ...]:
+    return tuple(Corner(x=round(float(x), 3), y=round(float(y), 3)) for x, y in corners)

@@ -6,7 +6,7 @@ from pathlib import Path
 import cv2
 import numpy as np
 
-from cadrage.compose.preview import Previewer
+from cadrage.compose.preview import Previewer, picture_alone
 from cadrage.footage import Interpretation, MediaInfo, effective_timing
 
 COUNT = 5
@@ -25,14 +25,14 @@ def suggested_colours(previewer: Previewer, path: Path, info: MediaInfo, reading
     lasts = effective_timing(info, reading).duration
     pictures = []
     for number in range(MOMENTS):
-        image = previewer.picture(path, info, reading, lasts * Fraction(2 * number + 1, 2 * MOMENTS), WIDTH)
-        pictures.append(np.asarray(cv2.imdecode(np.frombuffer(image, np.uint8), cv2.IMREAD_COLOR)).reshape(-1, 3))
+        time = lasts * Fraction(2 * number + 1, 2 * MOMENTS)
+        pictures.append(previewer.rgb(picture_alone(info, reading), path, info, time, WIDTH).reshape(-1, 3))
     colours = np.concatenate(pictures).astype(np.float32) / 255
-    lab = cv2.cvtColor(colours[None], cv2.COLOR_BGR2LAB)[0]
+    lab = cv2.cvtColor(colours[None], cv2.COLOR_RGB2LAB)[0]
     cv2.setRNGSeed(SEED)
     _, _, middles = cv2.kmeans(lab, COUNT, None, ROUNDS, 2, cv2.KMEANS_PP_CENTERS)  # type: ignore[call-overload]
     ordered = middles[np.argsort(middles[:, 0])]
-    bgr = (
-        np.clip(cv2.cvtColor(ordered[None].astype(np.float32), cv2.COLOR_LAB2BGR)[0] * 255, 0, 255).round().astype(int)
+    rgb = (
+        np.clip(cv2.cvtColor(ordered[None].astype(np.float32), cv2.COLOR_LAB2RGB)[0] * 255, 0, 255).round().astype(int)
     )
-    return tuple(f"#{red:02x}{green:02x}{blue:02x}" for blue, green, red in bgr)
+    return tuple(f"#{red:02x}{green:02x}{blue:02x}" for red, green, blue in rgb)

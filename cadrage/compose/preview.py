@@ -6,6 +6,7 @@ from pathlib import Path
 
 import numpy as np
 from cachetools import LRUCache
+from numpy.typing import NDArray
 
 from cadrage.compose.compositor import Compositor
 from cadrage.compose.identity import clips_of, result_key
@@ -55,6 +56,20 @@ class Previewer:
         """The composed frame at a time, `width` square pixels wide, as an image file. What the clip's identity is now
         is asked of its file unless it is given.
         """
+        return encode_image(self.rgb(plan, path, info, time, width, library=library, identity=identity), suffix)
+
+    def rgb(
+        self,
+        plan: Plan,
+        path: Path,
+        info: MediaInfo,
+        time: Fraction,
+        width: int,
+        *,
+        library: Library = EMPTY,
+        identity: ClipIdentity | None = None,
+    ) -> NDArray[np.uint8]:
+        """The same as R'G'B', rows by columns by 3."""
         own = identity or ClipIdentity.of(path)
         frame = self.store.frame(path, info, plan.interpretation, time, identity=own)
         stored = frame.planes
@@ -62,7 +77,7 @@ class Previewer:
         compositor, lock = self._compositor(plan, info, own, size, stored.layout, library)
         with lock:
             planes = compositor.compose(stored, time=moment_of(info, frame, time))
-        return encode_image(to_rgb(planes), suffix)
+        return to_rgb(planes)
 
     def middle(
         self,

@@ -24,6 +24,17 @@ class Window(Value):
     height: Exact
     angle: Exact = Fraction(0)
 
+    def corners(self, pixel_aspect: Fraction) -> tuple[tuple[Fraction, Fraction], ...]:
+        """Its corners in source pixels from the picture's corner, clockwise from its upper left before it is turned.
+
+        Args:
+            pixel_aspect: of the source; it turns in true shape.
+        """
+        half = self.width / 2 * pixel_aspect, self.height / 2
+        turn = turn_of(self.angle)
+        turned = (turn.apply((x * half[0], y * half[1])) for x, y in ((-1, -1), (1, -1), (1, 1), (-1, 1)))
+        return tuple((self.x + x / pixel_aspect, self.y + y) for x, y in turned)
+
 
 def window_of(placed: Placed) -> Window:
     """The window that a placement opens on the picture."""

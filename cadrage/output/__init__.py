@@ -1,5 +1,6 @@
 """What files can be: their kinds, how they are written, how much they may hold, what they are called."""
 
+from cadrage.output.changing import following
 from cadrage.output.kinds import OUTPUT_FORMATS, QUALITY_WORDS
 from cadrage.output.settings import (
     DEFAULT,
@@ -22,5 +23,6 @@ __all__ = [
     "check_undamaged",
     "encoder_config",
     "find_settings",
+    "following",
     "read_settings",
 ]

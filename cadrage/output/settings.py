@@ -26,8 +26,9 @@ from cadrage.output.weaving import WEAVING
 from cadrage.values import Value, named_or_read, read_form
 
 RateControl = Literal["quality", "rate", "constant_rate"]
+MOST_KBPS, LEAST_KBPS, MOST_NUMBER = 1_000_000, 100, 63
 Numbers = Annotated[str, Field(pattern=r"^([1-9]\d?(\+[1-9]\d?){0,15})?$")]
-Kbps = Annotated[int, Field(ge=100, le=1_000_000)]
+Kbps = Annotated[int, Field(ge=LEAST_KBPS, le=MOST_KBPS)]
 
 
 class Settings(Value):
@@ -71,9 +72,9 @@ class Settings(Value):
     depth: Depth | None = None
     rate_control: RateControl = "quality"
     quality: QualityWord = "high"
-    number: Annotated[int, Field(ge=0, le=63)] | None = None
+    number: Annotated[int, Field(ge=0, le=MOST_NUMBER)] | None = None
     rate: Kbps = 12_000
-    ceiling: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+    ceiling: Annotated[int, Field(ge=0, le=MOST_KBPS)] = 0
     passes: Literal[1, 2] = 2
     sound: SoundName = "keep"
     stereo: bool = False

@@ -4,7 +4,7 @@ from fractions import Fraction
 
 from cadrage.formats import Frame
 from cadrage.output.kinds import OUTPUT_FORMATS, QUALITY_WORDS, Depth, KindName, OutputFormat, SoundName
-from cadrage.output.settings import Settings
+from cadrage.output.settings import LEAST_KBPS, MOST_KBPS, MOST_NUMBER, Settings
 from cadrage.render.frame_timing import fitted
 from cadrage.render.request import RenderRequest, frame_written
 from cadrage.values import Value
@@ -55,6 +55,8 @@ class FileOffer(Value):
         qualities: in words; none where a profile says it all.
         scale: what the numbers behind the words are called.
         rated: whether a bit rate can be asked for.
+        least_rate, most_rate: in kilobits a second.
+        most_number: the highest of the encoder's own numbers.
         capped: whether a ceiling, or one rate throughout, can be.
         two_passes: whether a clip can be measured first, so that the rate goes where it is needed.
         alpha: whether it can hold the picture alone, with what is transparent.
@@ -67,6 +69,9 @@ class FileOffer(Value):
     qualities: tuple[QualityOffer, ...]
     scale: str
     rated: bool
+    least_rate: int
+    most_rate: int
+    most_number: int
     capped: bool
     two_passes: bool
     alpha: bool
@@ -88,6 +93,9 @@ def _offer(kind: OutputFormat) -> FileOffer:
         qualities=tuple(qualities),
         scale=scale.replace("global_", "").replace("_", " "),
         rated=kind.rated,
+        least_rate=LEAST_KBPS,
+        most_rate=MOST_KBPS,
+        most_number=MOST_NUMBER,
         capped=kind.capped,
         two_passes=kind.two_passes,
         alpha=kind.alpha,

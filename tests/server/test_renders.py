@@ -142,6 +142,20 @@ def test_a_marked_range_is_delivered_into_every_frame(ida, framing):
     assert ida.put(address, "null", content_type="application/json").json()["range"] is None
 
 
+def test_a_mark_that_passes_the_other_takes_it_along_to_its_end_of_the_clip(ida, framing):
+    address = f"/api/footage/{framing.footage_id}/range"
+    last = ida.get(f"/api/projects/{framing.footage.project_id}").json()["footage"][0]["timing"]["frames"] - 1
+
+    def mark(**given):
+        return ida.put(address, given, content_type="application/json").json()["range"]
+
+    assert mark(first=5) == {"first": 5, "last": last}
+    assert mark(last=9) == {"first": 5, "last": 9}
+    assert mark(first=12) == {"first": 12, "last": last}
+    assert mark(last=3) == {"first": 0, "last": 3}
+    assert mark(last=10**9) is None
+
+
 def test_bars_that_nobody_asked_for_cannot_be_ordered(ida, framing):
     frame = framing.frame
     value = frame.value.model_copy(update={"active": Fraction(1)})

@@ -8,7 +8,7 @@ from django.db import transaction
 
 from cadrage.errors import BadRequest
 from cadrage.formats import FIRST_FRAME, Delivery, Frame
-from cadrage.output import Settings, encoder_config
+from cadrage.output import Settings, encoder_config, following
 from cadrage.render import frame_written
 from server.studio.models import Analysis, OwnFrame, OwnSettings, Project, ProjectFrame, Render
 from server.studio.models.project import named
@@ -72,9 +72,12 @@ def add_frame(project: Project, frame: Frame) -> ProjectFrame:
 def change_frame(row: ProjectFrame, frame: Frame, delivery: Delivery, settings: Settings) -> ProjectFrame:
     """Change a frame for every clip that goes into it, and what is asked of it.
 
+    Settings take along what follows from their change; see `following`.
+
     Raises:
         BadRequest: the new settings cannot hold it. A frame that old ones cannot hold is told where a file is ordered.
     """
+    settings = following(row.settings, settings)
     if settings != row.settings:
         encoder_config(settings, frame_written(frame, settings))
     row.frame_json = named(frame).model_dump(mode="json")

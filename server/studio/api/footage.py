@@ -16,7 +16,7 @@ from server.studio.actions import footage as actions
 from server.studio.actions.previews import alone_key, kept, own_colours, previewer
 from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
-from server.studio.api.schemas import FootageOut, InterpretIn, Marks, PathIn, RenameIn
+from server.studio.api.schemas import FootageOut, InterpretIn, MarkIn, Marks, PathIn, RenameIn
 from server.studio.models import Footage
 
 router = Router(tags=["footage"])
@@ -104,11 +104,11 @@ def interpret(request: HttpRequest, footage_id: int, given: InterpretIn) -> Foot
 
 
 @router.put("/footage/{footage_id}/range", response=FootageOut)
-def mark(request: HttpRequest, footage_id: int, given: Marks | None = None) -> FootageOut:
-    """Mark the part of a clip that is delivered, into every frame; without marks, all of it."""
+def mark(request: HttpRequest, footage_id: int, given: MarkIn | None = None) -> FootageOut:
+    """Mark the first or the last frame of a clip that is delivered, into every frame; without a mark, all of it is."""
     row = owned.footage(request, footage_id)
     taken = effective_timing(row.info, RuleBook.of(row.project).interpretation(row))
-    actions.mark(row, Range() if given is None else given.part(taken))
+    actions.mark(row, Range() if given is None else given.on(Marks.of(row, taken), taken).part(taken))
     return FootageOut.of(owned.footage(request, footage_id))
 
 

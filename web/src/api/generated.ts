@@ -200,7 +200,7 @@ export interface paths {
         get?: never;
         /**
          * Mark
-         * @description Mark the part of a clip that is delivered, into every frame; without marks, all of it.
+         * @description Mark the first or the last frame of a clip that is delivered, into every frame; without a mark, all of it is.
          */
         put: operations["server_studio_api_footage_mark"];
         post?: never;
@@ -2502,6 +2502,8 @@ export interface components {
          *         qualities: in words; none where a profile says it all.
          *         scale: what the numbers behind the words are called.
          *         rated: whether a bit rate can be asked for.
+         *         least_rate, most_rate: in kilobits a second.
+         *         most_number: the highest of the encoder's own numbers.
          *         capped: whether a ceiling, or one rate throughout, can be.
          *         two_passes: whether a clip can be measured first, so that the rate goes where it is needed.
          *         alpha: whether it can hold the picture alone, with what is transparent.
@@ -2516,6 +2518,12 @@ export interface components {
              * @enum {string}
              */
             kind: "mp4-h264" | "mov-h264" | "mp4-h265" | "mov-h265" | "webm-vp9" | "webm-av1" | "mov-prores" | "mov-prores-4444" | "mov-dnxhr" | "mxf-dnxhr" | "mkv-ffv1" | "avi-mjpeg" | "png-stills";
+            /** Least Rate */
+            least_rate: number;
+            /** Most Number */
+            most_number: number;
+            /** Most Rate */
+            most_rate: number;
             /** Profiles */
             profiles: components["schemas"]["ProfileOffer"][];
             /** Qualities */
@@ -3606,6 +3614,16 @@ export interface components {
             top: string;
         };
         /**
+         * MarkIn
+         * @description A frame that is to be the first, or the last, that is delivered.
+         */
+        MarkIn: {
+            /** First */
+            first?: number | null;
+            /** Last */
+            last?: number | null;
+        };
+        /**
          * Marks
          * @description The first and the last frame of a clip that are delivered, counted from 0 as the clip is taken.
          */
@@ -3676,6 +3694,7 @@ export interface components {
          *         active: the active picture, exact; the whole frame where there is none.
          *         drawn: the same as it is drawn, with even sides.
          *         window: the other view: what the frame shows of the picture, on the picture.
+         *         window_corners: its corners, in source pixels from the picture's corner, clockwise from its upper left.
          *         cost: what the placement takes and gives.
          *         cautions: what to know about it.
          *         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
@@ -3724,6 +3743,8 @@ export interface components {
             /** Titles */
             titles: components["schemas"]["TitlePlace"][];
             window: components["schemas"]["Window"];
+            /** Window Corners */
+            window_corners: components["schemas"]["Corner"][];
         };
         /**
          * MeasureIn
@@ -5676,7 +5697,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["Marks"] | null;
+                "application/json": components["schemas"]["MarkIn"] | null;
             };
         };
         responses: {

@@ -12,7 +12,7 @@ from server.studio.api.schemas.board import (
     ProjectLine,
 )
 from server.studio.api.schemas.catalogue import Catalogue, OwnFrameOut, OwnSettingsOut, Visitor
-from server.studio.api.schemas.footage import AnalysisOut, FootageOut, InterpretIn, Marks, PathIn, RenameIn
+from server.studio.api.schemas.footage import AnalysisOut, FootageOut, InterpretIn, MarkIn, Marks, PathIn, RenameIn
 from server.studio.api.schemas.framing import (
     EstimateOut,
     FramingOut,
@@ -43,6 +43,7 @@ __all__ = [
     "KeepIn",
     "KeptOut",
     "LineIn",
+    "MarkIn",
     "Marks",
     "MaterialOut",
     "MeasureIn",

@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator
 from math import ceil, floor
+from typing import Self
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.analysis.fields import FieldsFound
@@ -48,6 +49,31 @@ class Marks(Schema):
         """The same in seconds."""
         end = None if self.last >= taken.frames - 1 else (self.last + 1) / taken.rate
         return Range(start=self.first / taken.rate, end=end)
+
+
+class MarkIn(Schema):
+    """A frame that is to be the first, or the last, that is delivered."""
+
+    first: int | None = Field(default=None, ge=0)
+    last: int | None = Field(default=None, ge=0)
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if self.first is not None and self.last is not None and self.first > self.last:
+            raise ValueError("The last frame is before the first.")
+        return self
+
+    def on(self, marks: Marks | None, taken: MediaInfo) -> Marks:
+        """The marks with it; one that passes the other takes that along to its end of the clip."""
+        end = max(0, taken.frames - 1)
+        first, last = (0, end) if marks is None else (marks.first, marks.last)
+        if self.first is not None:
+            first = min(self.first, end)
+            last = last if first <= last else end
+        if self.last is not None:
+            last = min(self.last, end)
+            first = first if first <= last else 0
+        return Marks(first=first, last=last)
 
 
 class NoticeOut(Schema):

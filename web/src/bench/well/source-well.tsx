@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import type { Edges, Footage } from "../../api/client";
-import { shown, toNumber } from "../../api/exact";
+import { shown } from "../../api/exact";
 import { moment } from "../timecode";
 import type { Editing } from "../use-framing";
 import { type Transport, useFrame } from "../use-transport";
@@ -9,7 +9,7 @@ import { LostHatching } from "./lost";
 import { useSize } from "./use-size";
 import { useWindow } from "./use-window";
 import { boxOf, fitBox, pathOf, pointOnScreen, toScreen } from "./view";
-import { windowCorners } from "./window";
+import { cornersOf } from "./window";
 
 const WIDTH = 960;
 
@@ -32,9 +32,7 @@ export function SourceWell(props: Props) {
   const view = fitBox(size, stored, measure.pixel_aspect);
   const box = toScreen(view, stored);
   const handle = useWindow(framingId, view, picture, props);
-  const corners = windowCorners(handle.window, picture, toNumber(measure.pixel_aspect)).map((corner) =>
-    pointOnScreen(view, corner),
-  );
+  const corners = cornersOf(measure, handle.window, picture).map((corner) => pointOnScreen(view, corner));
   // As stored: the window and the bars are told in pixels before any mirroring.
   const reading = { ...plan.interpretation, mirror: footage.info.mirrored };
   const query = new URLSearchParams({

@@ -1,18 +1,29 @@
 import { expect, test } from "vitest";
-import { moved, resized, windowCorners } from "./window";
+import { cornersOf, moved, resized } from "./window";
 
 const window = { x: "960", y: "540", width: "400", height: "200", angle: "0" };
 
-test("the corners of a window, counted from the raster", () => {
-  const corners = windowCorners(window, { x: 10, y: 0 }, 1);
-  expect(corners[0]).toEqual({ x: 770, y: 440 });
-  expect(corners[2]).toEqual({ x: 1170, y: 640 });
+const told = {
+  window,
+  window_corners: [
+    { x: 760, y: 440 },
+    { x: 1160, y: 440 },
+    { x: 1160, y: 640 },
+    { x: 760, y: 640 },
+  ],
+};
+
+test("the corners of a window are those that were told, counted from the raster", () => {
+  const [first, , third] = cornersOf(told, window, { x: 10, y: 0 });
+  expect(first).toEqual({ x: 770, y: 440 });
+  expect(third).toEqual({ x: 1170, y: 640 });
 });
 
-test("a turned window turns in true shape, whatever the pixels", () => {
-  const [first, second] = windowCorners({ ...window, angle: "90" }, { x: 0, y: 0 }, 2);
-  expect(first?.x).toBeCloseTo(960 + 100 / 2);
-  expect((second?.y ?? 0) - (first?.y ?? 0)).toBeCloseTo(400 * 2);
+test("they go along while the window is moved and sized", () => {
+  const held = resized(moved(window, 5, -10), 0.5);
+  const [first, , third] = cornersOf(told, held, { x: 0, y: 0 });
+  expect(first).toEqual({ x: 965 - 100, y: 530 - 50 });
+  expect(third).toEqual({ x: 965 + 100, y: 530 + 50 });
 });
 
 test("a window is moved, and sized from its middle in its own shape", () => {

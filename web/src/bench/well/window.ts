@@ -1,22 +1,18 @@
-import type { Window } from "../../api/client";
+import type { Measure, Window } from "../../api/client";
 import { toExact, toNumber } from "../../api/exact";
 import type { Point } from "./view";
 
-/** The corners of a window on the source, in pixels of the raster. `origin` is the picture's corner on the raster. */
-export function windowCorners(window: Window, origin: Point, pixelAspect: number): Point[] {
-  const angle = (toNumber(window.angle) * Math.PI) / 180;
-  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-  const half = { x: (toNumber(window.width) / 2) * pixelAspect, y: toNumber(window.height) / 2 };
-  const middle = { x: origin.x + toNumber(window.x), y: origin.y + toNumber(window.y) };
-  return [
-    [-1, -1],
-    [1, -1],
-    [1, 1],
-    [-1, 1],
-  ].map(([across = 0, down = 0]) => {
-    const [x, y] = [across * half.x, down * half.y];
-    return { x: middle.x + (x * cos - y * sin) / pixelAspect, y: middle.y + x * sin + y * cos };
-  });
+/** The corners of a window on the source while the hand moves or sizes it: those the server told, taken along. */
+export function cornersOf(
+  { window, window_corners }: Pick<Measure, "window" | "window_corners">,
+  held: Window,
+  origin: Point,
+): Point[] {
+  const times = toNumber(held.height) / toNumber(window.height);
+  return window_corners.map(({ x, y }) => ({
+    x: origin.x + toNumber(held.x) + (x - toNumber(window.x)) * times,
+    y: origin.y + toNumber(held.y) + (y - toNumber(window.y)) * times,
+  }));
 }
 
 export function moved(window: Window, across: number, down: number): Window {

@@ -5,8 +5,6 @@ import { TickRow } from "../../../ui/tick-row";
 
 type Props = { file: FileOffer; settings: Settings; set: (fields: Partial<Settings>) => void };
 
-const MOST_KBPS = 1_000_000;
-const MOST_NUMBER = 63;
 const BY = { quality: "its quality", rate: "a mean rate", constant_rate: "one rate throughout" };
 
 /** How much is written: by quality in a word or the number behind it, or by rate. */
@@ -22,9 +20,7 @@ export function AmountRows({ file, settings, set }: Props) {
           choices={Object.entries(BY)
             .filter(([value]) => file.capped || value !== "constant_rate")
             .map(([value, title]) => ({ value, title }))}
-          onChange={(by) =>
-            set({ rate_control: by as Settings["rate_control"], ceiling: file.capped ? settings.ceiling : 0 })
-          }
+          onChange={(by) => set({ rate_control: by as Settings["rate_control"] })}
         />
       )}
       {settings.rate_control === "quality" ? (
@@ -36,13 +32,13 @@ export function AmountRows({ file, settings, set }: Props) {
               value,
               title: `${value}, ${file.scale} ${number}`,
             }))}
-            onChange={(quality) => set({ quality: quality as Settings["quality"], number: null })}
+            onChange={(quality) => set({ quality: quality as Settings["quality"] })}
           />
           {file.scale === "crf" && (
             <Row label="Number">
               <NumberField
                 label="The encoder's own number"
-                {...{ unit: file.scale, low: 0, high: MOST_NUMBER, step: 1, decimals: 0 }}
+                {...{ unit: file.scale, low: 0, high: file.most_number, step: 1, decimals: 0 }}
                 value={settings.number ?? Number(word.number)}
                 onCommit={(number) => set({ number: Math.round(number) })}
               />
@@ -54,7 +50,7 @@ export function AmountRows({ file, settings, set }: Props) {
           <Row label="Rate">
             <NumberField
               label="Rate, kb/s"
-              {...{ unit: "kb/s", low: 100, high: MOST_KBPS, step: 500, decimals: 0 }}
+              {...{ unit: "kb/s", low: file.least_rate, high: file.most_rate, step: 500, decimals: 0 }}
               value={settings.rate}
               onCommit={(rate) => set({ rate: Math.round(rate) })}
             />
@@ -63,7 +59,7 @@ export function AmountRows({ file, settings, set }: Props) {
             <Row label="Ceiling">
               <NumberField
                 label="Ceiling, kb/s; 0 for none"
-                {...{ unit: "kb/s", low: 0, high: MOST_KBPS, step: 500, decimals: 0 }}
+                {...{ unit: "kb/s", low: 0, high: file.most_rate, step: 500, decimals: 0 }}
                 value={settings.ceiling}
                 onCommit={(ceiling) => set({ ceiling: Math.round(ceiling) })}
               />

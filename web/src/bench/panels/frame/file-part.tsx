@@ -54,30 +54,14 @@ export function FilePart({ row, framing, set }: Props) {
         label="Kind"
         value={settings.kind}
         choices={catalogue.files.map(({ kind, title }) => ({ value: kind, title }))}
-        onChange={(kind) => {
-          const next = catalogue.files.find((one) => one.kind === kind);
-          if (!next) return;
-          const sound = next.sounds.some(({ name }) => name === settings.sound)
-            ? settings.sound
-            : (next.sounds[0]?.name ?? "none");
-          const layer = next.alpha || settings.layer !== "picture_alone" ? settings.layer : "everything";
-          set({
-            kind: next.kind,
-            profile: "",
-            depth: null,
-            number: null,
-            rate_control: "quality",
-            sound,
-            layer,
-          });
-        }}
+        onChange={(kind) => set({ kind: kind as Settings["kind"] })}
       />
       {file.profiles.length > 1 && (
         <ChoiceRow
           label="Profile"
           value={profile?.name ?? ""}
           choices={file.profiles.map(({ name }) => ({ value: name, title: name }))}
-          onChange={(name) => set({ profile: name, depth: null })}
+          onChange={(name) => set({ profile: name })}
         />
       )}
       {profile && profile.depths.length > 1 && (
