@@ -16,7 +16,7 @@ Made clips of 640×360, two seconds each, coded as H.264 like a master: photogra
 with noise, a logo, subtitles, fades and dark scenes; and clips without bars that might be taken to have some. Sides are
 left, right, top, bottom, in pixels. Beside what Cadrage finds stands what ffmpeg's cropdetect (`limit=24`, `round=2`,
 `reset=0`) says at the end of the clip. `python -m benchmarks.bars` makes this table;
-`tests/reference/test_burned_in_bars.py` holds every row of ours to within 1 pixel, 2 with noise.
+`tests/core/test_burned_in_bars.py` holds every row of ours to within 1 pixel, 2 with noise.
 
 | clip | true | Cadrage | sure | cropdetect |
 |---|---|---|---|---|

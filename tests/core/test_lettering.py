@@ -31,7 +31,7 @@ def test_every_family_has_its_files_weights_and_widths(name):
     for file in family.files:
         axes = ImageFont.truetype(FOLDER / f"{file}.woff2", 20).get_variation_axes()
         spans = [(axis["minimum"], axis["maximum"]) for axis in axes]
-        assert spans == [family.weights, family.widths][: len(axes)]
+        assert spans == [one for one in (family.weights, family.widths) if one]
     assert any(FOLDER.glob(f"{family.files[0].rsplit('-', 1)[0]}-license.txt"))
     assert "".join(part for _, part in runs(SAYINGS[name], family)) == SAYINGS[name]
 

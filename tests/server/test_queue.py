@@ -142,6 +142,8 @@ def test_two_people_who_order_the_same_at_once_get_one_render(ida, framing):
     rows = Render.objects.filter(pk__in=answers)
     assert {row.state for row in rows} == {State.DONE}
     assert len({row.path.stat().st_ino for row in rows}) == 1
+    attempts = list(rows.values_list("attempts", flat=True))
+    assert sum(attempts) == 1  # it was drawn once; where there are two rows, the other took its file
 
 
 def test_one_that_is_being_made_is_waited_for(framing):
