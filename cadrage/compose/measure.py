@@ -7,7 +7,19 @@ from cadrage.compose.framed import placed_in
 from cadrage.compose.summary import Summary, summarise
 from cadrage.compose.title_places import TitlePlace, title_places
 from cadrage.footage import MediaInfo, resolve
-from cadrage.geometry import Box, Caution, Cost, FrameRect, Snap, Window, cautions, cost_of, snaps, window_of
+from cadrage.geometry import (
+    Box,
+    Caution,
+    Cost,
+    FrameRect,
+    PlacementLimits,
+    Snap,
+    Window,
+    cautions,
+    cost_of,
+    snaps,
+    window_of,
+)
 from cadrage.plan import Plan
 from cadrage.values import Exact, Value
 
@@ -52,6 +64,7 @@ class Measure(Value):
         cautions: what to know about it.
         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
         titles: where its titles stand.
+        limits: how far the values of a placement go.
         summary: the same, said.
     """
 
@@ -76,6 +89,7 @@ class Measure(Value):
     snaps_across: tuple[Snap, ...]
     snaps_down: tuple[Snap, ...]
     titles: tuple[TitlePlace, ...]
+    limits: PlacementLimits = PlacementLimits()
     summary: Summary
 
 

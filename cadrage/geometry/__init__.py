@@ -3,7 +3,7 @@
 from cadrage.geometry.boxes import Box
 from cadrage.geometry.cautions import Caution, CautionKind, cautions
 from cadrage.geometry.cost import Cost, cost_of
-from cadrage.geometry.placement import Placed, Placement, place
+from cadrage.geometry.placement import Placed, Placement, PlacementLimits, place
 from cadrage.geometry.shapes import FrameRect, Opening, Picture, Raster, Rect, SourceRect, active_picture, drawn_even
 from cadrage.geometry.snapping import Snap, snaps
 from cadrage.geometry.turning import Turn, turn_of
@@ -19,6 +19,7 @@ __all__ = [
     "Picture",
     "Placed",
     "Placement",
+    "PlacementLimits",
     "Raster",
     "Rect",
     "Snap",

@@ -44,6 +44,15 @@ class Placement(Value):
     mirror: bool = False
 
 
+class PlacementLimits(Value):
+    """How far values of a placement go, for whoever offers them; see `Placement`."""
+
+    tightness: int = MAX_TIGHTNESS
+    scale: int = MAX_SCALE
+    offset: int = MAX_OFFSET
+    angle: int = MAX_ANGLE
+
+
 @dataclass(frozen=True, slots=True)
 class Placed:
     """A picture placed in a frame.

@@ -2,7 +2,6 @@
 
 import logging
 import secrets
-import shutil
 import time
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -15,8 +14,8 @@ from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.db import transaction
 from django.utils import timezone
 
+from cadrage import files
 from cadrage.errors import CadrageError, MissingSource
-from cadrage.files import files_of
 from cadrage.footage import ClipIdentity, Interpretation, MediaInfo, probe, resolve
 from cadrage.footage.sequences import Group, grouped
 from cadrage.plan import Range
@@ -105,7 +104,7 @@ def _arrived(name: str, path: Path) -> Arrived:
         info = _probed(path, clip)
     except CadrageError:
         if path.is_dir():
-            shutil.rmtree(path)
+            files.remove(path)
         raise
     size, identity = _size(path), ClipIdentity.read(path)
     return Arrived(clip, info, store_file(path, clip), size, identity)
@@ -157,7 +156,7 @@ def store_file(arrived: Path, name: str) -> str:
 
 def _size(path: Path) -> int:
     """Bytes of a file, or of all files of a folder."""
-    return sum(file.stat().st_size for file in files_of(path))
+    return sum(file.stat().st_size for file in files.files_of(path))
 
 
 def _unlike(project: Project, name: str) -> str:
@@ -260,7 +259,7 @@ def _read_anew(footage: Footage) -> None:
 
 def _stands_still(path: Path) -> bool:
     """Whether nobody has written to a file for a while."""
-    newest = max((file.stat().st_mtime for file in files_of(path)), default=0)
+    newest = max((file.stat().st_mtime for file in files.files_of(path)), default=0)
     return time.time() - newest > STILL_SECONDS
 
 
@@ -306,21 +305,18 @@ def purge() -> None:
 
 def _purge(footage: Footage) -> None:
     renders = [render for framing in footage.framings.all() for render in framing.renders.all()]
-    files = [path for render in renders for path in (render.path, render.workspace.folder)]
+    paths = [path for render in renders for path in (render.path, render.workspace.folder)]
     if not footage.linked:
-        files.append(footage.path)
+        paths.append(footage.path)
     footage.delete()
-    for file in files:
-        transaction.on_commit(lambda file=file: delete_file(file))
+    for path in paths:
+        transaction.on_commit(lambda path=path: delete_file(path))
 
 
 def delete_file(path: Path) -> None:
     """Delete a file, or a folder of stills, that nothing needs any more."""
     previewer.store.forget(path)
-    if path.is_dir():
-        shutil.rmtree(path)
-    else:
-        path.unlink(missing_ok=True)
+    files.remove(path)
 
 
 def check_there(footage: Footage) -> None:

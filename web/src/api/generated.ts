@@ -3699,6 +3699,7 @@ export interface components {
          *         cautions: what to know about it.
          *         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
          *         titles: where its titles stand.
+         *         limits: how far the values of a placement go.
          *         summary: the same, said.
          */
         Measure: {
@@ -3713,6 +3714,15 @@ export interface components {
             /** Display Aspect */
             display_aspect: number;
             drawn: components["schemas"]["Box"];
+            /**
+             * @default {
+             *       "angle": 45,
+             *       "offset": 1000000000,
+             *       "scale": 100,
+             *       "tightness": 8
+             *     }
+             */
+            limits: components["schemas"]["PlacementLimits"];
             /** Mirrored */
             mirrored: boolean;
             picture: components["schemas"]["Box"];
@@ -4125,6 +4135,32 @@ export interface components {
              * @default 0
              */
             tightness: string;
+        };
+        /**
+         * PlacementLimits
+         * @description How far values of a placement go, for whoever offers them; see `Placement`.
+         */
+        PlacementLimits: {
+            /**
+             * Angle
+             * @default 45
+             */
+            angle: number;
+            /**
+             * Offset
+             * @default 1000000000
+             */
+            offset: number;
+            /**
+             * Scale
+             * @default 100
+             */
+            scale: number;
+            /**
+             * Tightness
+             * @default 8
+             */
+            tightness: number;
         };
         /**
          * Plain

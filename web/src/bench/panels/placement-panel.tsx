@@ -29,6 +29,7 @@ type Props = Editing & {
 export function PlacementPanel(props: Props) {
   const { framingId, time, plan, measure, change, commit } = props;
   const { placement } = plan;
+  const { limits } = measure;
   const withPlacement = (fields: Partial<Placement>) => ({ ...plan, placement: { ...placement, ...fields } });
   const tight = (percent: number) =>
     withPlacement({ sizing: "tightness", tightness: toExact(percent / 100, 4) });
@@ -55,7 +56,7 @@ export function PlacementPanel(props: Props) {
       </div>
       <SliderRow
         label="Tightness"
-        {...{ unit: "%", low: 0, high: 200, step: 1, initial: 0, typedHigh: 800 }}
+        {...{ unit: "%", low: 0, high: 200, step: 1, initial: 0, typedHigh: limits.tightness * 100 }}
         value={tightnessOf(placement, measure) * 100}
         onChange={(percent) => change(tight(percent))}
         onCommit={(percent) => commit(tight(percent), "Tightness")}
@@ -64,7 +65,7 @@ export function PlacementPanel(props: Props) {
         <span>Scale</span>
         <NumberField
           label="Scale, %"
-          {...{ unit: "%", low: 1, high: 10000, step: 1 }}
+          {...{ unit: "%", low: 100 / limits.scale, high: limits.scale * 100, step: 1 }}
           value={toNumber(measure.scale) * 100}
           onCommit={(percent) => commit(scaled(percent), "Scale")}
         />
@@ -72,13 +73,13 @@ export function PlacementPanel(props: Props) {
         <span>Moved</span>
         <NumberField
           label="Moved right, in frame pixels"
-          {...{ unit: "px →", low: -100000, high: 100000, step: 1 }}
+          {...{ unit: "px →", low: -limits.offset, high: limits.offset, step: 1 }}
           value={toNumber(placement.offset_x)}
           onCommit={(value) => commit(withPlacement({ offset_x: toExact(value) }), "Moved")}
         />
         <NumberField
           label="Moved down, in frame pixels"
-          {...{ unit: "px ↓", low: -100000, high: 100000, step: 1 }}
+          {...{ unit: "px ↓", low: -limits.offset, high: limits.offset, step: 1 }}
           value={toNumber(placement.offset_y)}
           onCommit={(value) => commit(withPlacement({ offset_y: toExact(value) }), "Moved")}
         />

@@ -4,6 +4,7 @@ import { toExact, toNumber } from "../../api/exact";
 import { arrowOf } from "../../ui/arrows";
 import { useDragging } from "../../ui/use-dragging";
 import type { Editing } from "../use-framing";
+import { nearest } from "./nearest";
 import { SnapLines } from "./snap-lines";
 import { boxOf, toScreen, type View } from "./view";
 
@@ -47,8 +48,8 @@ export function TitleHandles(props: Editing & { view: View; size: { width: numbe
       const percentY = 100 / (view.down * plan.frame.height);
       const x = held.x + (at.x - held.clientX) * percentX;
       const y = held.y + (at.y - held.clientY) * percentY;
-      const across = event.altKey ? null : near(place.across, x, SNAP_SCREEN_PX * percentX);
-      const down = event.altKey ? null : near(place.down, y, SNAP_SCREEN_PX * percentY);
+      const across = event.altKey ? null : nearest(place.across, x, SNAP_SCREEN_PX * percentX);
+      const down = event.altKey ? null : nearest(place.down, y, SNAP_SCREEN_PX * percentY);
       setSnapped({ across, down });
       change(moved(held.number, across ? toNumber(across.offset) : x, down ? toNumber(down.offset) : y));
     },
@@ -101,9 +102,4 @@ export function TitleHandles(props: Editing & { view: View; size: { width: numbe
       <SnapLines snapped={snapped} view={view} size={size} />
     </>
   );
-}
-
-function near(snaps: Snap[], wanted: number, reach: number): Snap | null {
-  const found = snaps.filter(({ offset }) => Math.abs(toNumber(offset) - wanted) <= reach);
-  return found[0] ?? null;
 }

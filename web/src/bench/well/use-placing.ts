@@ -4,11 +4,11 @@ import { toExact, toNumber } from "../../api/exact";
 import { arrowOf } from "../../ui/arrows";
 import { useDragging } from "../../ui/use-dragging";
 import type { Editing } from "../use-framing";
+import { nearest } from "./nearest";
 import type { View } from "./view";
 
 const SNAP_SCREEN_PX = 7;
 const WHEEL_STEP = 0.0008;
-const MAX_TIGHTNESS = 8;
 
 type Snapped = { label: string; line: string } | null;
 type Grab = { x: number; y: number; offsetX: number; offsetY: number };
@@ -60,7 +60,7 @@ export function usePlacing(view: View, { plan, measure, change, commit, abandon 
     event.preventDefault();
     const now = tightnessOf(latest.current.placement, measure);
     const wanted = now - event.deltaY * WHEEL_STEP;
-    const tightness = toExact(Math.min(MAX_TIGHTNESS, Math.max(0, wanted)), 3);
+    const tightness = toExact(Math.min(measure.limits.tightness, Math.max(0, wanted)), 3);
     commit(placed({ sizing: "tightness", tightness }), "Tightness");
   }
 
@@ -82,12 +82,4 @@ export function usePlacing(view: View, { plan, measure, change, commit, abandon 
 /** How tight a placement is: as the hand set it, or as it comes to where the size is said otherwise. */
 export function tightnessOf({ sizing, tightness }: Placement, measure: Measure): number {
   return toNumber(sizing === "tightness" ? tightness : measure.tightness);
-}
-
-function nearest(snaps: Measure["snaps_across"], wanted: number, reach: number) {
-  const close = snaps.filter((snap) => Math.abs(toNumber(snap.offset) - wanted) <= reach);
-  close.sort(
-    (one, other) => Math.abs(toNumber(one.offset) - wanted) - Math.abs(toNumber(other.offset) - wanted),
-  );
-  return close[0] ?? null;
 }
