@@ -9,10 +9,10 @@ TEST_SET_UP := .venv/.set-up-tests
 NODE := web/node_modules/.package-lock.json
 PAGE := web/dist/index.html
 
-.PHONY: help demo test lint web bench corpus fuzz screenshots api lock clean
+.PHONY: help demo test test-long lint web bench corpus fuzz screenshots api lock clean
 
 help: ## say what there is to do
-	@sed -n 's/^\([a-z]*\):.*## \(.*\)/  make \1~\2/p' $(MAKEFILE_LIST) | column -t -s '~'
+	@sed -n 's/^\([a-z-]*\):.*## \(.*\)/  make \1~\2/p' $(MAKEFILE_LIST) | column -t -s '~'
 
 demo: $(SET_UP) $(PAGE) ## start Cadrage with demonstration data
 	@CADRAGE_DEMO=1 $(BIN)/python manage.py migrate --verbosity 0
@@ -20,9 +20,12 @@ demo: $(SET_UP) $(PAGE) ## start Cadrage with demonstration data
 	@echo "Cadrage is starting at http://127.0.0.1:$(PORT)/ (stop with Ctrl-C)"
 	@CADRAGE_DEMO=1 PORT=$(PORT) PATH="$(CURDIR)/$(BIN):$$PATH" $(BIN)/honcho start
 
-test: $(TEST_SET_UP) $(PAGE) system-tools ## run every test
+test: $(TEST_SET_UP) $(PAGE) system-tools ## run the tests
 	$(BIN)/python -m pytest -n auto --dist loadfile --no-loadscope-reorder
 	cd web && npm run --silent test
+
+test-long: $(TEST_SET_UP) $(PAGE) system-tools ## run the tests that take long
+	$(BIN)/python -m pytest -m long
 
 lint: $(TEST_SET_UP) $(NODE) ## check style, types, and the doors between rooms
 	$(BIN)/ruff format --check .

@@ -41,6 +41,7 @@ def _answers(client):
         return False
 
 
+@pytest.mark.long
 def test_two_machines_draw_parts_and_one_of_them_dies(tmp_path, driver, address):
     clip = write_clip(tmp_path / "long.mp4", frames=150)
     media = tmp_path / "media"

@@ -8,6 +8,7 @@ from tests.clips import write_clip
 pytestmark = pytest.mark.timeout(240)
 
 
+@pytest.mark.long
 def test_a_killed_worker_leaves_no_half_file_and_the_render_is_done_again(application, driver, tmp_path):
     clip = write_clip(tmp_path / "long.mp4", frames=110)
     visitor = Visitor(driver, application)
