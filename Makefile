@@ -6,6 +6,7 @@ PORT ?= 8000
 BIN := .venv/bin
 SET_UP := .venv/.set-up
 TEST_SET_UP := .venv/.set-up-tests
+PROPERTIES := $(shell grep -rl "from hypothesis" tests --include="test_*.py")
 NODE := web/node_modules/.package-lock.json
 PAGE := web/dist/index.html
 
@@ -26,6 +27,7 @@ test: $(TEST_SET_UP) $(PAGE) system-tools ## run the tests
 
 test-long: $(TEST_SET_UP) $(PAGE) system-tools ## run the tests that take long
 	$(BIN)/python -m pytest -m long
+	$(BIN)/python -m pytest -n auto --hypothesis-profile searching $(PROPERTIES)
 
 lint: $(TEST_SET_UP) $(NODE) ## check style, types, and the doors between rooms
 	$(BIN)/ruff format --check .

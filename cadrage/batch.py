@@ -16,6 +16,7 @@ from cadrage.footage import Interpretation, Material, MediaInfo, library_of_file
 from cadrage.formats import Frame
 from cadrage.inspection.inspect import inspect_file
 from cadrage.inspection.sheet import SheetRow, digest_of, sheet_forms
+from cadrage.motion import Motion
 from cadrage.output.kinds import OUTPUT_FORMATS
 from cadrage.output.names import file_name
 from cadrage.output.settings import Settings, check_decided, encoder_config
@@ -62,6 +63,7 @@ class Batch:
         project: what the whole is called.
         interpretation: what every clip is taken to be.
         range: the part that is delivered of each.
+        motion: how each moves, where that is not as its treatment has it.
         look: what a clip is taken to be once it was looked at, by what is said of it, its file and what that is.
     """
 
@@ -72,6 +74,7 @@ class Batch:
     project: str = "batch"
     interpretation: Interpretation = field(default_factory=Interpretation)
     range: Range = field(default_factory=Range)
+    motion: Motion = field(default_factory=Motion)
     look: Callable[[Interpretation, Path, MediaInfo], Interpretation] = lambda stated, _, __: stated
 
     def run(self, clips: list[Path], report: Callable[[str, Progress], None]) -> Iterator[Delivered | Failed]:
@@ -94,9 +97,10 @@ class Batch:
         taken = self.look(self.interpretation, clip, info)
         plan = Plan(source=str(clip), frame=frame, interpretation=taken, range=self.range)
         if self.treatment is not None:
-            return self.treatment.on(plan)
-        rule = sensible_rule(resolve(info, taken).picture, frame)
-        return plan.model_copy(update={"placement": rule.placement, "surround": rule.surround})
+            styled = self.treatment.on(plan)
+        else:
+            styled = sensible_rule(resolve(info, taken).picture, frame).on(plan)
+        return styled if self.motion.still else styled.model_copy(update={"motion": self.motion})
 
     def _one(self, clip: Path, frame: Frame, report: Callable[[str, Progress], None]) -> Delivered:
         info = info_to_render(clip, whole=self.range.whole)

@@ -2,21 +2,24 @@
 
 import json
 from fractions import Fraction
+from itertools import pairwise
 from pathlib import Path
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal, Self, TypeVar
 
-from pydantic import Field, ValidationError, model_validator
+from pydantic import AfterValidator, Field, ValidationError, field_validator, model_validator
 
 from cadrage.errors import BadRequest
 from cadrage.finish import Finish
 from cadrage.footage import Interpretation
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
+from cadrage.motion import Motion
 from cadrage.surrounds import Blurred, Graphic, Surround
 from cadrage.upgrade import upgraded
 from cadrage.values import Exact, Value
 
 VERSION: Literal[2] = 2
+MOST_SHOTS = 2000
 LONGEST_SECONDS = 7 * 24 * 3600
 
 
@@ -47,26 +50,105 @@ class Range(Value):
         return max(Fraction(0), (duration if self.end is None else min(self.end, duration)) - self.start)
 
 
-class Design(Value):
-    """What people decide about a framing, whatever its clip and its frame are.
+class Shot(Value):
+    """A shot of the clip. What is None is as in the whole clip.
+
+    Attributes:
+        start: time of its first picture, in seconds of the clip; it lasts to the next one's.
+        placement: where the picture sits and how large.
+        motion: how that varies.
+        surround: what is seen where the picture is not.
+        finish: what is laid over the join and over all.
+    """
+
+    start: Annotated[Exact, Field(ge=0, le=LONGEST_SECONDS)]
+    placement: Placement | None = None
+    motion: Motion | None = None
+    surround: Surround | None = None
+    finish: Finish | None = None
+
+    @property
+    def own(self) -> dict[str, Any]:
+        """What is not as in the whole clip, by its name."""
+        return {part: getattr(self, part) for part in PARTS if getattr(self, part) is not None}
+
+
+def _in_order(shots: tuple[Shot, ...]) -> tuple[Shot, ...]:
+    """See that shots follow one another from the clip's beginning.
+
+    Raises:
+        ValueError: they do not.
+    """
+    if shots and (shots[0].start != 0 or any(later.start <= earlier.start for earlier, later in pairwise(shots))):
+        raise ValueError("shots stand in the order of time, the first from the beginning of the clip")
+    return shots
+
+
+Shots = Annotated[tuple[Shot, ...], Field(max_length=MOST_SHOTS), AfterValidator(_in_order)]
+
+
+class Style(Value):
+    """What may be decided about any clip and any frame.
 
     Attributes:
         placement: where the picture sits and how large.
+        motion: how that varies over time.
         surround: what is seen where the picture is not.
         finish: what is laid over the join and over all.
     """
 
     placement: Placement = Placement()
+    motion: Motion = Motion()
     surround: Surround = Blurred()
     finish: Finish = Finish()
 
     def on(self, plan: "Plan") -> "Plan":
-        """A plan with this design; its clip and its frame stay."""
+        """A plan with this style; its clip and its frame stay, and its shots with what is their own."""
         return plan.model_copy(update={part: getattr(self, part) for part in PARTS})
 
+    def over(self, design: "Design") -> "Design":
+        """A design with this style; its shots stay, with what is their own."""
+        return design.model_copy(update={part: getattr(self, part) for part in PARTS})
 
-Part = Literal["placement", "surround", "finish"]
-PARTS: tuple[Part, ...] = ("placement", "surround", "finish")
+
+class ReusableStyle(Style):
+    """A style for other clips as well: its moves are over the length of a shot, never keys at moments of one clip."""
+
+    @field_validator("motion")
+    @classmethod
+    def _no_keys(cls, given: Motion) -> Motion:
+        if given.keys:
+            raise ValueError("keys belong to one clip; other clips can only be given a move")
+        return given
+
+    @classmethod
+    def parts_of(cls, style: "Style | Plan") -> dict[str, Any]:
+        """What of a style, or of a plan, means something for other clips."""
+        parts: dict[str, Any] = {part: getattr(style, part) for part in PARTS}
+        return parts | {"motion": style.motion.model_copy(update={"keys": ()})}
+
+
+class Design(Style):
+    """What people decide about a framing.
+
+    Attributes:
+        shots: of the clip, in the order of time, the first from its beginning; none where it is all one.
+    """
+
+    shots: Shots = ()
+
+    def on(self, plan: "Plan") -> "Plan":
+        """A plan with this design; its clip and its frame stay."""
+        return super().on(plan).model_copy(update={"shots": self.shots})
+
+    def over(self, design: "Design") -> "Design":
+        """Itself: it says all there is."""
+        del design
+        return self
+
+
+Part = Literal["placement", "motion", "surround", "finish"]
+PARTS: tuple[Part, ...] = ("placement", "motion", "surround", "finish")
 
 
 class Plan(Value):
@@ -78,8 +160,10 @@ class Plan(Value):
         interpretation: what the stored samples are taken to mean.
         frame: what is delivered.
         placement: where the picture sits and how large.
+        motion: how that varies over time.
         surround: what is seen where the picture is not.
         finish: what is laid over the join and over all.
+        shots: of the clip, as in `Design`.
         range: the part of the clip that is delivered.
     """
 
@@ -88,8 +172,10 @@ class Plan(Value):
     interpretation: Interpretation = Interpretation()
     frame: Frame
     placement: Placement = Placement()
+    motion: Motion = Motion()
     surround: Surround = Blurred()
     finish: Finish = Finish()
+    shots: Shots = ()
     range: Range = Range()
 
     @model_validator(mode="before")
@@ -101,18 +187,41 @@ class Plan(Value):
     @property
     def design(self) -> Design:
         """What people decided."""
-        return Design(placement=self.placement, surround=self.surround, finish=self.finish)
+        return Design(**{part: getattr(self, part) for part in (*PARTS, "shots")})
+
+    def of_shot(self, shot: Shot) -> "Plan":
+        """The plan of one shot by itself, with what is its own; it has no shots."""
+        return self.model_copy(update={**shot.own, "shots": ()})
+
+    @property
+    def each_shot(self) -> tuple["Plan", ...]:
+        """The plan of every shot by itself; only itself where the clip is one."""
+        return tuple(self.of_shot(shot) for shot in self.shots) or (self,)
 
     @property
     def without_text(self) -> "Plan":
         """The same without words: what they stand on."""
-        surround = self.surround.ground if isinstance(self.surround, Graphic) else self.surround
-        return self.model_copy(update={"surround": surround, "finish": self.finish.without_text})
+        bare = [_without_text(shot) for shot in self.shots]
+        return _without_text(self).model_copy(update={"shots": tuple(bare)})
 
     @property
     def asset_refs(self) -> tuple[str, ...]:
         """What it uses of a library; "" where that is its own clip."""
-        return (*self.surround.asset_refs, *self.finish.asset_refs)
+        found = (ref for plan in self.each_shot for ref in (*plan.surround.asset_refs, *plan.finish.asset_refs))
+        return tuple(dict.fromkeys(found))
+
+
+T = TypeVar("T", Plan, Shot)
+
+
+def _without_text(value: T) -> T:
+    surround, finish = value.surround, value.finish
+    return value.model_copy(
+        update={
+            "surround": surround.ground if isinstance(surround, Graphic) else surround,
+            "finish": finish and finish.without_text,
+        }
+    )
 
 
 def plan_schema() -> str:

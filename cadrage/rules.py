@@ -5,7 +5,7 @@ from fractions import Fraction
 from cadrage.footage import MediaInfo
 from cadrage.formats import Frame
 from cadrage.geometry import Picture, Placement, cost_of, place
-from cadrage.plan import Design
+from cadrage.plan import ReusableStyle
 from cadrage.surrounds import Blurred, Surround
 from cadrage.values import format_exact
 
@@ -16,7 +16,7 @@ NEARLY_ALL = Fraction(95)
 COPY = Blurred()
 
 
-class Rule(Design):
+class Rule(ReusableStyle):
     """How clips of one source format go into one frame."""
 
 

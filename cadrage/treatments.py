@@ -9,12 +9,12 @@ from pydantic import Field
 from cadrage.finish import Finish
 from cadrage.finish.specification import Edge, Grade, Grain, Shadow, Vignette
 from cadrage.geometry import Placement
-from cadrage.plan import PARTS, Design, Part, Plan
+from cadrage.plan import PARTS, Part, Plan, ReusableStyle
 from cadrage.surrounds import AnimatedPattern, Blurred, EdgeExtend, Gradient, Graphic, Loop, Mirrored, Plain
 from cadrage.values import named_or_read, read_form
 
 
-class Treatment(Design):
+class Treatment(ReusableStyle):
     """One treatment.
 
     Attributes:
@@ -28,7 +28,7 @@ class Treatment(Design):
     @classmethod
     def of(cls, name: str, plan: Plan) -> "Treatment":
         """What a plan does, under a name."""
-        return cls(name=name, placement=plan.placement, surround=plan.surround, finish=plan.finish)
+        return cls(name=name, **cls.parts_of(plan))
 
     def differences(self, plan: Plan) -> tuple[Part, ...]:
         """In which parts a plan differs from this treatment; none where it follows it."""

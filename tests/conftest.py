@@ -5,12 +5,19 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 
 from demo.clips import CLIPS
 from demo.film import write
 from demo.sound import street
 from tests.application import Application
 from tests.clips import write_clip
+
+
+# The suite draws the same examples every time; `make test-long` looks for others.
+settings.register_profile("same", derandomize=True)
+settings.register_profile("searching", derandomize=False, print_blob=True)
+settings.load_profile("same")
 
 
 @pytest.fixture(scope="session")

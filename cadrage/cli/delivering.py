@@ -16,7 +16,7 @@ from rich.table import Table
 from cadrage import output
 from cadrage import render as rendering
 from cadrage.batch import Batch, help_in
-from cadrage.cli.analysing import as_seen, looked_at
+from cadrage.cli.analysing import as_seen
 from cadrage.cli.app import Replace, Source, app, examples, library_for, show
 from cadrage.cli.arguments import (
     build_plan,
@@ -28,6 +28,7 @@ from cadrage.cli.arguments import (
 )
 from cadrage.cli.batch import run_batch
 from cadrage.cli.endings import settings_for
+from cadrage.cli.moving import planned, read_motion
 from cadrage.cli.options import (
     Json,
     Options,
@@ -69,9 +70,8 @@ def convert_command(
     how = settings_for(target, how, stated=settings is not None or "kind=" in write)
     check_apart(target, [source])
     check_target(target, folder=output.OUTPUT_FORMATS[how.kind].folder, replace=replace)
-    made = build_plan(source, options)
-    info = rendering.info_to_render(source, whole=made.range.whole)
-    made = looked_at(made, source, info)
+    info = rendering.info_to_render(source, whole=build_plan(source, options).range.whole)
+    made = planned(source, info, options)
     library = library_for(made, source, info)
     request = rendering.RenderRequest(made, source, info, library, how)
     output.check_decided(how, made.frame, source.name)
@@ -123,6 +123,7 @@ def batch_command(
         project=folder.resolve().name,
         interpretation=read_interpretation(options["pixel_aspect"], options["taken_as"]),
         range=read_range(options["part"]),
+        motion=read_motion(options["motion"]),
         look=cache(as_seen),
     )
     made, failed = run_batch(folder, batch, workers)

@@ -9,10 +9,11 @@ from rich.table import Table
 
 from cadrage.analysis.burned_in_bars import BurnedInBars, edges_summary
 from cadrage.analysis.fields import FieldsFound
-from cadrage.cli.analysing import found_in, looked_at
+from cadrage.cli.analysing import found_in
 from cadrage.cli.app import At, Replace, Source, app, examples, library_for, seconds, show, told, used_by
-from cadrage.cli.arguments import build_plan, read_frame, read_size
+from cadrage.cli.arguments import read_frame, read_size
 from cadrage.cli.endings import check_image
+from cadrage.cli.moving import planned
 from cadrage.cli.options import Active, FrameSize, Json, Options, takes_plan
 from cadrage.compose import compose
 from cadrage.compose.lineup import sheet, starting_set
@@ -77,7 +78,7 @@ def _seen_table(seen: Seen) -> Table:
 @takes_plan
 def plan_command(source: Source, options: Options, as_json: Json = False) -> None:  # noqa: ARG001 - it is JSON
     """Write the plan that the options make, as JSON."""
-    print(looked_at(build_plan(source, options), source, probe(source)).model_dump_json(indent=2))
+    print(planned(source, probe(source), options).model_dump_json(indent=2))
 
 
 @app.command("frame", epilog=examples("frame clip.mp4 still.png --at 1.5 --frame 1080x1920 --placement fill"))
@@ -92,8 +93,8 @@ def frame_command(
 ) -> None:
     """Compose one frame and write it as an image."""
     ending, moment = check_image(out, ".png", ".jpg", ".jpeg"), seconds(at)
-    made, info = build_plan(source, options), probe(source)
-    made = looked_at(made, source, info)
+    info = probe(source)
+    made = planned(source, info, options)
     planes = compose(made, info, source, moment, library=library_for(made, source, info))
     data = encode_image(to_rgb(planes), ".png" if ending == ".png" else ".jpg")
     write_data(out, data, sources=used_by(made, source), replace=replace)
@@ -113,7 +114,7 @@ def lineup_command(
     """Write several ways for one moment side by side, each with its cost."""
     check_image(out, ".png")
     moment, info = seconds(at), probe(source)
-    made = looked_at(build_plan(source, options), source, info)
+    made = planned(source, info, options)
     ways = starting_set(made, info)
     data = sheet(ways, source, info, moment, library_for(made, source, info))
     write_data(out, data, sources=used_by(made, source), replace=replace)

@@ -58,6 +58,22 @@ TakenAs = Annotated[
         "clean_aperture=704,matrix=bt601,primaries=bt2020,transfer=pq,range=full,mirror=true,duration=5.",
     ),
 ]
+MotionText = Annotated[
+    str,
+    typer.Option(
+        "--motion",
+        help="A move over the length of the clip: push:4%, push:-4%, pan:left-right, tilt:up-down; "
+        "with ,ease=even or smooth, and for pan and tilt ,beyond=true where the surround may show.",
+    ),
+]
+Keys = Annotated[
+    list[str] | None,
+    typer.Option(
+        "--key",
+        help="The placement at a moment, SECONDS:offset=X,Y,tightness=T,angle=A,ease=even|smooth|hold, each as "
+        "wanted; may be given again.",
+    ),
+]
 Part = Annotated[str, typer.Option("--range", help="Seconds of the clip to deliver, FROM,TO; without TO, to its end.")]
 CaptionsFile = Annotated[Path | None, typer.Option("--captions", help="A file of captions, SRT or WebVTT, to draw.")]
 Titles = Annotated[list[str] | None, typer.Option("--title", help="Words to draw, low; may be given again.")]
@@ -87,6 +103,8 @@ def plan_options(
     offset: Annotated[
         str, typer.Option("--offset", help="Right and down from the centre, X,Y in frame pixels.")
     ] = "0,0",
+    motion: MotionText = "",
+    key: Keys = None,
     part: Part = "",
     captions: CaptionsFile = None,
     title: Titles = None,
@@ -112,7 +130,7 @@ Options = dict[str, Any]
 Command = Callable[..., None]
 FOR_MANY = (
     *("active", "outside", "rate", "colour", "frame_fields", "frame_pixel_aspect"),
-    *("pixel_aspect", "taken_as", "part", "treatment"),
+    *("pixel_aspect", "taken_as", "part", "treatment", "motion"),
 )
 """Options that make sense for many clips at once."""
 

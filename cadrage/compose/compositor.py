@@ -2,26 +2,23 @@
 
 from fractions import Fraction
 from pathlib import Path
-from typing import Literal
 
-from cadrage.compose.bars import BarsPainter
-from cadrage.compose.framed import surround_opening, track_of
+from cachetools import LRUCache
+
 from cadrage.compose.moment import moment_of
-from cadrage.compose.picture import PicturePainter, PictureTarget
-from cadrage.compose.target import composed_peak, screen_layout
-from cadrage.compose.turned import TurnedPainter
-from cadrage.finish import CaptionsPainter, GlobalGrade, ShadowOutline, TitlesPainter
-from cadrage.footage import EMPTY, Library, MediaInfo, Orient, open_footage, resolve
-from cadrage.pixels.mapping import canvas_rect
-from cadrage.pixels.planes import PLANE_GROUPS, Layout, Planes
-from cadrage.pixels.relight import Delivery, composing_layout
+from cadrage.compose.shot_compositor import Drawn, ShotCompositor
+from cadrage.compose.shots import planned_shots, track_of
+from cadrage.compose.target import screen_layout
+from cadrage.footage import EMPTY, Library, MediaInfo, open_footage
+from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
-from cadrage.surrounds import FrameState, Scene, WhilePlaced
-from cadrage.surrounds.base import Areas, all_of
+
+SHOTS_KEPT = 2
+"""Compositors of shots that are kept: of what plays, one after the other is needed."""
 
 
 class Compositor:
-    """Composes the frames of one plan at one size. All that does not change is worked out once, here.
+    """Composes the frames of one plan at one size. All that does not change within a shot is worked out once for it.
 
     Holds scratch memory: one thread at a time.
 
@@ -44,77 +41,34 @@ class Compositor:
         target: tuple[int, int] | Layout | None = None,
         *,
         library: Library = EMPTY,
-        picture: Literal["over", "left_out", "cut_out"] = "over",
+        picture: Drawn = "over",
     ) -> None:
-        reading = resolve(info, plan.interpretation)
         self.layout = target if isinstance(target, Layout) else screen_layout(plan.frame, target)
-        canvas = composing_layout(self.layout, composed_peak(reading.colour)) if plan.frame.hdr else self.layout
-        self._canvas, self._delivery = canvas, Delivery(canvas, self.layout) if plan.frame.hdr else None
-        self.track = track_of(plan, reading)
-        self._upright = Orient(source, reading, canvas.colour, mirror=self.track.at(Fraction(0)).mirror)
-        upright = self._upright.layout
-        self._pictures = WhilePlaced(
-            lambda placed, _: _picture_painters(PictureTarget.of(placed, reading.cut, upright, canvas, plan))
-        )
-        self._picture = picture
-        self._everywhere = all_of(canvas)
-        self._bars = None
-        if plan.frame.outside == "bars":
-            drawn = canvas_rect(plan.frame.drawn_rect, (plan.frame.width, plan.frame.height), canvas)
-            self._bars = BarsPainter(canvas, drawn, plan.frame.bar_colour)
-        self.animated = plan.surround.animated or plan.finish.animated or not self.track.constant
-        scene = Scene(
-            plan.frame.raster,
-            surround_opening(plan),
-            reading.cut.rect,
-            upright,
-            canvas,
-            library,
-            constant=self.track.constant,
-        )
-        self._surround = plan.surround.painter(scene)
-        self._under = ShadowOutline(plan.finish, canvas)
-        self._over = GlobalGrade(plan.finish, canvas, float(plan.frame.raster.display_aspect))
-        self._titles = TitlesPainter(plan.finish.titles, canvas, scene.pixel_aspect)
-        self._captions = None if plan.finish.captions.off else CaptionsPainter(plan.finish.captions, scene)
+        self._shots, self.track = planned_shots(plan, info), track_of(plan, info)
+        self._given = (source, info, library, picture)
+        self._made: LRUCache[int, ShotCompositor] = LRUCache(SHOTS_KEPT)
+        # Shots that are composed alike share a compositor: the first of them stands for all.
+        still = [shot.plan if self.track.track(number).constant else None for number, shot in enumerate(self._shots)]
+        self._alike = [number if one is None else still.index(one) for number, one in enumerate(still)]
+        self.animated = len(set(self._alike)) > 1 or self._of(0).animated
 
     def compose(self, stored: Planes, canvas: Planes | None = None, time: Fraction = Fraction(0)) -> Planes:
         """Compose one frame from a picture as decoded, into given planes or new ones.
 
         `time` is the picture's, in seconds of the clip; what moves by itself follows it.
         """
-        delivered = canvas or Planes.empty(self.layout)
-        drawn = Planes.empty(self._canvas) if self._delivery else delivered
-        placed = self.track.at(time)
-        painters = self._pictures.of(placed)
-        areas = self._everywhere if self._picture == "left_out" else _uncovered(painters)
-        state = FrameState(self._upright.apply(stored), time, placed, areas)
-        self._surround.paint(state, drawn)
-        self._over.paint_surround(drawn)
-        self._under.paint(state, drawn)
-        for painter in painters if self._picture == "over" else ():
-            painter.paint(state.planes, drawn)
-        self._over.paint(drawn, time)
-        if self._bars:
-            self._bars.paint(drawn)
-        self._titles.paint(drawn, time)
-        if self._captions:
-            self._captions.paint(state, drawn)
-        if self._delivery:
-            self._delivery.apply(drawn, delivered)
-        return delivered
+        return self._of(self.track.shot_at(time)).compose(stored, canvas or Planes.empty(self.layout), time)
 
-
-def _picture_painters(sheet: PictureTarget) -> tuple[PicturePainter | TurnedPainter, ...]:
-    """What draws luma, and what draws chroma, for one placement."""
-    kind = TurnedPainter if sheet.placed.angle or sheet.edge.shapes else PicturePainter
-    return tuple(kind(sheet, planes) for planes in PLANE_GROUPS)
-
-
-def _uncovered(painters: tuple[PicturePainter | TurnedPainter, ...]) -> Areas:
-    """For each plane, the samples that a picture leaves uncovered."""
-    luma, chroma = painters
-    return luma.uncovered, chroma.uncovered, chroma.uncovered
+    def _of(self, number: int) -> ShotCompositor:
+        first = self._alike[number]
+        made = self._made.get(first)
+        if made is None:
+            source, info, library, picture = self._given
+            made = ShotCompositor(
+                self._shots[first].plan, self.track.track(first), source, info, self.layout, library, picture
+            )
+            self._made[first] = made
+        return made
 
 
 def compose(

@@ -6,7 +6,7 @@ from cadrage.footage import MediaInfo, ResolvedInterpretation, resolve
 from cadrage.formats import Frame
 from cadrage.geometry import Opening, Placed, Placement, Window, angle_of_line, place, placement_for
 from cadrage.geometry.placement import MAX_ANGLE
-from cadrage.motion import ConstantTrack, PlacementTrack
+from cadrage.motion import Stage
 from cadrage.plan import Plan
 
 
@@ -15,9 +15,9 @@ def placed_in(plan: Plan, reading: ResolvedInterpretation) -> Placed:
     return place(reading.picture, plan.frame.raster, _as_seen(plan, reading), plan.frame.active_rect)
 
 
-def track_of(plan: Plan, reading: ResolvedInterpretation) -> PlacementTrack:
-    """Where the picture of a clip is at every moment of a plan."""
-    return ConstantTrack(placed_in(plan, reading))
+def stage_of(plan: Plan, reading: ResolvedInterpretation) -> Stage:
+    """What poses of a plan's picture are taken in."""
+    return Stage(reading.picture, plan.frame.raster, plan.frame.active_rect, _as_seen(plan, reading))
 
 
 def _as_seen(plan: Plan, reading: ResolvedInterpretation) -> Placement:

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from fractions import Fraction
 
-from cadrage.compose.framed import placed_in
+from cadrage.compose.shots import track_of
 from cadrage.compose.summary import Summary, summarise
 from cadrage.compose.title_places import TitlePlace, title_places
 from cadrage.footage import MediaInfo, resolve
@@ -93,11 +93,13 @@ class Measure(Value):
     summary: Summary
 
 
-def measure(plan: Plan, info: MediaInfo) -> Measure:
-    """Work out the numbers of a framing."""
+def measure(plan: Plan, info: MediaInfo, time: Fraction = Fraction(0)) -> Measure:
+    """Work out the numbers of a framing at a time, in seconds of the clip."""
+    track = track_of(plan, info)
+    plan = track.shots[track.shot_at(time)].plan
     reading = resolve(info, plan.interpretation)
     frame, picture = plan.frame.raster, reading.picture
-    placed = placed_in(plan, reading)
+    placed = track.at(time)
     corners, cost = placed.corners, cost_of(placed)
     seen = FrameRect.around(corners).clipped(placed.opening.rect)
     across, down = snaps(placed)

@@ -68,6 +68,9 @@ def _corners(left: float, top: float, right: float, bottom: float) -> Matrix:
     return np.array([[left, top], [right, top], [right, bottom], [left, bottom]], float)
 
 
+NOWHERE = Area(0, 0, 0, 0)
+
+
 class TurnedPainter:
     """Draws planes of a picture that covers samples in any way. Those that it half covers are mixed.
 
@@ -85,6 +88,9 @@ class TurnedPainter:
         if self.area.empty:
             return
         self.shares = _shares(sheet, planes[0], self.area) * _of_active(sheet, planes[0], self.area)
+        if not self.shares.any():  # the box around a turned picture reaches farther than it does
+            self.area = NOWHERE
+            return
         if (self.shares == 1).all() and self.area == self.uncovered[0]:
             self.uncovered = ()
         self._covered = self.shares == 1

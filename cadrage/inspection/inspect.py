@@ -118,7 +118,7 @@ def _bars_line(looked: list[Moment], request: RenderRequest | None) -> Line:
 
 
 def _placement_line(looked: list[Moment], request: RenderRequest) -> Line:
-    pairs = [(moment.source, moment.frame) for moment in looked if moment.source is not None]
+    pairs = [(moment.source, moment.frame, moment.time) for moment in looked if moment.source is not None]
     shift = register(request.written, request.info, pairs)
     if shift is None:
         return measured("Picture lies", "too plain to be told from its pixels")

@@ -7,13 +7,14 @@ are compared by normalised cross-correlation (Lewis, 1995; `cv2.matchTemplate`),
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from fractions import Fraction
 from math import ceil, hypot
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from cadrage.compose.framed import placed_in
+from cadrage.compose.shots import track_of
 from cadrage.footage import MediaInfo, Orient, ResolvedInterpretation, resolve
 from cadrage.geometry import Placed
 from cadrage.pixels.planes import Planes
@@ -52,13 +53,14 @@ class Shift:
         return hypot(self.right, self.down)
 
 
-def register(plan: Plan, info: MediaInfo, pairs: Iterable[tuple[Planes, Planes]]) -> Shift | None:
+def register(plan: Plan, info: MediaInfo, pairs: Iterable[tuple[Planes, Planes, Fraction]]) -> Shift | None:
     """Find where the picture is in some frames.
 
     Args:
         plan: where it should be; its frame is what the file holds.
         info: what the clip is.
-        pairs: a picture of the clip as decoded, and the frame of the file that shows it.
+        pairs: a picture of the clip as decoded, the frame of the file that shows it, and its time in seconds of the
+            clip, at which the placement is asked for.
 
     Returns:
         The shift; None where it is too plain, or too little of it is seen.
@@ -66,10 +68,12 @@ def register(plan: Plan, info: MediaInfo, pairs: Iterable[tuple[Planes, Planes]]
     found: dict[tuple[int, int], list[tuple[float, float]]] = {}
     seen = 0
     before: Planes | None = None
-    for source, frame in pairs:
+    track, held = track_of(plan, info), None
+    for source, frame, time in pairs:
         seen += 1
-        if source is not before:  # of a still it is the same for all frames
-            (wanted, there), before = expected(plan, info, source), source
+        placed = track.at(time)
+        if source is not before or placed != held:  # of a still it is the same for all frames
+            (wanted, there), before, held = expected(plan, info, source, placed), source, placed
         shown = frame.luma8.astype(np.float32)
         if shown.shape != wanted.shape:
             continue  # another line says that the file is of another size
@@ -86,10 +90,9 @@ def register(plan: Plan, info: MediaInfo, pairs: Iterable[tuple[Planes, Planes]]
     return Shift(float(far[0]), float(far[1]), len(middles))
 
 
-def expected(plan: Plan, info: MediaInfo, source: Planes) -> tuple[Luma, NDArray[np.bool_]]:
-    """Luma of the picture where the plan says it is, (rows, columns) of the frame; and which samples are its own."""
+def expected(plan: Plan, info: MediaInfo, source: Planes, placed: Placed) -> tuple[Luma, NDArray[np.bool_]]:
+    """Luma of the picture where it is placed, (rows, columns) of the frame; and which samples are its own."""
     reading = resolve(info, plan.interpretation)
-    placed = placed_in(plan, reading)
     upright = Orient(source.layout, reading, source.layout.colour, mirror=placed.mirror).apply(source)
     luma = upright.luma8.astype(np.float32)
     across, down = placed.rect.width / placed.picture.width, placed.rect.height / placed.picture.height

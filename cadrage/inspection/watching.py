@@ -101,7 +101,7 @@ def unasked(seen: Watched, request: RenderRequest) -> tuple[list[int], list[int]
     """
     suspects = sorted({*seen.black[:MOST_CHECKED], *_some(seen.frozen)})
     black, frozen = [], []
-    drawn = (made for _, made in as_asked(request, (time for number in suspects for time in seen.times[number])))
+    drawn = (one.composed for one in as_asked(request, (time for number in suspects for time in seen.times[number])))
     try:
         for number in suspects:
             before, now = next(drawn), next(drawn)
@@ -123,8 +123,23 @@ def _some(numbers: list[int]) -> list[int]:
     return numbers[:: -(-len(numbers) // MOST_CHECKED)] if numbers else []
 
 
-def as_asked(request: RenderRequest, times: Iterable[Fraction]) -> Iterator[tuple[Planes | None, Planes | None]]:
-    """The picture of the clip and the frame composed of it, for some times of the file; None where there is none.
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """What should be seen at a time of a file.
+
+    Attributes:
+        source: the picture of the clip, as decoded; None where there is none.
+        composed: the frame of it; None there too.
+        time: of the picture, in seconds of the clip.
+    """
+
+    source: Planes | None = None
+    composed: Planes | None = None
+    time: Fraction = Fraction(0)
+
+
+def as_asked(request: RenderRequest, times: Iterable[Fraction]) -> Iterator[Asked]:
+    """What should be seen at some times of a file.
 
     Raises:
         MissingSource, UnreadableFile: the clip cannot be read.
@@ -133,18 +148,18 @@ def as_asked(request: RenderRequest, times: Iterable[Fraction]) -> Iterator[tupl
     near = timing.info.shortest_frame / 2
     with open_footage(request.source, request.info, request.interpretation) as reader:
         compositor = None
-        held: tuple[Planes, Planes] | None = None  # a still is composed once
+        held: Asked | None = None  # a still is composed once
         for time in times:
             shown = list(islice(conform(reader, timing, Segment(0, time - near, time + near)), len(timing.moments)))
             if len(shown) < len(timing.moments):
-                yield None, None
+                yield Asked()
                 continue
             compositor = compositor or request.compositor(shown[0].planes.layout)
-            if held is None or held[0] is not shown[0].planes or timing.woven or compositor.animated:
+            if held is None or held.source is not shown[0].planes or timing.woven or compositor.animated:
                 frames = [compositor.compose(one.planes, time=one.clip_time) for one in shown]
                 if timing.woven:
                     weave(frames[0], frames[1], field_order(request.plan.frame))
-                held = shown[0].planes, frames[0]
+                held = Asked(shown[0].planes, frames[0], shown[0].clip_time)
             yield held
 
 
@@ -154,13 +169,13 @@ class Moment:
 
     Attributes:
         frame: what the file shows.
-        source: the picture of the clip, as decoded; None where it cannot be read.
-        composed: the frame as it should be; None there too.
+        source, composed, time: what it should be; see `Asked`.
     """
 
     frame: Planes
     source: Planes | None = None
     composed: Planes | None = None
+    time: Fraction = Fraction(0)
 
 
 def moments(request: RenderRequest | None, path: Path, found: MediaInfo, count: int) -> list[Moment]:
@@ -178,6 +193,6 @@ def moments(request: RenderRequest | None, path: Path, found: MediaInfo, count: 
         if request.encoder_config.kind.folder:  # stills have no rate of their own
             times = [time * found.rate / request.wanted.rate for time in times]
         pairs = zip(frames, as_asked(request, times), strict=True)
-        return [Moment(frame.planes, source, composed) for frame, (source, composed) in pairs]
+        return [Moment(frame.planes, one.source, one.composed, one.time) for frame, one in pairs]
     except CadrageError:
         return [Moment(frame.planes) for frame in frames]

@@ -1,10 +1,14 @@
 """Where a picture sits in its frame, at every moment of its clip."""
 
 from abc import ABC, abstractmethod
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from itertools import pairwise
+from typing import Protocol
 
 from cadrage.geometry import FrameRect, Placed
+from cadrage.motion.pose import Pose, Stage
 
 TimeSpan = tuple[Fraction, Fraction]
 """From a time to another, in seconds of the clip."""
@@ -47,3 +51,69 @@ class ConstantTrack(PlacementTrack):
         """Where the picture is."""
         del span
         return self.placed.rect
+
+
+class PoseOverTime(Protocol):
+    """Where the frame looks, at every moment.
+
+    Attributes:
+        times: moments at which what it does changes, in their order.
+    """
+
+    @property
+    def times(self) -> Sequence[Fraction]:
+        """Moments at which what it does changes, in their order."""
+
+    def at(self, time: Fraction) -> Pose:
+        """The pose at a time, in seconds of the clip."""
+
+
+class MovingTrack(PlacementTrack):
+    """A placement that moves.
+
+    Args:
+        poses: where the frame looks.
+        stage: what it looks at.
+        inside: whether the window is held inside the picture wherever its size allows.
+    """
+
+    def __init__(self, poses: PoseOverTime, stage: Stage, *, inside: bool) -> None:
+        self._poses, self._stage, self._inside = poses, stage, inside
+        self._held: tuple[Pose, Placed] | None = None
+
+    @property
+    def constant(self) -> bool:
+        """It is not."""
+        return False
+
+    @property
+    def times(self) -> Sequence[Fraction]:
+        """Moments at which what it does changes."""
+        return self._poses.times
+
+    def pose(self, time: Fraction) -> Pose:
+        """Where the frame looks at a time."""
+        pose = self._poses.at(time)
+        return self._stage.held(pose) if self._inside else pose
+
+    def at(self, time: Fraction) -> Placed:
+        """The placement at a time."""
+        pose = self.pose(time)
+        if self._held is None or self._held[0] != pose:
+            self._held = (pose, self._stage.placed(pose))
+        return self._held[1]
+
+    def extent(self, span: TimeSpan) -> FrameRect:
+        """What holds the picture at every moment that was looked at: the span's ends, keys, and evenly between them."""
+        rects = [self.at(time).rect for time in moments(span, self._poses.times)]
+        left, top = min(rect.x for rect in rects), min(rect.y for rect in rects)
+        right, bottom = max(rect.right for rect in rects), max(rect.bottom for rect in rects)
+        return FrameRect(left, top, right - left, bottom - top)
+
+
+def moments(span: TimeSpan, keys: Sequence[Fraction], between: int = 16) -> list[Fraction]:
+    """Moments of a span at which something that moves is looked at: its ends, every key, and `between` in each gap."""
+    start, end = span
+    marks = sorted({start, end, *(time for time in keys if start < time < end)})
+    found = [a + (b - a) * number / between for a, b in pairwise(marks) for number in range(between)]
+    return [*found, marks[-1]]

@@ -1,8 +1,10 @@
 """Whatever the placement, every surround and finish paints every sample, and paints the same again."""
 
+from fractions import Fraction as F
+
 import numpy as np
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
 from cadrage.compose import Compositor
@@ -56,6 +58,7 @@ def test_none_is_left_out(made):
 @pytest.mark.parametrize("name", NAMES)
 @settings(max_examples=EXAMPLES, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(placement=PLACEMENTS)
+@example(placement=Placement(offset_x=F(-313, 2), offset_y=F(347, 3), angle=-20))  # beside the frame, by a corner
 def test_every_sample_is_painted_and_the_same_again(made, name, placement):
     """What was on the canvas before does not show, and nothing is carried over from one picture to the next."""
     all_plans, info, stored, library = made

@@ -11,14 +11,15 @@ from cadrage.footage import open_footage, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.inspection import inspect_file
-from cadrage.inspection.registration import register
+from cadrage.inspection.registration import Shift, register
+from cadrage.motion import Motion, Pan, Push, Tilt
 from cadrage.output import Settings
 from cadrage.plan import Plan
 from cadrage.render import RenderRequest, render
 from cadrage.render.loudness import loudness
 from tests.clips import SOUND_RATE, write_clip
 
-WIDE = Frame(width=640, height=360)
+WIDE, UPRIGHT = Frame(width=640, height=360), Frame(width=360, height=640)
 PLACEMENTS = [
     Placement(),
     Placement(tightness=F(1)),
@@ -38,7 +39,7 @@ def composed(clip, plan, other=None):
     with open_footage(clip, info, plan.interpretation) as reader:
         pictures = [reader.frame_at(info.duration * step / 6) for step in range(1, 6)]
     compositor = Compositor(other or plan, pictures[0].planes.layout, info)
-    return info, [(one.planes, compositor.compose(one.planes, time=one.time)) for one in pictures]
+    return info, [(one.planes, compositor.compose(one.planes, time=one.time), one.time) for one in pictures]
 
 
 def moved(placement, **fields):
@@ -74,6 +75,16 @@ def test_a_picture_of_another_size_is_found_out(museum):
     wrong = plan.model_copy(update={"placement": moved(plan.placement, scale=F(101, 200))})
     info, pairs = composed(clip, plan, wrong)
     assert register(plan, info, pairs).distance > 1
+
+
+@pytest.mark.parametrize("move", [Pan(), Push(percent=F(12)), Tilt()], ids=lambda move: move.kind)
+def test_a_picture_that_moves_is_looked_for_where_it_is_at_each_moment(museum, move):
+    plan = Plan(frame=UPRIGHT, placement=Placement(tightness=F(3, 2)), motion=Motion(move=move))
+    clip = museum["visitors.mp4"]
+    info, pairs = composed(clip, plan)
+    assert register(plan, info, pairs).distance < 0.3
+    still = plan.model_copy(update={"motion": Motion()})
+    assert (register(still, info, pairs) or Shift(99, 99, 0)).distance > 1
 
 
 def test_a_plain_picture_says_nothing_of_where_it_lies(tmp_path):

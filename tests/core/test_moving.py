@@ -6,12 +6,12 @@ import numpy as np
 import pytest
 
 from cadrage.compose import Compositor
-from cadrage.compose import compositor as room
-from cadrage.compose.framed import placed_in
+from cadrage.compose import shot_compositor as room
+from cadrage.compose.framed import placed_in, stage_of
 from cadrage.compose.layers import PictureAlone
 from cadrage.footage import ClipReader, Material, library_of_files, probe, resolve
-from cadrage.geometry import FrameRect, Placement
-from cadrage.motion import ConstantTrack, PlacementTrack
+from cadrage.geometry import Placement
+from cadrage.motion import ConstantTrack, Motion, key_of
 from cadrage.pixels.planes import Planes
 from cadrage.plan import Plan
 from tests.clips import write_clip
@@ -22,22 +22,14 @@ NOISE = 2
 """Codes of 8 bits: where a placement moves, noise of one code that hides steps stands in the frame, not in its bars."""
 
 
-class Walk(PlacementTrack):
+def stage(plan, info, placement):
+    return stage_of(plan, resolve(info, plan.interpretation)).with_base(placement)
+
+
+def walking(plan, info):
     """One placement after the other, a second each."""
-
-    def __init__(self, plan: Plan, reading) -> None:
-        self.plan, self.reading = plan, reading
-
-    @property
-    def constant(self) -> bool:
-        return False
-
-    def at(self, time):
-        placement = WAY[int(time) % len(WAY)]
-        return placed_in(self.plan.model_copy(update={"placement": placement}), self.reading)
-
-    def extent(self, span):
-        return FrameRect.whole(self.plan.frame.raster)
+    keys = [key_of(stage(plan, info, WAY[second % 3]), F(second), "hold") for second in range(6)]
+    return plan.model_copy(update={"motion": Motion(keys=tuple(keys), inside=False)})
 
 
 @pytest.fixture(scope="module")
@@ -55,39 +47,31 @@ def folder(tmp_path_factory):
     return tmp_path_factory.mktemp("words")
 
 
-def moving(monkeypatch, plan, info, stored, library, kind=Compositor, **more):
-    with monkeypatch.context() as patched:
-        patched.setattr(room, "track_of", Walk)
-        layout = Compositor(plan, stored.layout, info, library=library).layout
-        return kind(plan, stored.layout, info, layout, library=library, **more)
-
-
-def test_every_surround_and_finish_is_at_each_moment_as_if_it_stood_there(clip, folder, monkeypatch):
+def test_every_surround_and_finish_is_at_each_moment_as_if_it_stood_there(clip, folder):
     info, stored, library = clip
     for name, plan in plans(folder).items():
-        walking = moving(monkeypatch, plan, info, stored, library)
-        assert walking.animated
-        canvas = Planes.empty(walking.layout)
+        walk = Compositor(walking(plan, info), stored.layout, info, library=library)
+        assert walk.animated
+        canvas = Planes.empty(walk.layout)
         for second in (0, 1, 2, 1, 0):
             time = TIME + second
             standing = plan.model_copy(update={"placement": WAY[second]})
             wanted = Compositor(standing, stored.layout, info, library=library).compose(stored, time=time)
-            walking.compose(stored, canvas, time)
+            walk.compose(stored, canvas, time)
             for one, other in zip(canvas.arrays, wanted.arrays, strict=True):
                 assert np.abs(one.astype(int) - other).max() <= NOISE, (name, second)
 
 
-def test_what_is_covered_comes_with_each_frame(clip, folder, monkeypatch):
+def test_what_is_covered_comes_with_each_frame(clip, folder):
     info, stored, library = clip
     plan = plans(folder)["surround plain"]
-    walking = moving(monkeypatch, plan, info, stored, library, PictureAlone)
+    layout = Compositor(plan, stored.layout, info, library=library).layout
+    walk = PictureAlone(walking(plan, info), stored.layout, info, layout, library=library)
     shares = []
     for second in (0, 1, 2):
         standing = plan.model_copy(update={"placement": WAY[second]})
-        alone = PictureAlone(standing, stored.layout, info, walking.layout, library=library)
-        with monkeypatch.context() as patched:
-            patched.setattr(room, "track_of", Walk)
-            found = walking.coverage_at(F(second))
+        alone = PictureAlone(standing, stored.layout, info, layout, library=library)
+        found = walk.coverage_at(F(second))
         assert np.array_equal(found, alone.coverage_at(F(0)))
         shares.append(float(found.mean()))
     assert len(set(shares)) == 3
@@ -99,9 +83,9 @@ def test_what_was_worked_out_is_kept_while_a_placement_stands(clip, folder, monk
     real = room._picture_painters
     monkeypatch.setattr(room, "_picture_painters", lambda sheet: made.append(1) or real(sheet))
     plan = plans(folder)["surround blurred"]
-    walking = moving(monkeypatch, plan, info, stored, library)
+    walk = Compositor(walking(plan, info), stored.layout, info, library=library)
     for time in (F(0), F(1, 2), F(9, 10), F(1), F(3, 2), F(3)):
-        walking.compose(stored, time=time)
+        walk.compose(stored, time=time)
     assert len(made) == 3
 
 

@@ -1,6 +1,6 @@
 """What the page asks of the server about one framing."""
 
-PARTS = ("placement", "surround", "finish")
+PARTS = ("placement", "motion", "surround", "finish", "shots")
 
 
 def state(client, framing):

@@ -8,7 +8,7 @@ from django.db.models import F
 
 from cadrage.errors import BadRequest, Stale
 from cadrage.geometry import Placement
-from cadrage.plan import Design, Plan
+from cadrage.plan import Design, Plan, Style
 from cadrage.rules import Rule
 from server.studio.actions.rules import RuleBook, set_rules
 from server.studio.models import Footage, Framing, Project, ProjectFrame, Step
@@ -165,7 +165,7 @@ def make_rules(framings: list[Framing]) -> list[Framing]:
     with transaction.atomic():
         rows = _locked(framings)
         book = _books(rows)
-        set_rules((row.footage, row.frame, Rule(**dict(book(row).plan(row, row.own).design))) for row in rows)
+        set_rules((row.footage, row.frame, Rule(**Rule.parts_of(book(row).plan(row, row.own)))) for row in rows)
         obey(framings)
     return _locked(framings)
 
@@ -204,9 +204,9 @@ def move(framings: Iterable[Framing], offset: dict[str, object]) -> list[Framing
     return _change_each(framings, moved, "Moved together")
 
 
-def give(framings: Iterable[Framing], design: Design, label: str) -> list[Framing]:
-    """Give framings one design; one step each. Those that have it already stay as they are."""
-    return _change_each(framings, lambda _: design, label)
+def give(framings: Iterable[Framing], style: Style, label: str) -> list[Framing]:
+    """Give framings one style, or one design; a step each. Those that have it already stay as they are."""
+    return _change_each(framings, style.over, label)
 
 
 def _change_each(framings: Iterable[Framing], how: Callable[[Design], Design], label: str) -> list[Framing]:

@@ -59,7 +59,7 @@ class RuleBook:
         if own is not None:
             return own.model_copy(update=fixed)
         rule = self.rule(footage, frame)
-        return Plan(placement=rule.placement, surround=rule.surround, finish=rule.finish, **fixed)
+        return rule.on(Plan(**fixed))
 
 
 def set_rules(rules: Iterable[tuple[Footage, ProjectFrame, Rule]]) -> None:

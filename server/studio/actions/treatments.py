@@ -6,7 +6,6 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from django.db.models import Q, QuerySet
 
-from cadrage.plan import Design
 from cadrage.treatments import Treatment as CoreTreatment
 from server.studio.actions.framings import give, loaded, plan_of
 from server.studio.actions.rules import RuleBook
@@ -55,9 +54,8 @@ def rewrite(row: Treatment, treatment: CoreTreatment) -> list[Framing]:
 def apply(treatment: CoreTreatment, framings: Iterable[Framing], saved: Treatment | None = None) -> list[Framing]:
     """Give framings a treatment; one step each. Those that have it already stay as they are."""
     rows = list(framings)
-    design = Design(placement=treatment.placement, surround=treatment.surround, finish=treatment.finish)
     with transaction.atomic():
-        changed = give(rows, design, treatment.name)
+        changed = give(rows, treatment, treatment.name)
         Framing.objects.filter(pk__in=[row.pk for row in rows]).update(treatment=saved)
     return changed
 

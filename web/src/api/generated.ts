@@ -2186,12 +2186,10 @@ export interface components {
         };
         /**
          * Design
-         * @description What people decide about a framing, whatever its clip and its frame are.
+         * @description What people decide about a framing.
          *
          *     Attributes:
-         *         placement: where the picture sits and how large.
-         *         surround: what is seen where the picture is not.
-         *         finish: what is laid over the join and over all.
+         *         shots: of the clip, in the order of time, the first from its beginning; none where it is all one.
          */
         Design: {
             /**
@@ -2244,6 +2242,14 @@ export interface components {
             finish: components["schemas"]["Finish"];
             /**
              * @default {
+             *       "inside": true,
+             *       "keys": [],
+             *       "move": null
+             *     }
+             */
+            motion: components["schemas"]["Motion"];
+            /**
+             * @default {
              *       "angle": "0",
              *       "mirror": false,
              *       "offset_x": "0",
@@ -2254,6 +2260,11 @@ export interface components {
              *     }
              */
             placement: components["schemas"]["Placement"];
+            /**
+             * Shots
+             * @default []
+             */
+            shots: components["schemas"]["Shot"][];
             /**
              * Surround
              * @default {
@@ -2713,7 +2724,7 @@ export interface components {
          */
         Follower: {
             /** Differs */
-            differs: ("placement" | "surround" | "finish")[];
+            differs: ("placement" | "motion" | "surround" | "finish")[];
             /** Framing */
             framing: number;
         };
@@ -3277,6 +3288,36 @@ export interface components {
             guides: components["schemas"]["Guide"][];
         };
         /**
+         * Handles
+         * @description A curve of one's own from key to key: a cubic Bézier from (0, 0) to (1, 1), as in CSS Easing Functions Level 2.
+         *
+         *     Attributes:
+         *         x1, y1: the handle of the first key, in parts of the time and of the way.
+         *         x2, y2: the handle of the second. Times are from 0 to 1, so that time never runs backwards.
+         */
+        Handles: {
+            /**
+             * X1
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            x1: string;
+            /**
+             * X2
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            x2: string;
+            /**
+             * Y1
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            y1: string;
+            /**
+             * Y2
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            y2: string;
+        };
+        /**
          * Inspection
          * @description The measured report on one file.
          *
@@ -3396,6 +3437,40 @@ export interface components {
             gigabytes: number | null;
             /** Next Due */
             next_due: string | null;
+        };
+        /**
+         * Key
+         * @description A placement set for one moment; what is None is not set by it.
+         *
+         *     Attributes:
+         *         time: seconds of the clip from its first picture.
+         *         x, y: the point of the picture in the middle of the frame; see `Pose`. Both are set, or neither is.
+         *         tightness: how large the picture is; see `Placement`.
+         *         angle: degrees clockwise that it is turned.
+         *         ease: how each value goes on to the next key that sets it.
+         *         handles: a curve of one's own in place of that.
+         */
+        Key: {
+            /** Angle */
+            angle?: string | null;
+            /**
+             * Ease
+             * @default smooth
+             * @enum {string}
+             */
+            ease: "even" | "smooth" | "hold";
+            handles?: components["schemas"]["Handles"] | null;
+            /** Tightness */
+            tightness?: string | null;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            time: string;
+            /** X */
+            x?: string | null;
+            /** Y */
+            y?: string | null;
         };
         /**
          * Kind
@@ -3978,6 +4053,29 @@ export interface components {
             tinted: string;
         };
         /**
+         * Motion
+         * @description How a placement varies over time; without a move and without keys it stands.
+         *
+         *     Attributes:
+         *         move: over the length of a shot.
+         *         keys: in the order of time, one at a moment; where there are any, there is no move.
+         *         inside: whether the window is held inside the picture wherever its size allows.
+         */
+        Motion: {
+            /**
+             * Inside
+             * @default true
+             */
+            inside: boolean;
+            /**
+             * Keys
+             * @default []
+             */
+            keys: components["schemas"]["Key"][];
+            /** Move */
+            move?: (components["schemas"]["Push"] | components["schemas"]["Pan"] | components["schemas"]["Tilt"]) | null;
+        };
+        /**
          * MoveCells
          * @description Set the offset of cells.
          */
@@ -4031,6 +4129,40 @@ export interface components {
             settings: components["schemas"]["Settings"];
         };
         /**
+         * Pan
+         * @description The window goes from one edge of the picture to the other.
+         *
+         *     Attributes:
+         *         way: from which side to which.
+         *         ease: how it goes there.
+         *         beyond: whether it also moves where the picture is no wider than the frame, with the surround beside it; else
+         *             nothing moves there.
+         */
+        Pan: {
+            /**
+             * Beyond
+             * @default false
+             */
+            beyond: boolean;
+            /**
+             * Ease
+             * @default smooth
+             * @enum {string}
+             */
+            ease: "even" | "smooth" | "hold";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pan";
+            /**
+             * Way
+             * @default left_right
+             * @enum {string}
+             */
+            way: "left_right" | "right_left";
+        };
+        /**
          * PasteCells
          * @description Give cells the placement, the surround or both of another.
          */
@@ -4041,7 +4173,7 @@ export interface components {
              */
             do: "paste";
             /** Parts */
-            parts: ("placement" | "surround" | "finish")[];
+            parts: ("placement" | "motion" | "surround" | "finish")[];
             /** Source */
             source: number;
         };
@@ -4228,8 +4360,10 @@ export interface components {
          *         interpretation: what the stored samples are taken to mean.
          *         frame: what is delivered.
          *         placement: where the picture sits and how large.
+         *         motion: how that varies over time.
          *         surround: what is seen where the picture is not.
          *         finish: what is laid over the join and over all.
+         *         shots: of the clip, as in `Design`.
          *         range: the part of the clip that is delivered.
          */
         Plan: {
@@ -4303,6 +4437,14 @@ export interface components {
             interpretation: components["schemas"]["Interpretation"];
             /**
              * @default {
+             *       "inside": true,
+             *       "keys": [],
+             *       "move": null
+             *     }
+             */
+            motion: components["schemas"]["Motion"];
+            /**
+             * @default {
              *       "angle": "0",
              *       "mirror": false,
              *       "offset_x": "0",
@@ -4320,6 +4462,11 @@ export interface components {
              *     }
              */
             range: components["schemas"]["Range"];
+            /**
+             * Shots
+             * @default []
+             */
+            shots: components["schemas"]["Shot"][];
             /**
              * Source
              * @default
@@ -4403,6 +4550,34 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Push
+         * @description The picture grows, or shrinks to where it is placed, about the middle of the frame.
+         *
+         *     Attributes:
+         *         percent: how much larger it is at the end; of less than 0, at the beginning. So neither shows more beside the
+         *             picture than the placement does.
+         *         ease: how it goes there.
+         */
+        Push: {
+            /**
+             * Ease
+             * @default smooth
+             * @enum {string}
+             */
+            ease: "even" | "smooth" | "hold";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "push";
+            /**
+             * Percent
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 4
+             */
+            percent: string;
         };
         /**
          * QualityOffer
@@ -4791,6 +4966,29 @@ export interface components {
             softness: string;
         };
         /**
+         * Shot
+         * @description A shot of the clip. What is None is as in the whole clip.
+         *
+         *     Attributes:
+         *         start: time of its first picture, in seconds of the clip; it lasts to the next one's.
+         *         placement: where the picture sits and how large.
+         *         motion: how that varies.
+         *         surround: what is seen where the picture is not.
+         *         finish: what is laid over the join and over all.
+         */
+        Shot: {
+            finish?: components["schemas"]["Finish"] | null;
+            motion?: components["schemas"]["Motion"] | null;
+            placement?: components["schemas"]["Placement"] | null;
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            start: string;
+            /** Surround */
+            surround?: (components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"]) | null;
+        };
+        /**
          * Sides
          * @description Two surrounds, that meet in a line through the picture's centre.
          *
@@ -5138,6 +5336,39 @@ export interface components {
             surround: string;
         };
         /**
+         * Tilt
+         * @description The window goes from the top of the picture to its bottom, or up.
+         *
+         *     Attributes:
+         *         way: from which side to which.
+         *         ease: how it goes there.
+         *         beyond: as in `Pan`.
+         */
+        Tilt: {
+            /**
+             * Beyond
+             * @default false
+             */
+            beyond: boolean;
+            /**
+             * Ease
+             * @default smooth
+             * @enum {string}
+             */
+            ease: "even" | "smooth" | "hold";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tilt";
+            /**
+             * Way
+             * @default up_down
+             * @enum {string}
+             */
+            way: "up_down" | "down_up";
+        };
+        /**
          * Timing
          * @description A clip's time as it is taken: after deinterlacing, or as a still is shown.
          */
@@ -5335,6 +5566,14 @@ export interface components {
              *     }
              */
             finish: components["schemas"]["Finish"];
+            /**
+             * @default {
+             *       "inside": true,
+             *       "keys": [],
+             *       "move": null
+             *     }
+             */
+            motion: components["schemas"]["Motion"];
             /** Name */
             name: string;
             /**

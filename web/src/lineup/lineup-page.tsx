@@ -79,9 +79,9 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
         <Menu
           opener="Add a treatment"
           disabled={!first || ways.length >= MOST}
-          items={(treatments ?? []).map(({ treatment: { name, placement, surround, finish } }) => [
+          items={(treatments ?? []).map(({ treatment: { name, placement, motion, surround, finish } }) => [
             name,
-            () => first && add(name, { placement, surround, finish }),
+            () => first && add(name, { placement, motion, surround, finish, shots: plan.shots }),
           ])}
         />
         <Button onClick={() => navigate(bench)}>Back to the bench</Button>

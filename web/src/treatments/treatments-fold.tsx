@@ -117,8 +117,9 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
   );
 }
 
-const partsOf = ({ treatment: { placement, surround, finish } }: Treatment) => ({
+const partsOf = ({ treatment: { placement, motion, surround, finish } }: Treatment) => ({
   placement,
+  motion,
   surround,
   finish,
 });

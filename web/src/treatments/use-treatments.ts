@@ -4,9 +4,9 @@ import { refreshFramings, treatmentsQuery } from "../api/queries";
 
 type Value = Treatment["treatment"];
 
-/** What a plan does, under a name. */
-export function treatmentOf(name: string, { placement, surround, finish }: Plan): Value {
-  return { version: 2, name, placement, surround, finish };
+/** What a plan does, under a name; its keys are of its clip, and stay there. */
+export function treatmentOf(name: string, { placement, motion, surround, finish }: Plan): Value {
+  return { version: 2, name, placement, motion: { ...motion, keys: [] }, surround, finish };
 }
 
 /** The treatments of a project, and saving, changing, importing and removing them. */

@@ -224,6 +224,6 @@ export class PlanEditor {
 const alike = (one: Design, other: Design) => JSON.stringify(one) === JSON.stringify(other);
 
 /** What people decide of a plan; all else of it comes from the clip and its frame. */
-export function designOf({ placement, surround, finish }: Plan | Design): Design {
-  return { placement, surround, finish };
+export function designOf({ placement, motion, surround, finish, shots }: Plan | Design): Design {
+  return { placement, motion, surround, finish, shots };
 }

@@ -1,0 +1,114 @@
+"""What was typed about how a placement moves, and the plan of one clip with all that was typed."""
+
+import re
+from collections.abc import Sequence
+from fractions import Fraction
+from pathlib import Path
+from typing import Any
+
+from pydantic import TypeAdapter, ValidationError
+
+from cadrage.cli.analysing import looked_at
+from cadrage.cli.arguments import SEE_HELP, build_plan, first_problem
+from cadrage.cli.options import Options
+from cadrage.compose.framed import stage_of
+from cadrage.errors import BadRequest
+from cadrage.footage import MediaInfo, resolve
+from cadrage.geometry import Placement
+from cadrage.motion import Key, Motion, Stage, key_of
+from cadrage.motion.moves import Move
+from cadrage.plan import Plan
+from cadrage.values import parse_exact
+
+MOVE: TypeAdapter[Any] = TypeAdapter(Move)
+KEY_HELP = "Write it like 2.5:offset=120,0,ease=smooth; see --help."
+PLACED = ("offset", "tightness", "angle")
+
+
+def planned(source: Path, info: MediaInfo, options: Options) -> Plan:
+    """The plan that the options of a command make for a clip, as it was found to be by looking at it.
+
+    Raises:
+        BadRequest: one of them cannot be read; it says which.
+    """
+    plan = looked_at(build_plan(source, options), source, info)
+    motion = read_motion(options["motion"])
+    if options["key"]:
+        if motion.move is not None:
+            raise BadRequest("A placement is moved by --motion or by --key, not by both.", remedy="Leave one out.")
+        stage = stage_of(plan, resolve(info, plan.interpretation))
+        motion = _checked(lambda: Motion(keys=tuple(read_keys(options["key"], stage))))
+    return plan if motion.still else plan.model_copy(update={"motion": motion, "shots": ()})
+
+
+def read_motion(text: str) -> Motion:
+    """A move as it was typed: "push:4%", "pan:left-right,ease=even", "tilt:up-down".
+
+    Raises:
+        BadRequest: it cannot be read.
+    """
+    if not text:
+        return Motion()
+    kind, _, rest = text.partition(":")
+    if kind not in ("push", "pan", "tilt"):
+        raise BadRequest(f"{kind!r} is no move.", remedy="Moves are push:4%, pan:left-right and tilt:up-down.")
+    first, *more = rest.split(",") if rest else [""]
+    given: dict[str, Any] = {"kind": kind}
+    if first and "=" not in first:
+        given |= {"percent": first.rstrip("%")} if kind == "push" else {"way": first.replace("-", "_")}
+    elif first:
+        more.insert(0, first)
+    given |= dict(_pair(part) for part in more)
+    made: Motion = _checked(lambda: Motion(move=MOVE.validate_python(given)))
+    return made
+
+
+def read_keys(texts: Sequence[str], stage: Stage) -> list[Key]:
+    """Keys as they were typed, each "SECONDS:what=value,…", in the order of time.
+
+    Raises:
+        BadRequest: one of them cannot be read.
+    """
+    return sorted((_key(text, stage) for text in texts), key=lambda key: key.time)
+
+
+def _key(text: str, stage: Stage) -> Key:
+    time, _, rest = text.partition(":")
+    given: dict[str, Any] = dict(_pair(part) for part in re.split(r",(?=[a-z_]+=)", rest) if part)
+    if not given.keys() & {*PLACED, "x", "y"}:
+        raise BadRequest(f"The key {text!r} sets nothing.", remedy=KEY_HELP)
+    placed = {name: given.pop(name) for name in PLACED if name in given}
+    if "offset" in placed:
+        # An offset is told in frame pixels; what is kept is the point of the picture that it looks at.
+        whole = _checked(lambda: _moved(stage, placed))
+        key = key_of(whole, Fraction(0))
+        given |= {"x": key.x, "y": key.y}
+    given |= {name: value for name, value in placed.items() if name != "offset"}
+    made: Key = _checked(lambda: Key(time=time, **given))
+    return made
+
+
+def _moved(stage: Stage, placed: dict[str, str]) -> Stage:
+    x, _, y = placed["offset"].partition(",")
+    try:
+        given = {"offset_x": parse_exact(x), "offset_y": parse_exact(y or "0")}
+    except ValueError as error:
+        raise BadRequest(f"{placed['offset']!r} is no offset.", remedy=KEY_HELP) from error
+    more = {name: value for name, value in placed.items() if name != "offset"}
+    if "tightness" in more:
+        more["sizing"] = "tightness"
+    return stage.with_base(Placement.model_validate({**stage.base.model_dump(), **given, **more}))
+
+
+def _pair(part: str) -> tuple[str, str]:
+    name, equals, value = part.partition("=")
+    if not equals:
+        raise BadRequest(f"{part!r} says nothing.", remedy=KEY_HELP)
+    return name.strip(), value.strip()
+
+
+def _checked(make: Any) -> Any:  # noqa: ANN401 - whatever is made
+    try:
+        return make()
+    except ValidationError as error:
+        raise BadRequest(first_problem(error), remedy=SEE_HELP) from error

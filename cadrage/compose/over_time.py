@@ -1,0 +1,122 @@
+"""What a placement that moves takes and gives over time, with the moment of each."""
+
+from collections.abc import Iterator
+from fractions import Fraction
+from itertools import pairwise
+from typing import Literal
+
+from cadrage.compose.framed import stage_of
+from cadrage.compose.shots import PlannedShot, planned_shots, shot_track
+from cadrage.footage import MediaInfo, resolve
+from cadrage.geometry import Cost, Placed, cost_of
+from cadrage.motion import MovingTrack, Pose
+from cadrage.motion.track import moments
+from cadrage.plan import Plan
+from cadrage.values import Exact, Value
+
+BETWEEN = 12
+"""Moments that are looked at between two keys."""
+MOST_MOMENTS = 3000
+FAST = Fraction(1, 3)
+"""Of the window's width or height in a second: what moves faster is hard to follow (common practice, no source)."""
+
+
+class Extreme(Value):
+    """The least or the most of something, and when that is, in seconds of the clip."""
+
+    value: Exact
+    time: Exact
+
+
+class Spell(Value):
+    """From one moment to another, in seconds of the clip, something is so."""
+
+    start: Exact
+    end: Exact
+
+
+class OverTime(Value):
+    """What moves, over all that is delivered.
+
+    Attributes:
+        kept_least, kept_most: percent of the picture that is kept.
+        covered_least, covered_most: percent of the frame that the picture covers.
+        enlarged_least, enlarged_most: how much it is enlarged.
+        empty: where something beside the picture shows though it would fill the frame at that size.
+        fast: where the window crosses more than a third of itself in a second.
+    """
+
+    kept_least: Extreme
+    kept_most: Extreme
+    covered_least: Extreme
+    covered_most: Extreme
+    enlarged_least: Extreme
+    enlarged_most: Extreme
+    empty: tuple[Spell, ...]
+    fast: tuple[Spell, ...]
+
+
+Seen = tuple[Fraction, Placed, Cost]
+
+
+def over_time(plan: Plan, info: MediaInfo) -> OverTime | None:
+    """What a plan takes and gives over time; None where nothing of it ever changes."""
+    shots = planned_shots(plan, info)
+    tracks = [shot_track(shot, info) for shot in shots]
+    if len(shots) == 1 and tracks[0].constant:
+        return None
+    between = max(1, min(BETWEEN, MOST_MOMENTS // (len(shots) + sum(len(shot.plan.motion.keys) for shot in shots))))
+    seen: list[Seen] = []
+    empty: list[Spell] = []
+    fast: list[Spell] = []
+    for shot, track in zip(shots, tracks, strict=True):
+        if not isinstance(track, MovingTrack):
+            placed = track.at(shot.first)
+            seen.append((shot.first, placed, cost_of(placed)))
+            continue
+        times = moments((shot.first, shot.last), track.times, between)
+        own = [(time, track.at(time)) for time in times]
+        seen += [(time, placed, cost_of(placed)) for time, placed in own]
+        empty += _spells(times, [_leaves(shot, info, track.pose(time)) for time in times])
+        fast += _spells(times, [*(_is_fast(one, other) for one, other in pairwise(own)), False])
+    return OverTime(**dict(_extremes(seen)), empty=tuple(empty), fast=tuple(fast))
+
+
+def _extremes(seen: list[Seen]) -> Iterator[tuple[str, Extreme]]:
+    for name, field in (("kept", "kept_percent"), ("covered", "covered_percent"), ("enlarged", "enlargement")):
+        values = [(getattr(cost, field), time) for time, _, cost in seen]
+        ends: tuple[tuple[Literal["least", "most"], tuple[Fraction, Fraction]], ...] = (
+            ("least", min(values, key=lambda pair: (pair[0], pair[1]))),
+            ("most", max(values, key=lambda pair: (pair[0], -pair[1]))),
+        )
+        for end, (value, time) in ends:
+            yield f"{name}_{end}", Extreme(value=value, time=time)
+
+
+def _leaves(shot: PlannedShot, info: MediaInfo, pose: Pose) -> bool:
+    reach = stage_of(shot.plan, resolve(info, shot.plan.interpretation)).reach(pose.scale, pose.angle)
+    return reach is not None and (abs(pose.x) > reach[0] or abs(pose.y) > reach[1])
+
+
+def _is_fast(before: tuple[Fraction, Placed], after: tuple[Fraction, Placed]) -> bool:
+    """Whether a window moves by more than a third of itself in a second, between two moments near one another."""
+    (start, one), (end, other) = before, after
+    if end == start:
+        return False
+    rect, area = one.rect, one.opening.rect
+    across = (other.rect.x + other.rect.width / 2 - rect.x - rect.width / 2) / area.width
+    down = (other.rect.y + other.rect.height / 2 - rect.y - rect.height / 2) / area.height
+    return max(abs(across), abs(down)) > FAST * (end - start)
+
+
+def _spells(times: list[Fraction], so: list[bool]) -> Iterator[Spell]:
+    """Where something is so, from moment to moment."""
+    start: Fraction | None = None
+    for time, now in zip(times, so, strict=True):
+        if now and start is None:
+            start = time
+        if not now and start is not None:
+            yield Spell(start=start, end=time)
+            start = None
+    if start is not None:
+        yield Spell(start=start, end=times[-1])
