@@ -13,7 +13,6 @@ from demo.sound import street
 from tests.application import Application
 from tests.clips import write_clip
 
-
 # The suite draws the same examples every time; `make test-long` looks for others.
 settings.register_profile("same", derandomize=True)
 settings.register_profile("searching", derandomize=False, print_blob=True)
