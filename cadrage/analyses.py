@@ -6,9 +6,11 @@ from cadrage.analysis import Analysis
 from cadrage.analysis.burned_in_bars import BarsAnalysis
 from cadrage.analysis.fields import FieldsAnalysis
 from cadrage.analysis.pictures import PicturesAnalysis
+from cadrage.analysis.shots import ShotsAnalysis
 from cadrage.compose.quiet_copy import QuietCopyAnalysis
 
 ANALYSES: dict[str, Analysis[Any]] = {
-    one.kind: one for one in (BarsAnalysis(), FieldsAnalysis(), QuietCopyAnalysis(), PicturesAnalysis())
+    one.kind: one
+    for one in (BarsAnalysis(), FieldsAnalysis(), QuietCopyAnalysis(), PicturesAnalysis(), ShotsAnalysis())
 }
 """Each by its name."""

@@ -93,6 +93,7 @@ class Analysis(ABC, Generic[Result]):
         method: raised whenever it would find something else in the same clip.
         needs: kinds whose outcome it rests on.
         slow: whether it goes through all of a clip, so that quick ones of other clips come first.
+        on_request: whether it is made only once somebody asks for it, not for every clip.
         result: the type of what it finds.
     """
 
@@ -100,6 +101,7 @@ class Analysis(ABC, Generic[Result]):
     method: ClassVar[int] = 1
     needs: ClassVar[tuple[str, ...]] = ()
     slow: ClassVar[bool] = False
+    on_request: ClassVar[bool] = False
     result: ClassVar[type[Value]]
 
     def decoding(self, subject: Subject) -> Interpretation:  # noqa: ARG002 - others need it

@@ -1,6 +1,7 @@
 """Commands that look at footage, and write single images."""
 
 import json
+from fractions import Fraction
 from pathlib import Path
 from typing import Annotated
 
@@ -9,6 +10,7 @@ from rich.table import Table
 
 from cadrage.analysis.burned_in_bars import BurnedInBars, edges_summary
 from cadrage.analysis.fields import FieldsFound
+from cadrage.analysis.shots import ShotsFound
 from cadrage.cli.analysing import found_in
 from cadrage.cli.app import At, Replace, Source, app, examples, library_for, seconds, show, told, used_by
 from cadrage.cli.arguments import read_frame, read_size
@@ -17,10 +19,10 @@ from cadrage.cli.moving import planned
 from cadrage.cli.options import Active, FrameSize, Json, Options, takes_plan
 from cadrage.compose import compose
 from cadrage.compose.lineup import sheet, starting_set
-from cadrage.exchange import chart_of, to_png, to_svg
+from cadrage.exchange import chart_of, to_edl, to_png, to_svg
 from cadrage.files import write_data
 from cadrage.footage import MediaInfo, probe
-from cadrage.footage.describe import finding_message
+from cadrage.footage.describe import finding_message, timecode
 from cadrage.formats import guides_for
 from cadrage.geometry import Raster
 from cadrage.pixels.rgb import encode_image, to_rgb
@@ -71,6 +73,34 @@ def _seen_table(seen: Seen) -> Table:
     for stretch in seen.bars.stretches:
         table.add_row("", f"{float(stretch.start):.3f} to {float(stretch.end):.3f} s: {edges_summary(stretch.edges)}")
     table.add_row("fields", seen.fields.summary)
+    return table
+
+
+@app.command("shots", epilog=examples("shots reel.mov", "shots --edl reel.mov > reel.edl"))
+def shots_command(
+    file: Source,
+    edl: Annotated[bool, typer.Option("--edl", help="Write them as a CMX 3600 edit list.")] = False,
+    as_json: Json = False,
+) -> None:
+    """List the shots of a clip: where each begins and how long it lasts."""
+    info = probe(file)
+    found = found_in("shots", file, info)
+    shots = found if isinstance(found, ShotsFound) else ShotsFound(starts=(Fraction(0),), summary="one shot")
+    if edl:
+        print(to_edl(file.name, info, shots.starts), end="")
+        return
+    show(shots, as_json, lambda: _shots_table(shots, info))
+
+
+def _shots_table(shots: ShotsFound, info: MediaInfo) -> Table:
+    table = Table(box=None)
+    for heading in ("shot", "begins", "lasts", "seconds"):
+        table.add_column(heading, justify="left" if heading == "begins" else "right")
+    ends = [*shots.starts[1:], info.duration]
+    for number, (start, end) in enumerate(zip(shots.starts, ends, strict=True), 1):
+        table.add_row(
+            str(number), timecode(start, info.rate), timecode(end - start, info.rate), f"{float(end - start):.3f}"
+        )
     return table
 
 

@@ -30,7 +30,16 @@ from cadrage.pixels.rgb import encode_image, to_rgb
 from cadrage.plan import Plan
 from cadrage.surrounds import Plain
 
-COMPOSITORS = 12
+COMPOSITOR_PIXELS = 9_000_000
+"""Of all compositors that are kept, each as large as what it draws: five of the bench's well, or many tiles."""
+
+
+Held = tuple[Compositor, threading.Lock]
+
+
+def _pixels(held: Held) -> int:
+    layout = held[0].layout
+    return min(layout.width * layout.height, COMPOSITOR_PIXELS)
 
 
 class Previewer:
@@ -38,7 +47,7 @@ class Previewer:
 
     def __init__(self, store: FrameStore | None = None) -> None:
         self.store = store or FrameStore()
-        self._compositors: LRUCache[str, tuple[Compositor, threading.Lock]] = LRUCache(COMPOSITORS)
+        self._compositors: LRUCache[str, Held] = LRUCache(COMPOSITOR_PIXELS, getsizeof=_pixels)
         self._lock = threading.Lock()
 
     def image(
@@ -94,7 +103,7 @@ class Previewer:
 
     def _compositor(
         self, plan: Plan, info: MediaInfo, own: ClipIdentity, size: tuple[int, int], layout: Layout, library: Library
-    ) -> tuple[Compositor, threading.Lock]:
+    ) -> Held:
         clips = clips_of(plan, own, library)
         key = result_key(plan, clips, size=size, layout=str(layout), info=info.model_dump_json())
         with self._lock:

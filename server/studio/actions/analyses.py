@@ -35,7 +35,7 @@ def ask(footage: Footage) -> None:
     for kind, analysis in ANALYSES.items():
         row = there.get(kind)
         if row is None:
-            if kind != "pictures" or footage.info.counted != "decoded":
+            if not analysis.on_request and (kind != "pictures" or footage.info.counted != "decoded"):
                 rank = time.time() + AFTER_QUICK_ONES * analysis.slow
                 Analysis.objects.create(footage=footage, kind=kind, rank=rank)
         elif row.ended and row.key != analysis.request(subject_of(footage)).key:

@@ -92,7 +92,7 @@ def _noticed(row: Footage, taken: MediaInfo) -> Iterator[NoticeOut]:
         yield NoticeOut(message=one.message, damage=one.damage, frame=frame)
 
 
-TITLES = {"bars": "Bars", "fields": "Fields", "quiet_copy": "The quiet copy", "pictures": "Damage"}
+TITLES = {"bars": "Bars", "fields": "Fields", "quiet_copy": "The quiet copy", "pictures": "Damage", "shots": "Shots"}
 """What is looked for, as people call it."""
 
 
