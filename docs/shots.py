@@ -60,7 +60,7 @@ def main() -> None:
         page.get_by_text("Centenary wall").click()
         page.get_by_text("black bars, top 138, bottom 138").wait_for(timeout=120_000)
         page.wait_for_timeout(4000)
-        for views in (of_the_board, of_sources, of_frames, of_placements, of_results):
+        for views in (of_the_board, of_sources, of_frames, of_placements, of_movement, of_results):
             views(page, page.url)
         of_treatments(Path(folder) / "drawn")
 
@@ -147,6 +147,22 @@ def of_placements(page: Page, board: str) -> None:
     take(page, "bench-window", 1500)
     page.keyboard.press("Control+z")
     page.wait_for_timeout(500)
+    page.goto(board)
+
+
+def of_movement(page: Page, board: str) -> None:
+    """A window that moves over a wide clip, by keys, with what that costs over time."""
+    open_cell(page, VISITORS, 1)
+    open_step(page, "Placement")
+    page.get_by_role("button", name="Fill", exact=True).click()
+    open_step(page, "Movement")
+    page.get_by_label("Move", exact=True).select_option(label="pan, left to right")
+    page.get_by_role("button", name="Turn into keys").click()
+    page.get_by_role("list", name="Keys").wait_for()
+    take(page, "bench-movement", 3000)
+    for _ in range(3):
+        page.keyboard.press("Control+z")
+        page.wait_for_timeout(400)
     page.goto(board)
 
 

@@ -24,7 +24,7 @@ class Summary(Value):
     """The state of each step in few words.
 
     Attributes:
-        source, frame, placement, surround, finish: what is set there.
+        source, frame, placement, movement, surround, finish: what is set there.
         lost: "nothing lost", or how much is.
         loses: whether anything is lost.
         frame_colour: what the frame's colours are.
@@ -34,6 +34,7 @@ class Summary(Value):
     source: str
     frame: str
     placement: str
+    movement: str
     surround: str
     finish: str
     lost: str
@@ -52,6 +53,7 @@ def summarise(plan: Plan, reading: ResolvedInterpretation, cost: Cost) -> Summar
         source=_source(picture, plan.interpretation),
         frame=_frame(plan.frame),
         placement=_placement(plan.placement, cost, same_shape=same_shape),
+        movement=plan.motion.summary,
         surround="nothing to fill" if covered else plan.surround.summary,
         finish=plan.finish.summary,
         lost=f"{tidy(lost)} % of the picture lost" if lost else "nothing lost",

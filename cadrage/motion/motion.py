@@ -39,6 +39,14 @@ class Motion(Value):
         """Whether nothing moves."""
         return self.move is None and not self.keys
 
+    @property
+    def summary(self) -> str:
+        """What is set, in few words."""
+        if self.move is not None:
+            return self.move.summary
+        count = len(self.keys)
+        return f"{count} key{'s' if count > 1 else ''}" if count else "stands"
+
     def as_keys(self, stage: Stage, start: Fraction, last: Fraction) -> "Motion":
         """The same by keys, in a shot whose first and last picture come at these times."""
         if self.move is None:

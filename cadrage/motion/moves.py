@@ -29,6 +29,11 @@ class Push(Value):
     percent: Annotated[Exact, Field(ge=-MOST_PUSH, le=MOST_PUSH)] = Fraction(4)
     ease: Ease = "smooth"
 
+    @property
+    def summary(self) -> str:
+        """What it does, in few words."""
+        return f"push {'in' if self.percent >= 0 else 'out'}, {float(abs(self.percent)):g} %"
+
 
 class Pan(Value):
     """The window goes from one edge of the picture to the other.
@@ -45,6 +50,11 @@ class Pan(Value):
     ease: Ease = "smooth"
     beyond: bool = False
 
+    @property
+    def summary(self) -> str:
+        """What it does, in few words."""
+        return "pan to the right" if self.way == "left_right" else "pan to the left"
+
 
 class Tilt(Value):
     """The window goes from the top of the picture to its bottom, or up.
@@ -59,6 +69,11 @@ class Tilt(Value):
     way: Literal["up_down", "down_up"] = "up_down"
     ease: Ease = "smooth"
     beyond: bool = False
+
+    @property
+    def summary(self) -> str:
+        """What it does, in few words."""
+        return "tilt down" if self.way == "up_down" else "tilt up"
 
 
 Move = Annotated[Push | Pan | Tilt, Field(discriminator="kind")]

@@ -12,7 +12,7 @@ from cadrage.pixels.planes import Planes
 from cadrage.surrounds.backdrop import Backdrop
 from cadrage.surrounds.base import FrameState, Scene
 from cadrage.surrounds.toning import Toned
-from cadrage.values import Exact
+from cadrage.values import Exact, format_exact
 
 
 class Loop(Toned):
@@ -39,7 +39,7 @@ class Loop(Toned):
     @property
     def summary(self) -> str:
         """See `Specification`."""
-        return "loop" if self.speed == 100 else f"loop at {self.speed:g} %"
+        return "loop" if self.speed == 100 else f"loop at {format_exact(self.speed)} %"
 
     @property
     def asset_refs(self) -> tuple[str, ...]:

@@ -144,6 +144,7 @@ def test_every_kind_of_surround_is_offered_with_its_controls():
                 if right:
                     made = Plan.model_validate(given)
                     assert float(getattr(made.surround, control.name)) == value
+                    assert made.surround.summary
                 else:
                     with pytest.raises(ValidationError):
                         Plan.model_validate(given)

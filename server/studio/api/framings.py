@@ -5,8 +5,10 @@ from ninja import Router
 
 from cadrage.compose import Measure, measure
 from cadrage.compose.framed import straightened, with_window
+from cadrage.compose.keying import with_key, with_move_as_keys
 from cadrage.compose.legible import Legible, legibility
 from cadrage.compose.legible import readable as made_readable
+from cadrage.compose.over_time import OverTime, over_time
 from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
 from cadrage.plan import Design, Plan
 from cadrage.render import estimate
@@ -20,8 +22,10 @@ from server.studio.api import owned
 from server.studio.api.schemas import (
     EstimateOut,
     FramingOut,
+    KeyIn,
     LineIn,
     MeasureIn,
+    MomentIn,
     PreviewIn,
     StepsIn,
     VersionIn,
@@ -140,10 +144,31 @@ def estimated(request: HttpRequest, framing_id: int) -> EstimateOut:
 
 
 @router.post("/framings/{framing_id}/measure", response=Measure)
-def measured(request: HttpRequest, framing_id: int, given: MeasureIn) -> Measure:
+def measured(request: HttpRequest, framing_id: int, given: MomentIn) -> Measure:
     """The numbers of a design that is not in force yet."""
     row = owned.framing(request, framing_id)
-    return measure(actions.tried(row, given.design), row.footage.info)
+    return measure(actions.tried(row, given.design), row.footage.info, given.time)
+
+
+@router.post("/framings/{framing_id}/over-time", response=OverTime | None)
+def measured_over_time(request: HttpRequest, framing_id: int, given: MeasureIn) -> OverTime | None:
+    """What a design that moves takes and gives over time; nothing where it stands."""
+    row = owned.framing(request, framing_id)
+    return over_time(actions.tried(row, given.design), row.footage.info)
+
+
+@router.post("/framings/{framing_id}/key", response=Design)
+def key(request: HttpRequest, framing_id: int, given: KeyIn) -> Design:
+    """The design with a key at a time; a move becomes keys."""
+    row = owned.framing(request, framing_id)
+    return with_key(actions.tried(row, given.design), row.footage.info, given.time, given.placement).design
+
+
+@router.post("/framings/{framing_id}/keys", response=Design)
+def move_as_keys(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
+    """The design whose move is done by keys."""
+    row = owned.framing(request, framing_id)
+    return with_move_as_keys(actions.tried(row, given.design), row.footage.info).design
 
 
 @router.post("/framings/{framing_id}/preview")

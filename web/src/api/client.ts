@@ -6,6 +6,7 @@ export type Plan = Schemas["Plan"];
 export type Design = Schemas["Design"];
 export type Frame = Schemas["Frame"];
 export type Placement = Plan["placement"];
+export type Motion = Plan["motion"];
 export type Surround = Plan["surround"];
 export type Measure = Schemas["Measure"];
 export type Interpretation = Schemas["Interpretation"];

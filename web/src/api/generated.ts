@@ -436,6 +436,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Key
+         * @description The design with a key at a time; a move becomes keys.
+         */
+        post: operations["server_studio_api_framings_key"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move As Keys
+         * @description The design whose move is done by keys.
+         */
+        post: operations["server_studio_api_framings_move_as_keys"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/legible": {
         parameters: {
             query?: never;
@@ -510,6 +550,26 @@ export interface paths {
          * @description Go back to the rule; one step of history.
          */
         post: operations["server_studio_api_framings_obey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/over-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measured Over Time
+         * @description What a design that moves takes and gives over time; nothing where it stands.
+         */
+        post: operations["server_studio_api_framings_measured_over_time"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2466,6 +2526,22 @@ export interface components {
             free: number;
         };
         /**
+         * Extreme
+         * @description The least or the most of something, and when that is, in seconds of the clip.
+         */
+        Extreme: {
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            time: string;
+            /**
+             * Value
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            value: string;
+        };
+        /**
          * Fact
          * @description One thing about a file, named and said.
          */
@@ -3473,6 +3549,19 @@ export interface components {
             y?: string | null;
         };
         /**
+         * KeyIn
+         * @description A design to set a key in, at a time in seconds of the clip; and which placement it is to hold, if not its own.
+         */
+        KeyIn: {
+            design: components["schemas"]["Design"];
+            placement?: components["schemas"]["Placement"] | null;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            time: string;
+        };
+        /**
          * Kind
          * @description A kind of surround, for whoever offers it.
          *
@@ -4053,6 +4142,19 @@ export interface components {
             tinted: string;
         };
         /**
+         * MomentIn
+         * @description A design to measure at a time, in seconds of the clip.
+         */
+        MomentIn: {
+            design: components["schemas"]["Design"];
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            time: string;
+        };
+        /**
          * Motion
          * @description How a placement varies over time; without a move and without keys it stands.
          *
@@ -4107,6 +4209,29 @@ export interface components {
             frame: number;
             /** Message */
             message: string;
+        };
+        /**
+         * OverTime
+         * @description What moves, over all that is delivered.
+         *
+         *     Attributes:
+         *         kept_least, kept_most: percent of the picture that is kept.
+         *         covered_least, covered_most: percent of the frame that the picture covers.
+         *         enlarged_least, enlarged_most: how much it is enlarged.
+         *         empty: where something beside the picture shows though it would fill the frame at that size.
+         *         fast: where the window crosses more than a third of itself in a second.
+         */
+        OverTime: {
+            covered_least: components["schemas"]["Extreme"];
+            covered_most: components["schemas"]["Extreme"];
+            /** Empty */
+            empty: components["schemas"]["Spell"][];
+            enlarged_least: components["schemas"]["Extreme"];
+            enlarged_most: components["schemas"]["Extreme"];
+            /** Fast */
+            fast: components["schemas"]["Spell"][];
+            kept_least: components["schemas"]["Extreme"];
+            kept_most: components["schemas"]["Extreme"];
         };
         /**
          * OwnFrameOut
@@ -5168,6 +5293,22 @@ export interface components {
             shape: string;
         };
         /**
+         * Spell
+         * @description From one moment to another, in seconds of the clip, something is so.
+         */
+        Spell: {
+            /**
+             * End
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            end: string;
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            start: string;
+        };
+        /**
          * State
          * @description Where a job stands.
          * @enum {string}
@@ -5309,7 +5450,7 @@ export interface components {
          * @description The state of each step in few words.
          *
          *     Attributes:
-         *         source, frame, placement, surround, finish: what is set there.
+         *         source, frame, placement, movement, surround, finish: what is set there.
          *         lost: "nothing lost", or how much is.
          *         loses: whether anything is lost.
          *         frame_colour: what the frame's colours are.
@@ -5328,6 +5469,8 @@ export interface components {
             loses: boolean;
             /** Lost */
             lost: string;
+            /** Movement */
+            movement: string;
             /** Placement */
             placement: string;
             /** Source */
@@ -6270,6 +6413,58 @@ export interface operations {
             };
         };
     };
+    server_studio_api_framings_key: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Design"];
+                };
+            };
+        };
+    };
+    server_studio_api_framings_move_as_keys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Design"];
+                };
+            };
+        };
+    };
     server_studio_api_framings_legible: {
         parameters: {
             query?: never;
@@ -6329,7 +6524,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MeasureIn"];
+                "application/json": components["schemas"]["MomentIn"];
             };
         };
         responses: {
@@ -6362,6 +6557,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FramingOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_framings_measured_over_time: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverTime"] | null;
                 };
             };
         };

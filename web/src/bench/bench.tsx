@@ -23,6 +23,7 @@ import { IntoFrame, Neighbours } from "./into-frame";
 import { CheckPanel } from "./panels/check-panel";
 import { FinishPanel } from "./panels/finish-panel";
 import { FramePanel } from "./panels/frame-panel";
+import { MovementPanel } from "./panels/movement-panel";
 import { PlacementPanel } from "./panels/placement-panel";
 import { useInterpretation } from "./panels/source/use-interpretation";
 import { SourcePanel } from "./panels/source-panel";
@@ -32,7 +33,7 @@ import { RuleNote } from "./rule-note";
 import { STEPS, type StepName, Steps } from "./steps";
 import { moment } from "./timecode";
 import { Timeline } from "./timeline";
-import type { Bench } from "./use-framing";
+import { type Bench, useMeasureAt } from "./use-framing";
 import { useHeld } from "./use-held";
 import { useKeys } from "./use-keys";
 import { useRange } from "./use-range";
@@ -57,9 +58,10 @@ type Props = {
 export function BenchView({ board, footage, framing, bench, plan, measure, error, trail }: Props) {
   const { editor, state } = bench;
   const { change, commit, abandon, undo, redo } = editor;
-  const editing = { plan, measure, change, commit, abandon };
   const [step, choose] = useStep();
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
+  const time = moment(useRest(transport), footage.timing.rate);
+  const editing = { plan, measure: useMeasureAt(framing.id, plan, measure, time), change, commit, abandon };
   const range = useRange(footage);
   useKeys(transport, range, undo, redo);
   const [surroundOff] = useHeld("b");
@@ -71,7 +73,6 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
   const [onSource, setOnSource] = useOnSource(step);
   const { renders, order } = useRenders(board.id, framing.id, editor);
   const finished = renders.find((render) => render.state === "done");
-  const time = moment(useRest(transport), footage.timing.rate);
   const framingId = framing.id;
 
   // What is not stored yet can be taken back as well, and leaves nothing to be done again.
@@ -168,6 +169,7 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
               }}
             />
           )}
+          {step === "movement" && <MovementPanel {...editing} {...{ framingId, footage, time, transport }} />}
           {step === "surround" && (
             <>
               <SurroundPanel {...editing} {...{ projectId: board.id, framingId, footage, time }} />

@@ -1,12 +1,13 @@
 import type { Measure } from "../api/client";
 
-export const STEPS = ["source", "frame", "placement", "surround", "finish", "check"] as const;
+export const STEPS = ["source", "frame", "placement", "movement", "surround", "finish", "check"] as const;
 export type StepName = (typeof STEPS)[number];
 
 const TITLES: Record<StepName, string> = {
   source: "Source",
   frame: "Frame",
   placement: "Placement",
+  movement: "Movement",
   surround: "Surround",
   finish: "Finish",
   check: "Check",

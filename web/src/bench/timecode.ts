@@ -16,6 +16,14 @@ export function timecode(frame: number, rate: string): string {
   return clock.map(two).join(":");
 }
 
+/** The number of the frame that a time in seconds, as exact text, lies in. */
+export function frameAt(time: string, rate: string): number {
+  const [above, below] = parts(rate);
+  const [seconds, part] = parts(time);
+  // A time that was rounded on its way may lie a little before the frame that it is of.
+  return Math.floor((seconds / part) * (above / below) + 0.01);
+}
+
 /** The exact moment in the middle of a frame, in seconds, as exact text; the middle cannot be mistaken for a neighbour. */
 export function moment(frame: number, rate: string): string {
   const [above, below] = parts(rate);

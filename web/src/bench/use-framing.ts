@@ -4,7 +4,7 @@ import { useStore } from "zustand";
 import { api, type Design, type Framing, type Measure, type Plan, unwrap } from "../api/client";
 import { framingQuery } from "../api/queries";
 import { editorOf, letGo } from "./editor/editors";
-import type { PlanEditor } from "./editor/plan-editor";
+import { designOf, type PlanEditor } from "./editor/plan-editor";
 
 /** A framing on the bench: what is stored, what the hand has done to it, and ways to change it. */
 export function useFraming(framingId: number) {
@@ -38,7 +38,7 @@ function useMeasure(framingId: number, draft: Design | null) {
       const params = { path: { framing_id: framingId } };
       try {
         const measure = await unwrap(
-          api.POST("/api/framings/{framing_id}/measure", { params, body: { design: draft } }),
+          api.POST("/api/framings/{framing_id}/measure", { params, body: { design: draft, time: "0" } }),
         );
         if (current()) setFound({ measure, error: null });
       } catch (error) {
@@ -47,6 +47,29 @@ function useMeasure(framingId: number, draft: Design | null) {
     });
   }, [draft, framingId, asker]);
   return found;
+}
+
+/** The numbers of a plan at a moment, where it moves; else those that it has at every moment. */
+export function useMeasureAt(framingId: number, plan: Plan, measure: Measure, time: string): Measure {
+  const [found, setFound] = useState<Measure | null>(null);
+  const [asker] = useState(() => new Coalesced());
+  const moves = plan.motion.move !== null || plan.motion.keys.length > 0 || plan.shots.length > 0;
+  useEffect(() => {
+    if (!moves) {
+      asker.drop();
+      setFound(null);
+      return;
+    }
+    asker.ask(async (current) => {
+      const params = { path: { framing_id: framingId } };
+      const body = { design: designOf(plan), time };
+      const answer = await unwrap(api.POST("/api/framings/{framing_id}/measure", { params, body })).catch(
+        () => null,
+      );
+      if (current() && answer) setFound(answer);
+    });
+  }, [moves, plan, time, framingId, asker]);
+  return (moves && found) || measure;
 }
 
 const NOTHING = { measure: null, error: null };

@@ -51,7 +51,7 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
   async function add(name: string, design: Alternative["design"]) {
     const params = { path: { framing_id: framingId } };
     const measure = await unwrap(
-      api.POST("/api/framings/{framing_id}/measure", { params, body: { design } }),
+      api.POST("/api/framings/{framing_id}/measure", { params, body: { design, time } }),
     );
     setWays((now) => [...now.filter((way) => way.name !== name), { name, design, measure }].slice(0, MOST));
   }

@@ -1,11 +1,13 @@
 """Framings."""
 
+from fractions import Fraction
+
 from ninja import Schema
 from pydantic import Field
 
 from cadrage.compose import Measure, measure
 from cadrage.compose.concerns import Concern, concerns
-from cadrage.geometry import Window
+from cadrage.geometry import Placement, Window
 from cadrage.plan import Design, Plan
 from cadrage.render.offers import Fitting
 from cadrage.rules import format_summary
@@ -92,6 +94,20 @@ class MeasureIn(Schema):
     """A design to measure."""
 
     design: Design
+
+
+class MomentIn(MeasureIn):
+    """A design to measure at a time, in seconds of the clip."""
+
+    time: Exact = Fraction(0)
+
+
+class KeyIn(Schema):
+    """A design to set a key in, at a time in seconds of the clip; and which placement it is to hold, if not its own."""
+
+    design: Design
+    time: Exact
+    placement: Placement | None = None
 
 
 class EstimateOut(Schema):

@@ -1,0 +1,56 @@
+"""Setting keys of a plan's placement, and turning a move into keys."""
+
+from fractions import Fraction
+from math import floor
+
+from cadrage.compose.framed import stage_of
+from cadrage.compose.shots import planned_shots, track_of
+from cadrage.errors import BadRequest
+from cadrage.footage import MediaInfo, effective_timing, resolve
+from cadrage.geometry import Placement
+from cadrage.motion import Key, Motion, key_of, pose_of
+from cadrage.motion.keys import MOST_KEYS
+from cadrage.plan import Plan
+
+
+def with_move_as_keys(plan: Plan, info: MediaInfo) -> Plan:
+    """The plan whose move is done by keys, over all that is delivered."""
+    if plan.motion.move is None:
+        return plan
+    alone = plan.model_copy(update={"shots": ()})
+    (shot,) = planned_shots(alone, info)
+    stage = stage_of(alone, resolve(info, plan.interpretation))
+    return plan.model_copy(update={"motion": plan.motion.as_keys(stage, shot.first, shot.last)})
+
+
+def with_key(plan: Plan, info: MediaInfo, time: Fraction, placement: Placement | None = None) -> Plan:
+    """The plan with a key at a time; one that is there at that time is replaced.
+
+    Args:
+        plan: whose placement is keyed; a move becomes keys.
+        info: what the clip is.
+        time: any within a picture, in seconds of the clip; the key is set where that picture begins.
+        placement: that the key is to hold; as it is at that time unless given.
+
+    Raises:
+        BadRequest: there are too many.
+    """
+    rate = effective_timing(info, plan.interpretation).rate
+    time = floor(time * rate) / rate
+    plan = with_move_as_keys(plan, info)
+    stage = stage_of(plan, resolve(info, plan.interpretation))
+    if placement is None:
+        placement = stage.placement(pose_of(track_of(plan.model_copy(update={"shots": ()}), info).at(time)))
+    made = key_of(stage.with_base(placement), time)
+    before = next((key for key in plan.motion.keys if key.time == time), None)
+    if before is not None:
+        made = made.model_copy(update={"ease": before.ease, "handles": before.handles})
+    return plan.model_copy(update={"motion": _with(plan.motion, made)})
+
+
+def _with(motion: Motion, key: Key) -> Motion:
+    others = [one for one in motion.keys if one.time != key.time]
+    if len(others) >= MOST_KEYS:
+        raise BadRequest(f"There are {MOST_KEYS} keys already.", remedy="Take some away first.")
+    keys = tuple(sorted([*others, key], key=lambda one: one.time))
+    return motion.model_copy(update={"keys": keys})

@@ -1,0 +1,101 @@
+"""A placement that moves, in the page: a move, keys, what they cost over time, and the file that comes of it."""
+
+import re
+
+import numpy as np
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.hands import begin_project, enter, other_than, send, settled_pixels, steps
+from tests.browser.visitor import until
+from tests.clips import write_clip
+
+pytestmark = pytest.mark.timeout(240)
+
+
+@pytest.fixture(scope="module")
+def wide(tmp_path_factory):
+    """Two seconds, lighter from left to right, so that where a window looks can be read from its lightness."""
+
+    def paint(number):
+        image = np.zeros((180, 320, 3), np.uint8)
+        image[...] = np.linspace(30, 220, 320).astype(np.uint8)[None, :, None]
+        image[60:120, 20 + number * 4 : 40 + number * 4, 0] = 230
+        return image
+
+    return write_clip(tmp_path_factory.mktemp("wide") / "Long street.mp4", frames=50, paint=paint)
+
+
+@pytest.fixture
+def bench(page: Page, wide):
+    """The clip on the bench, filling an upright frame, at Movement."""
+    begin_project(page, "Moves")
+    send(page, wide)
+    page.get_by_role("button", name="Add frame").click()
+    page.get_by_label("Name of the frame").fill("Tall")
+    for side, length in (("Width", "180"), ("Height", "320")):
+        page.get_by_label(side).fill(length)
+        page.get_by_label(side).press("Tab")
+    page.get_by_role("button", name="Add this size").click()
+    expect(page.get_by_text("9:16 180×320")).to_be_visible()
+    page.locator("td a").nth(1).click()
+    steps(page).get_by_text("Placement", exact=True).click()
+    page.get_by_role("button", name="Fill", exact=True).click()
+    steps(page).get_by_text("Movement", exact=True).click()
+    expect(page.get_by_text("Tall 180 × 320")).to_be_visible()
+    return page
+
+
+def stored(page):
+    number = re.search(r"framings/(\d+)", page.url)[1]
+    return page.request.get(f"{re.match(r'https?://[^/]+', page.url)[0]}/api/framings/{number}").json()
+
+
+def test_a_pan_goes_over_the_clip_and_is_rendered_as_it_is_shown(bench):
+    bench.get_by_label("Move", exact=True).select_option(label="pan, left to right")
+    expect(steps(bench).get_by_text("pan to the right")).to_be_visible()
+    bench.keyboard.press("Home")
+    left = settled_pixels(bench)
+    bench.keyboard.press("End")
+    right = settled_pixels(bench, other_than(left))
+    assert right.mean() > left.mean() + 60
+    over = bench.get_by_label("Over time")
+    expect(over).to_contain_text("Picture kept 31.6 %")
+    expect(over).to_contain_text("Fast from")
+    bench.get_by_role("banner").get_by_role("button", name="Render").click()
+    expect(bench.get_by_text("checked, right")).to_be_visible(timeout=60_000)
+    expect(bench.get_by_role("table", name="Inspection")).to_contain_text("180×320")
+
+
+def test_a_push_is_set_by_number_and_turned_into_keys(bench):
+    bench.get_by_label("Move", exact=True).select_option(label="push in")
+    enter(bench.get_by_label("By, %"), "20")
+    expect(steps(bench).get_by_text("push in, 20 %")).to_be_visible()
+    bench.get_by_role("button", name="Turn into keys").click()
+    keys = bench.get_by_role("list", name="Keys").get_by_role("listitem")
+    expect(keys).to_have_count(2)
+    until(lambda: len(stored(bench)["plan"]["motion"]["keys"]) == 2, 10)
+    assert [key["tightness"] for key in stored(bench)["plan"]["motion"]["keys"]] == ["1", "1.2"]
+    bench.get_by_role("button", name="Undo").click()
+    expect(keys).to_have_count(0)
+    until(lambda: stored(bench)["plan"]["motion"]["move"] is not None, 10)
+
+
+def test_keys_are_set_where_one_is_moved_by_number_and_taken_away(bench):
+    bench.keyboard.press("Home")
+    bench.get_by_role("button", name="Key this moment").click()
+    keys = bench.get_by_role("list", name="Keys").get_by_role("listitem")
+    expect(keys).to_have_count(1)
+    bench.keyboard.press("End")
+    bench.get_by_role("button", name="Key this moment").click()
+    expect(keys).to_have_count(2)
+    before = settled_pixels(bench)
+    enter(keys.nth(1).get_by_label(re.compile("^Across")), "30")
+    lighter = settled_pixels(bench, other_than(before))
+    assert lighter.mean() > before.mean() + 30
+    until(lambda: [key["x"] for key in stored(bench)["plan"]["motion"]["keys"]] == ["0", "0.3"], 10)
+    times = [key["time"] for key in stored(bench)["plan"]["motion"]["keys"]]
+    assert times == ["0", "1.96"]
+    keys.nth(1).get_by_role("button", name="Remove").click()
+    expect(keys).to_have_count(1)
+    expect(steps(bench).get_by_text("1 key", exact=True)).to_be_visible()

@@ -1,0 +1,162 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { api, type Design, type Footage, type Motion, unwrap } from "../../api/client";
+import { shown, toExact, toNumber } from "../../api/exact";
+import { Button } from "../../ui/button";
+import { ChoiceRow } from "../../ui/choice-row";
+import { ProblemNote } from "../../ui/problem-note";
+import { SliderRow } from "../../ui/slider-row";
+import { TickRow } from "../../ui/tick-row";
+import { designOf } from "../editor/plan-editor";
+import { frameAt, timecode } from "../timecode";
+import type { Editing } from "../use-framing";
+import type { Transport } from "../use-transport";
+import { KeyRows } from "./movement/key-rows";
+import { EASES, MOVES, moveNamed, nameOf } from "./movement/moves";
+
+type Props = Editing & { framingId: number; footage: Footage; time: string; transport: Transport };
+
+/** How the placement varies: by a move over the length of the clip, or by keys. */
+export function MovementPanel(props: Props) {
+  const { framingId, footage, time, transport, plan, change, commit } = props;
+  const { motion } = plan;
+  const { move } = motion;
+  const moved = (given: Partial<Motion>) => ({ ...plan, motion: { ...motion, ...given } });
+  const params = { path: { framing_id: framingId } };
+  const keying = useMutation({
+    mutationFn: (way: "key" | "keys") => {
+      const design = designOf(plan);
+      return way === "key"
+        ? unwrap(api.POST("/api/framings/{framing_id}/key", { params, body: { design, time } }))
+        : unwrap(api.POST("/api/framings/{framing_id}/keys", { params, body: { design } }));
+    },
+    onSuccess: (design, way) =>
+      commit({ ...plan, ...design }, way === "key" ? "Keyed" : "Move turned into keys"),
+  });
+
+  return (
+    <section aria-label="Movement" className="grid gap-3">
+      <h2 className="font-semibold">Movement</h2>
+      <ProblemNote error={keying.error} />
+      {motion.keys.length === 0 && (
+        <ChoiceRow
+          label="Move"
+          value={nameOf(move)}
+          choices={MOVES}
+          onChange={(name) => commit(moved({ move: moveNamed(name, move) }), "Move")}
+        />
+      )}
+      {move?.kind === "push" && (
+        <SliderRow
+          label="By"
+          {...{ unit: "%", low: 0, high: 30, step: 0.5, initial: 4, typedHigh: 100 }}
+          value={Math.abs(toNumber(move.percent))}
+          onChange={(percent) => change(moved({ move: { ...move, percent: signed(move.percent, percent) } }))}
+          onCommit={(percent) =>
+            commit(moved({ move: { ...move, percent: signed(move.percent, percent) } }), "Push")
+          }
+        />
+      )}
+      {move && (
+        <ChoiceRow
+          label="Goes"
+          value={move.ease}
+          choices={EASES}
+          onChange={(ease) => commit(moved({ move: { ...move, ease: ease as typeof move.ease } }), "Ease")}
+        />
+      )}
+      {(move?.kind === "pan" || move?.kind === "tilt") && (
+        <TickRow
+          ticked={move.beyond}
+          onChange={(beyond) => commit(moved({ move: { ...move, beyond } }), "Move")}
+        >
+          Also where the surround shows beside the picture
+        </TickRow>
+      )}
+      <KeyRows {...props} />
+      {motion.keys.length > 0 && (
+        <TickRow
+          ticked={motion.inside}
+          onChange={(inside) => commit(moved({ inside }), inside ? "Held inside" : "Not held inside")}
+        >
+          Hold the window inside the picture where its size allows
+        </TickRow>
+      )}
+      <div className="flex flex-wrap gap-2">
+        <Button disabled={keying.isPending} onClick={() => keying.mutate("key")}>
+          Key this moment
+        </Button>
+        {move && (
+          <Button disabled={keying.isPending} onClick={() => keying.mutate("keys")}>
+            Turn into keys
+          </Button>
+        )}
+      </div>
+      <OverTime {...{ framingId, footage, transport }} design={designOf(plan)} />
+    </section>
+  );
+}
+
+const signed = (before: string, percent: number) => toExact(toNumber(before) < 0 ? -percent : percent, 2);
+
+type OverTimeProps = { framingId: number; footage: Footage; transport: Transport; design: Design };
+
+/** The least and the most over time, each with its moment, which a press goes to. */
+function OverTime({ framingId, footage, transport, design }: OverTimeProps) {
+  const still = !design.motion.move && design.motion.keys.length === 0 && design.shots.length === 0;
+  const { data, error } = useQuery({
+    queryKey: ["over time", framingId, design],
+    enabled: !still,
+    placeholderData: (before) => before,
+    queryFn: () =>
+      unwrap(
+        api.POST("/api/framings/{framing_id}/over-time", {
+          params: { path: { framing_id: framingId } },
+          body: { design },
+        }),
+      ),
+  });
+  if (error) return <ProblemNote error={error} />;
+  if (still || !data) return null;
+  const { rate } = footage.timing;
+  const at = (time: string) => (
+    <button
+      type="button"
+      className="num underline decoration-rule underline-offset-4 hover:decoration-ink"
+      onClick={() => transport.go(frameAt(time, rate))}
+    >
+      {timecode(frameAt(time, rate), rate)}
+    </button>
+  );
+  const rows = [
+    ["Picture kept", data.kept_least, data.kept_most, (value: string) => `${shown(value, 1)} %`],
+    ["Frame covered", data.covered_least, data.covered_most, (value: string) => `${shown(value, 1)} %`],
+    ["Enlarged", data.enlarged_least, data.enlarged_most, (value: string) => `${shown(value, 3)} ×`],
+  ] as const;
+  return (
+    <section className="grid gap-1" aria-label="Over time">
+      {rows.map(([name, least, most, say]) => (
+        <p key={name}>
+          {name} <span className="num">{say(least.value)}</span>
+          {most.value === least.value ? (
+            " throughout"
+          ) : (
+            <>
+              {" "}
+              at {at(least.time)}, <span className="num">{say(most.value)}</span> at {at(most.time)}
+            </>
+          )}
+        </p>
+      ))}
+      {data.empty.map(({ start, end }) => (
+        <p key={start} className="border-l-3 border-rust pl-3">
+          Empty beside the picture from {at(start)} to {at(end)}.
+        </p>
+      ))}
+      {data.fast.map(({ start, end }) => (
+        <p key={start} className="border-l-3 border-rust pl-3">
+          Fast from {at(start)} to {at(end)}: the window crosses more than a third of itself in a second.
+        </p>
+      ))}
+    </section>
+  );
+}
