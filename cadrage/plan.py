@@ -1,6 +1,7 @@
 """The Plan: one framing, said completely. The contract between page, server, command line and pixels."""
 
 import json
+from collections.abc import Callable
 from fractions import Fraction
 from itertools import pairwise
 from pathlib import Path
@@ -192,6 +193,18 @@ class Plan(Value):
     def of_shot(self, shot: Shot) -> "Plan":
         """The plan of one shot by itself, with what is its own; it has no shots."""
         return self.model_copy(update={**shot.own, "shots": ()})
+
+    def map_shots(self, change: "Callable[[Plan], dict[str, Any]]") -> "Plan":
+        """The same with parts changed: of the whole clip, and of every shot what it has of its own.
+
+        Args:
+            change: the parts that a plan without shots is to have instead, by their names.
+        """
+        shots = []
+        for shot in self.shots:
+            given = change(self.of_shot(shot))
+            shots.append(shot.model_copy(update={name: given[name] for name in shot.own if name in given}))
+        return self.model_copy(update={**change(self), "shots": tuple(shots)})
 
     @property
     def each_shot(self) -> tuple["Plan", ...]:

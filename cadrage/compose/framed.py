@@ -1,6 +1,7 @@
 """A plan's geometry: what is placed, where, and in which part of the frame."""
 
 from fractions import Fraction
+from typing import Any
 
 from cadrage.footage import MediaInfo, ResolvedInterpretation, resolve
 from cadrage.formats import Frame
@@ -46,16 +47,20 @@ def without_bars(plan: Plan, info: MediaInfo) -> Plan:
     frame = plan.frame
     if not frame.has_bars:
         return plan
-    drawn, own = frame.drawn_rect, bare_frame(frame)
-    placed = placed_in(plan, resolve(info, plan.interpretation))
-    middle = placed.rect.x + placed.rect.width / 2, placed.rect.y + placed.rect.height / 2
-    placement: dict[str, object] = {
-        "offset_x": middle[0] - drawn.x - drawn.width / 2,
-        "offset_y": middle[1] - drawn.y - drawn.height / 2,
-    }
-    if plan.placement.sizing != "stretch":
-        placement |= {"sizing": "scale", "scale": placed.scale}
-    return plan.model_copy(update={"frame": own, "placement": plan.placement.model_copy(update=placement)})
+    drawn, reading = frame.drawn_rect, resolve(info, plan.interpretation)
+
+    def moved(one: Plan) -> dict[str, Any]:
+        placed = placed_in(one, reading)
+        middle = placed.rect.x + placed.rect.width / 2, placed.rect.y + placed.rect.height / 2
+        placement: dict[str, object] = {
+            "offset_x": middle[0] - drawn.x - drawn.width / 2,
+            "offset_y": middle[1] - drawn.y - drawn.height / 2,
+        }
+        if one.placement.sizing != "stretch":
+            placement |= {"sizing": "scale", "scale": placed.scale}
+        return {"placement": one.placement.model_copy(update=placement)}
+
+    return plan.map_shots(moved).model_copy(update={"frame": bare_frame(frame)})
 
 
 def bare_frame(frame: Frame) -> Frame:

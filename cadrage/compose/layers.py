@@ -7,7 +7,7 @@ on beyond its edge.
 
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Literal
+from typing import Any, Literal
 
 import cv2
 import numpy as np
@@ -31,14 +31,20 @@ def layer_plan(plan: Plan, layer: LayerName) -> Plan:
     """The plan that draws a layer."""
     if layer == "everything":
         return plan
+    return plan.map_shots(_surround_alone if layer == "surround_alone" else _picture_alone)
+
+
+def _surround_alone(plan: Plan) -> dict[str, Any]:
     finish = plan.finish
-    if layer == "surround_alone":
-        edge = finish.edge.model_copy(update={"outline": 0.0})
-        kept = Finish(shadow=finish.shadow, edge=edge, grade=finish.grade)
-        return plan.model_copy(update={"finish": kept})
+    edge = finish.edge.model_copy(update={"outline": 0.0})
+    return {"finish": Finish(shadow=finish.shadow, edge=edge, grade=finish.grade)}
+
+
+def _picture_alone(plan: Plan) -> dict[str, Any]:
+    finish = plan.finish
     grade = Grade() if finish.grade.surround_only else finish.grade
     beyond = EdgeExtend(brightness=100, softness=0)  # so that whoever scales it finds its own colours there, not black
-    return plan.model_copy(update={"finish": Finish(edge=finish.edge, grade=grade), "surround": beyond})
+    return {"finish": Finish(edge=finish.edge, grade=grade), "surround": beyond}
 
 
 def coverage(
@@ -60,11 +66,8 @@ class _Coverage:
     """What a picture covers: a white one on black, drawn as every picture is, so that no edge can be elsewhere."""
 
     def __init__(self, plan: Plan, source: Layout, info: MediaInfo, canvas: Layout) -> None:
-        edge: Edge = plan.finish.edge.model_copy(update={"colour": "#ffffff"})
         frame = plan.frame.model_copy(update={"bar_colour": "#000000"})
-        white = plan.model_copy(
-            update={"surround": Plain(colour="#000000"), "finish": Finish(edge=edge), "frame": frame},
-        )
+        white = plan.map_shots(_white).model_copy(update={"frame": frame})
         self._picture = Planes.empty(source)
         top = Colour(source.colour.matrix, source.colour.full_range)  # of HDR, the brightest code: white in SDR
         for plane, code in zip(self._picture.arrays, codes_of("#ffffff", top, source.depth), strict=True):
@@ -91,6 +94,16 @@ class _Coverage:
         return _Covered(share, planes)
 
 
+def _white(plan: Plan) -> dict[str, Any]:
+    edge: Edge = plan.finish.edge.model_copy(update={"colour": "#ffffff"})
+    return {"surround": Plain(colour="#000000"), "finish": Finish(edge=edge)}
+
+
+def _bare(plan: Plan) -> dict[str, Any]:
+    edge = plan.finish.edge.model_copy(update={"outline": 0.0})
+    return {"finish": plan.finish.model_copy(update={"edge": edge})}
+
+
 class PictureAlone:
     """Composes the picture alone, in straight colours; see `Compositor`, whose place it takes.
 
@@ -101,8 +114,7 @@ class PictureAlone:
         self, plan: Plan, source: Layout, info: MediaInfo, target: Layout, *, library: Library = EMPTY
     ) -> None:
         drawn = layer_plan(plan, "picture_alone")
-        bare = drawn.finish.model_copy(update={"edge": drawn.finish.edge.model_copy(update={"outline": 0.0})})
-        ground = drawn.model_copy(update={"finish": bare})
+        ground = drawn.map_shots(_bare)
         self._mixed = Compositor(drawn, source, info, target, library=library)
         self._ground = Compositor(ground, source, info, target, library=library, picture="cut_out")
         self._behind = Planes.empty(target)

@@ -133,11 +133,17 @@ def _placement_line(looked: list[Moment], request: RenderRequest) -> Line:
 
 def _coverage_line(path: Path, found: MediaInfo, looked: list[Moment], request: RenderRequest) -> Line:
     share = covered_share(path, found)
-    first = next((moment.source for moment in looked if moment.source is not None), None)
-    if first is None:
+    first = next((moment for moment in looked if moment.source is not None), None)
+    if first is None or first.source is None:
         return measured("Coverage", "none" if share is None else f"{share:.1%} of the frame")
     asked = float(
-        coverage(layer_plan(request.written, "picture_alone"), first.layout, request.info, request.layout).mean()
+        coverage(
+            layer_plan(request.written, "picture_alone"),
+            first.source.layout,
+            request.info,
+            request.layout,
+            request.timing.start,
+        ).mean()
     )
     return line(
         "Coverage",

@@ -8,12 +8,22 @@ import pytest
 from cadrage.compose import Compositor
 from cadrage.compose import shot_compositor as room
 from cadrage.compose.framed import placed_in, stage_of
-from cadrage.compose.layers import PictureAlone
+from cadrage.compose.layers import PictureAlone, layer_plan
+from cadrage.compose.shots import track_of
+from cadrage.finish import Finish
+from cadrage.finish.specification import Shadow
 from cadrage.footage import ClipReader, Material, library_of_files, probe, resolve
+from cadrage.formats import Frame
 from cadrage.geometry import Placement
-from cadrage.motion import ConstantTrack, Motion, key_of
+from cadrage.inspection import inspect_file
+from cadrage.motion import ConstantTrack, Key, Motion, Pan, key_of
+from cadrage.output import Settings
 from cadrage.pixels.planes import Planes
-from cadrage.plan import Plan
+from cadrage.plan import Plan, Range, Shot
+from cadrage.render import RenderRequest, render
+from cadrage.render.segments import finish
+from cadrage.render.workspace import RenderWorkspace
+from cadrage.surrounds import Plain
 from tests.clips import write_clip
 from tests.golden_frames import FRAME, TIME, plans, scene
 
@@ -97,3 +107,104 @@ def test_a_placement_that_stands_is_one_track(clip):
     assert track.constant
     assert track.at(F(0)) is track.at(F(1000))
     assert track.extent((F(0), F(9))) == placed.rect
+
+
+SHOTS = (
+    Shot(start=0),
+    Shot(start=F(2, 5), placement=Placement(tightness=1), motion=Motion(move=Pan(beyond=True))),
+    Shot(start=F(4, 5), surround=Plain(colour="#406080"), finish=Finish(shadow=Shadow(opacity=60))),
+)
+
+
+def test_each_shot_is_composed_as_a_plan_of_its_own(clip):
+    """With the placement, the surround and the finish that are its own, and those of the whole clip for the rest."""
+    info, stored, library = clip
+    plan = Plan(frame=FRAME, surround=Plain(colour="#000000"), shots=SHOTS)
+    whole = Compositor(plan, stored.layout, info, library=library)
+    assert whole.animated
+    for time, own in ((F(0), {}), (F(1, 2), dict(SHOTS[1].own)), (F(9, 10), dict(SHOTS[2].own)), (F(1, 5), {})):
+        alone = plan.model_copy(update={"shots": (), **own, "range": Range(start=F(2, 5), end=F(4, 5))})
+        wanted = Compositor(alone, stored.layout, info, library=library).compose(stored, time=time)
+        found = whole.compose(stored, time=time)
+        assert all(np.array_equal(one, other) for one, other in zip(found.arrays, wanted.arrays, strict=True)), time
+
+
+def test_layers_of_shots_are_layers_of_each(clip):
+    info, stored, library = clip
+    plan = Plan(frame=FRAME, shots=SHOTS)
+    alone = layer_plan(plan, "picture_alone")
+    assert all(shot.surround is None or shot.surround.kind == "carried" for shot in alone.shots)
+    assert all(shot.finish is None or shot.finish.shadow == Shadow() for shot in alone.shots)
+    layout = Compositor(plan, stored.layout, info, library=library).layout
+    made = PictureAlone(plan, stored.layout, info, layout, library=library)
+    assert made.coverage_at(F(0)).mean() < made.coverage_at(F(3, 5)).mean()
+
+
+def test_a_moving_render_in_parts_is_the_one_in_one_go(tmp_path):
+    """Each part is drawn by itself, and they join without a step."""
+    path = write_clip(tmp_path / "in.mp4", size=(160, 100), frames=50, paint=scene, sound=None)
+    info = probe(path)
+    keys = (Key(time=0, x=F(-1, 5), y=0), Key(time=F(7, 5), x=F(1, 5), y=0, tightness=2), Key(time=2, tightness=1))
+    plan = Plan(
+        frame=Frame(width=100, height=160), placement=Placement(tightness=1), motion=Motion(keys=keys), shots=SHOTS[:1]
+    )
+    how = Settings(kind="mkv-ffv1")
+    render(plan, path, tmp_path / "whole.mkv", info, settings=how)
+    request = RenderRequest(plan, path, info, settings=how)
+    workspace = RenderWorkspace.create_or_resume(tmp_path / "space", request, tmp_path, F(1, 2))
+    assert workspace.stored.count > 2
+    finish(workspace, tmp_path / "joined.mkv")
+    frames = []
+    for name in ("whole.mkv", "joined.mkv"):
+        with ClipReader(tmp_path / name, probe(tmp_path / name)) as reader:
+            frames.append([frame.planes for frame in reader.frames()])
+    assert len(frames[0]) == len(frames[1]) == 50
+    for one, other in zip(*frames, strict=True):
+        assert all(np.array_equal(a, b) for a, b in zip(one.arrays, other.arrays, strict=True))
+    assert inspect_file(tmp_path / "joined.mkv", request).right
+
+
+def moved_disc(tmp_path, motion, frames):
+    """Where a disc's middle lies in every composed frame, and where it should."""
+
+    def disc(_):
+        rows, columns = np.mgrid[0:200, 0:400]
+        lit = np.clip(24.5 - np.hypot(columns - 199.5, rows - 99.5), 0, 1)
+        return np.repeat((30 + 200 * lit)[..., None], 3, axis=2).astype(np.uint8)
+
+    path = write_clip(tmp_path / "disc.mkv", size=(400, 200), frames=frames, paint=disc, codec="ffv1", sound=None)
+    info = probe(path)
+    plan = Plan(frame=Frame(width=300, height=200), placement=Placement(tightness=1), motion=motion)
+    found, wanted = [], []
+    track = track_of(plan, info)
+    with ClipReader(path, info) as reader:
+        compositor = None
+        for frame in reader.frames():
+            compositor = compositor or Compositor(plan, frame.planes.layout, info)
+            luma = compositor.compose(frame.planes, time=frame.time).arrays[0].astype(float)
+            weight = np.clip(luma - np.median(luma) - 4, 0, None)  # without the noise that hides steps
+            columns = (np.arange(luma.shape[1]) + 0.5) * weight
+            found.append(columns.sum() / weight.sum())
+            rect = track.at(frame.time).rect
+            wanted.append(float(rect.x + rect.width / 2))
+    return np.array(found), np.array(wanted)
+
+
+@pytest.mark.parametrize(
+    "motion",
+    [
+        Motion(keys=(Key(time=0, x=F(0), y=0, ease="even"), Key(time=2, x=F(1, 80), y=0))),  # 0.1 pixels a picture
+        Motion(
+            keys=(
+                Key(time=0, x=F(1, 10), y=0, tightness=1, ease="even"),
+                Key(time=2, x=F(1, 10), y=0, tightness=F(41, 40)),  # 0.05 % a picture
+            )
+        ),
+    ],
+    ids=["slow pan", "slow push"],
+)
+def test_a_slow_move_is_even_to_a_twentieth_of_a_pixel(tmp_path, motion):
+    """Over a pan of 0.1 pixels a picture, and a push of 0.05 percent a picture."""
+    found, wanted = moved_disc(tmp_path, motion, 51)
+    assert np.abs(found - wanted).max() < 0.05
+    assert np.abs(np.diff(found)).min() > 0.2 * np.abs(np.diff(wanted)).mean()  # none is repeated
