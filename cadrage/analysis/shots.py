@@ -3,7 +3,7 @@
 Every picture is looked at small, and how much it differs from the one before is compared with how much its neighbours
 do: a cut is a difference that stands alone. A flash is two of them close together with the same picture on either side;
 a whip pan and a fade differ for many pictures in turn. Dissolves are not guessed. Weights and limits come from our own
-trials on made and real clips; see docs/shots.md.
+trials on made and real clips; see docs/movement.md.
 """
 
 from collections.abc import Iterable, Iterator

@@ -15,7 +15,7 @@ from cadrage.footage.media_info import MediaInfo
 from cadrage.footage.opening import open_footage
 from cadrage.footage.pictures import DecodedFrame, PictureReader
 
-CACHE_BYTES = 160 * 2**20
+CACHE_BYTES = 96 * 2**20
 OPEN_CLIPS = 6
 
 Key = tuple[str, str, tuple[object, ...], int]

@@ -29,6 +29,9 @@ WRITE = [
     ("post", "/api/framings/{framing}/undo", {"version": 1}),
     ("post", "/api/framings/{framing}/redo", {"version": 1}),
     ("post", "/api/framings/{framing}/measure", {"design": {}}),
+    ("post", "/api/framings/{framing}/over-time", {"design": {}}),
+    ("post", "/api/framings/{framing}/key", {"design": {}, "time": "0"}),
+    ("post", "/api/framings/{framing}/keys", {"design": {}}),
     (
         "post",
         "/api/framings/{framing}/preview",

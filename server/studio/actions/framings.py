@@ -161,12 +161,16 @@ def obey(framings: Iterable[Framing]) -> list[Framing]:
 
 
 def make_rules(framings: list[Framing]) -> list[Framing]:
-    """Make the way framings are now the rules for their formats and frames; they obey from then on."""
+    """Make the way framings are now the rules for their formats and frames; they obey from then on.
+
+    Those that have keys or shots of their own keep their plans: no rule can hold these.
+    """
     with transaction.atomic():
         rows = _locked(framings)
         book = _books(rows)
-        set_rules((row.footage, row.frame, Rule(**Rule.parts_of(book(row).plan(row, row.own)))) for row in rows)
-        obey(framings)
+        plans = [(row, book(row).plan(row, row.own)) for row in rows]
+        set_rules((row.footage, row.frame, Rule(**Rule.parts_of(plan))) for row, plan in plans)
+        obey([row for row, plan in plans if not plan.motion.keys and not plan.shots])
     return _locked(framings)
 
 

@@ -40,6 +40,11 @@ export function PlacementPanel(props: Props) {
   return (
     <section aria-label="Placement" className="grid gap-3">
       <h2 className="font-semibold">Placement</h2>
+      {plan.motion.keys.length > 0 && (
+        <p className="border-l-3 border-ochre pl-3">
+          Keys hold the placement: change them under Movement. What they do not set is set here, by number.
+        </p>
+      )}
       <div className="grid grid-cols-3 gap-2">
         {CHOICES.map(({ name, title, sizing, tightness }) => (
           <Tile

@@ -1,0 +1,78 @@
+"""Moves and keys of a framing, as the page asks for them."""
+
+import pytest
+
+from tests.server.page import ask, put, state
+
+pytestmark = pytest.mark.django_db
+
+
+def moving(client, framing, **motion):
+    plan = state(client, framing)["plan"]
+    plan["placement"] |= {"tightness": "1"}
+    plan["motion"] |= motion
+    return plan
+
+
+def test_a_move_is_stored_undone_and_measured_at_each_moment(ida, framing):
+    plan = moving(ida, framing, move={"kind": "push", "percent": "50", "ease": "even"})
+    now = put(ida, framing, plan, "Move").json()
+    assert (now["plan"]["motion"]["move"]["percent"], now["undo"]) == ("50", "Move")
+    assert now["measure"]["summary"]["movement"] == "push in, 50 %"
+    lasts = ida.get(f"/api/projects/{framing.footage.project_id}").json()["footage"][0]["timing"]
+    end = f"{lasts['frames'] - 1}/25"
+    scales = [float(eval_exact(ask(ida, framing, "measure", plan, time=at).json()["scale"])) for at in ("0", end)]
+    assert scales[1] == pytest.approx(1.5 * scales[0])
+
+
+def eval_exact(text):
+    above, _, below = text.partition("/")
+    return float(above) / float(below or 1)
+
+
+def test_what_it_costs_over_time_is_told_with_its_moments(ida, framing):
+    plan = moving(ida, framing, move={"kind": "push", "percent": "50"})
+    over = ask(ida, framing, "over-time", plan).json()
+    assert over["kept_most"]["time"] == "0"
+    assert eval_exact(over["kept_least"]["value"]) < eval_exact(over["kept_most"]["value"])
+    still = moving(ida, framing)
+    assert ask(ida, framing, "over-time", still).json() is None
+
+
+def test_a_key_is_set_where_a_picture_begins_and_replaces_one_that_is_there(ida, framing):
+    plan = moving(ida, framing)
+    design = ask(ida, framing, "key", plan, time="0.111").json()
+    (key,) = design["motion"]["keys"]
+    assert (key["time"], key["tightness"], key["x"]) == ("0.08", "1", "0")
+    again = ask(ida, framing, "key", plan | design, time="0.1", placement={"tightness": "2"}).json()
+    (key,) = again["motion"]["keys"]
+    assert (key["time"], key["tightness"]) == ("0.08", "2")
+
+
+def test_a_move_becomes_the_keys_that_do_the_same(ida, framing):
+    plan = moving(ida, framing, move={"kind": "push", "percent": "-20"})
+    design = ask(ida, framing, "keys", plan).json()
+    assert design["motion"]["move"] is None
+    assert [key["tightness"] for key in design["motion"]["keys"]] == ["1.2", "1"]
+
+
+def test_a_treatment_and_a_rule_keep_the_move_and_no_keys(ida, framing):
+    plan = moving(ida, framing, move={"kind": "push", "percent": "10"})
+    put(ida, framing, plan, "Move")
+    assert ida.post(f"/api/framings/{framing.pk}/rule").status_code == 200
+    now = state(ida, framing)
+    assert (now["obeys"], now["plan"]["motion"]["move"]["percent"]) == (True, "10")
+    keyed = plan | ask(ida, framing, "keys", plan).json()
+    put(ida, framing, keyed, "Keys")
+    assert ida.post(f"/api/framings/{framing.pk}/rule").status_code == 200
+    now = state(ida, framing)
+    assert (now["obeys"], len(now["plan"]["motion"]["keys"])) == (False, 2)  # what no rule can hold stays here
+    ida.post(f"/api/framings/{framing.pk}/obey")
+    assert state(ida, framing)["plan"]["motion"] == {"move": None, "keys": [], "inside": True}
+
+
+@pytest.mark.parametrize("wrong", [{"keys": [{"time": "1", "x": "0"}]}, {"move": {"kind": "zoom"}}, {"keys": "all"}])
+def test_what_is_no_motion_is_refused_and_nothing_changes(ida, framing, wrong):
+    before = state(ida, framing)
+    assert put(ida, framing, moving(ida, framing, **wrong)).status_code == 422
+    assert state(ida, framing) == before
