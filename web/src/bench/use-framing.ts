@@ -12,7 +12,7 @@ export function useFraming(framingId: number) {
   const { data: stored, error } = useQuery(framingQuery(framingId));
   const editor = editorOf(client, framingId);
   const state = useStore(editor.store);
-  const { measure: tried, error: unmeasured } = useMeasure(framingId, state.draft);
+  const { measure: tried, error: unmeasured } = useMeasure(framingId, state.draft, BEGINNING);
   useEffect(
     () => () => {
       letGo(framingId);
@@ -24,54 +24,40 @@ export function useFraming(framingId: number) {
   return { stored, plan, measure, editor, state, error: state.problem ?? unmeasured ?? error };
 }
 
-/** Numbers of a design that is only tried: one question at a time, the newest next. */
-function useMeasure(framingId: number, draft: Design | null) {
+/** Numbers of a design at a moment: one question at a time, the newest next; none are asked for without a design. */
+function useMeasure(framingId: number, design: Design | null, time: string) {
   const [found, setFound] = useState<{ measure: Measure | null; error: unknown }>(NOTHING);
   const [asker] = useState(() => new Coalesced());
+  // A design is another only where it says something else.
+  const wanted = design && JSON.stringify(design);
   useEffect(() => {
-    if (!draft) {
+    if (!wanted) {
       asker.drop();
       setFound(NOTHING);
       return;
     }
     asker.ask(async (current) => {
       const params = { path: { framing_id: framingId } };
+      const body = { design: JSON.parse(wanted) as Design, time };
       try {
-        const measure = await unwrap(
-          api.POST("/api/framings/{framing_id}/measure", { params, body: { design: draft, time: "0" } }),
-        );
+        const measure = await unwrap(api.POST("/api/framings/{framing_id}/measure", { params, body }));
         if (current()) setFound({ measure, error: null });
       } catch (error) {
         if (current()) setFound(({ measure }) => ({ measure, error }));
       }
     });
-  }, [draft, framingId, asker]);
+  }, [wanted, time, framingId, asker]);
   return found;
 }
 
 /** The numbers of a plan at a moment, where it moves; else those that it has at every moment. */
 export function useMeasureAt(framingId: number, plan: Plan, measure: Measure, time: string): Measure {
-  const [found, setFound] = useState<Measure | null>(null);
-  const [asker] = useState(() => new Coalesced());
   const moves = plan.motion.move !== null || plan.motion.keys.length > 0 || plan.shots.length > 0;
-  useEffect(() => {
-    if (!moves) {
-      asker.drop();
-      setFound(null);
-      return;
-    }
-    asker.ask(async (current) => {
-      const params = { path: { framing_id: framingId } };
-      const body = { design: designOf(plan), time };
-      const answer = await unwrap(api.POST("/api/framings/{framing_id}/measure", { params, body })).catch(
-        () => null,
-      );
-      if (current() && answer) setFound(answer);
-    });
-  }, [moves, plan, time, framingId, asker]);
-  return (moves && found) || measure;
+  const found = useMeasure(framingId, moves ? designOf(plan) : null, time);
+  return found.measure ?? measure;
 }
 
+const BEGINNING = "0";
 const NOTHING = { measure: null, error: null };
 
 /** Runs one question at a time; of those that come meanwhile only the newest is asked. */
