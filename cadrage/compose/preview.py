@@ -30,8 +30,8 @@ from cadrage.pixels.rgb import encode_image, to_rgb
 from cadrage.plan import Plan
 from cadrage.surrounds import Plain
 
-COMPOSITOR_PIXELS = 7_000_000
-"""Of all compositors that are kept, each as large as what it draws: four of the bench's well, or many tiles."""
+COMPOSITOR_PIXELS = 5_000_000
+"""Of all compositors that are kept, each as large as what it draws: three of the bench's well, or many tiles."""
 
 
 Held = tuple[Compositor, threading.Lock]

@@ -41,6 +41,7 @@ def lanczos(distance: NDArray[np.floating]) -> NDArray[np.float64]:
     return np.where(np.abs(distance) < LOBES, np.sinc(distance) * np.sinc(distance / LOBES), 0.0)
 
 
+@lru_cache(maxsize=64)
 def sampling_kernel(step: float) -> Kernel:
     """The kernel for drawing a picture, given source samples for one drawn sample.
 

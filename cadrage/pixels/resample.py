@@ -5,9 +5,10 @@ diagonal. Both are kept as small dense tiles along that diagonal, so that each p
 products in float32: exact weights, any phase, one rounding at the end, the same for 8 and 10 bit.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from typing import Literal
 
 import cv2
@@ -21,6 +22,7 @@ from cadrage.pixels.planes import Samples, Working
 TILE_ROWS = 12
 TILE_COLUMNS = 32
 TILES_IN_BLOCK = 13
+WEIGHTS_KEPT = 8  # along the direction in which a picture does not move they stay
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,9 +52,10 @@ class Tile:
     weights: Working
 
 
+@lru_cache(maxsize=WEIGHTS_KEPT)
 def resampling_weights(
     axis: Axis, drawn: range, size: int, kernel: Kernel, tile: int, beyond: Literal["carry", "mirror"] = "carry"
-) -> list[Tile]:
+) -> tuple[Tile, ...]:
     """The weights for drawing a range of samples from a line of `size` source samples.
 
     Source samples beyond the ends are read as the end sample, so edges are carried outward; or, mirrored, back and
@@ -67,15 +70,16 @@ def resampling_weights(
         turn = indices % (2 * size)
         indices = np.minimum(turn, 2 * size - 1 - turn)
     indices = np.clip(indices, 0, size - 1)
-    return [_tile(indices[at : at + tile], weights[at : at + tile], at) for at in range(0, len(centres), tile)]
+    return tuple(_tile(indices[at : at + tile], weights[at : at + tile], at) for at in range(0, len(centres), tile))
 
 
 def _tile(indices: NDArray[np.int64], weights: NDArray[np.float64], first: int) -> Tile:
     low, high = int(indices.min()), int(indices.max()) + 1
-    dense = np.zeros((len(indices), high - low))
-    rows = np.repeat(np.arange(len(indices)), indices.shape[1])
-    np.add.at(dense, (rows, (indices - low).ravel()), weights.ravel())
-    return Tile(first, first + len(indices), low, high, dense.astype(np.float32))
+    count, width = len(indices), high - low
+    places = indices - low + np.arange(0, count * width, width)[:, None]
+    # Beyond an end several weights are those of its one sample, and add up.
+    dense = np.bincount(places.ravel(), weights.ravel(), count * width).reshape(count, width)
+    return Tile(first, first + count, low, high, dense.astype(np.float32))
 
 
 class Resampler:
@@ -90,7 +94,7 @@ class Resampler:
         planes: how many planes are drawn together.
     """
 
-    def __init__(self, rows: list[Tile], columns: list[Tile], gain: float = 1.0, planes: int = 1) -> None:
+    def __init__(self, rows: Sequence[Tile], columns: Sequence[Tile], gain: float = 1.0, planes: int = 1) -> None:
         tiles = [Tile(t.first, t.last, t.low, t.high, t.weights * np.float32(gain)) for t in rows]
         self.block_tiles = [tiles[at : at + TILES_IN_BLOCK] for at in range(0, len(tiles), TILES_IN_BLOCK)]
         self.left, self.right = min(tile.low for tile in columns), max(tile.high for tile in columns)

@@ -5,6 +5,7 @@ drawn from there by straight interpolation. Three things widen a step edge: redu
 that interpolation. Their variances add, so the Gaussian is made narrower by what the other two contribute.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from math import sqrt
 from typing import ClassVar, Literal
@@ -95,7 +96,7 @@ class Grid:
     spacing: int
     reduce: int
     length: int
-    tiles: list[Tile]
+    tiles: Sequence[Tile]
 
     @classmethod
     def of(cls, axis: Axis, sigma: float, drawn: int, size: int, tile: int) -> "Grid":
@@ -212,6 +213,7 @@ class PlanePainter:
         # Without noise, 8 bits show steps in a copy this smooth; the same in every frame, so that nothing moves.
         self.smooth = scene.canvas.depth == 8 and (self.down.spacing > 1 or self.across.spacing > 1)
         self._cells: tuple[tuple[Area, ...], list[_Cell]] = ((), [])
+        self._noise: Working | None = None
 
     def paint(self, source: Samples, canvas: Samples, tone: Tone, areas: tuple[Area, ...]) -> None:
         """Paint areas with the source, blurred and toned."""
@@ -254,8 +256,9 @@ class PlanePainter:
         random = np.random.default_rng(self.seed)
         if self.constant:
             return [dither_noise(random, (area.bottom - area.top, area.right - area.left)) for area in areas]
-        whole = dither_noise(random, self.shape)  # it stands still in the frame while areas move over it
-        return [whole[area.slices] for area in areas]
+        if self._noise is None:
+            self._noise = dither_noise(random, self.shape)  # it stands still in the frame while areas move over it
+        return [self._noise[area.slices] for area in areas]
 
     def _cell(self, area: Area, noise: Working | None) -> _Cell:
         top, bottom, row = self.down.nodes_for(area.top, area.bottom)
