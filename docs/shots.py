@@ -137,6 +137,7 @@ def of_placements(page: Page, board: str) -> None:
     take(page, "bench-finish", 3500)
     page.keyboard.press("Control+z")
     page.keyboard.press("Control+z")
+    page.get_by_role("navigation", name="Steps").get_by_text("a title").wait_for(state="hidden")
     page.get_by_role("link", name="Line-up").click()
     take(page, "lineup", 4000)
     page.get_by_role("button", name="Back to the bench").click()
@@ -146,6 +147,7 @@ def of_placements(page: Page, board: str) -> None:
     page.get_by_role("button", name="On the source").click()
     take(page, "bench-window", 1500)
     page.keyboard.press("Control+z")
+    page.get_by_role("navigation", name="Steps").get_by_text("whole picture").wait_for()
     page.wait_for_timeout(500)
     page.goto(board)
 
@@ -160,9 +162,11 @@ def of_movement(page: Page, board: str) -> None:
     page.get_by_role("button", name="Turn into keys").click()
     page.get_by_role("list", name="Keys").wait_for()
     take(page, "bench-movement", 3000)
-    for _ in range(3):
+    for step in ("pan to the right", "stands"):
         page.keyboard.press("Control+z")
-        page.wait_for_timeout(400)
+        page.get_by_role("navigation", name="Steps").get_by_text(step, exact=True).wait_for()
+    page.keyboard.press("Control+z")
+    page.wait_for_timeout(1000)
     page.goto(board)
 
 

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, enter, open_bench, send, steps
+from tests.browser.hands import begin_project, enter, open_bench, send, stay_when_asked, steps
 from tests.browser.visitor import until
 from tests.clips import write_clip
 
@@ -241,3 +241,30 @@ def test_an_edit_shows_on_the_board_without_asking_for_it(page: Page, pair):
     until(lambda: placement(page, framing(page))["tightness"] == "1", 10)
     page.get_by_role("link", name="Cell").click()
     expect(page.get_by_role("cell").filter(has_text="kept 31.6 %")).to_be_visible()
+
+
+def test_two_undos_just_before_the_page_goes_elsewhere_are_both_done(bench):
+    number = framing(bench)
+    enter(bench.get_by_label("Tightness, %"), "40")
+    enter(moved(bench), "12")
+    until(lambda: placement(bench, number)["offset_x"] == "12", 10)
+    bench.get_by_role("application").focus()
+    bench.keyboard.press("Control+z")
+    bench.keyboard.press("Control+z")
+    bench.get_by_role("link", name="Line-up").click()
+    until(lambda: stored(bench, number)["undo"] is None, 10)
+    now = placement(bench, number)
+    assert (now["tightness"], now["offset_x"]) == ("0", "0")
+
+
+def test_an_undo_on_its_way_is_asked_about_before_the_page_is_left(bench):
+    number = framing(bench)
+    enter(bench.get_by_label("Tightness, %"), "40")
+    until(lambda: placement(bench, number)["tightness"] == "0.4", 10)
+    held = []
+    bench.route("**/undo", lambda route: held.append(route))  # noqa: PLW0108 - it cannot take a bound method
+    bench.get_by_role("button", name="Undo").click()
+    until(lambda: bench.wait_for_timeout(20) or held, 10)
+    stay_when_asked(bench)
+    held[0].continue_()
+    until(lambda: placement(bench, number)["tightness"] == "0", 10)

@@ -13,7 +13,7 @@ export type Unstored = { version: number; steps: Step[] };
 export type EditorState = {
   /** What is being tried or is not stored yet; null where what is stored counts. */
   draft: Design | null;
-  /** Whether something is still to be stored. */
+  /** Whether something is still to be stored, or to be taken back. */
   busy: boolean;
   /** Whether what is to be stored waits for a server that does not answer. */
   waiting: boolean;
@@ -59,6 +59,8 @@ export class PlanEditor {
   private begun: number | null = null;
   private pumping: Promise<void> | null = null;
   private turn: Promise<void> = Promise.resolve();
+  /** How many of those are not done yet. */
+  private turns = 0;
 
   constructor(private readonly server: Server) {}
 
@@ -138,8 +140,17 @@ export class PlanEditor {
   };
 
   private inTurn(work: () => Promise<void>) {
-    this.turn = this.turn.then(work);
+    this.turns++;
+    this.store.setState({ busy: true });
+    this.turn = this.turn.then(work).finally(() => {
+      this.turns--;
+      this.store.setState({ busy: this.toDo });
+    });
     return this.turn;
+  }
+
+  private get toDo() {
+    return this.turns > 0 || this.newest() !== undefined;
   }
 
   private newest(): Step | undefined {
@@ -157,7 +168,7 @@ export class PlanEditor {
   private pump() {
     this.pumping ??= this.drain().finally(() => {
       this.pumping = null;
-      this.store.setState({ busy: this.newest() !== undefined });
+      this.store.setState({ busy: this.toDo });
     });
   }
 
