@@ -68,8 +68,17 @@ def psnr(one, other):
     return 10 * np.log10(peak**2 / apart) if apart else np.inf
 
 
+ALWAYS = ("mp4-h264", "mp4-h265", "webm-vp9", "mov-prores", "mkv-ffv1", "mxf-dnxhr")
+"""One of each encoder, and each container that is written in another way; the others take long together."""
+
+
 @pytest.mark.parametrize(
-    "kind", [kind for kind in OUTPUT_FORMATS.values() if not kind.folder], ids=lambda kind: kind.name
+    "kind",
+    [
+        pytest.param(kind, id=kind.name, marks=() if kind.name in ALWAYS else pytest.mark.long)
+        for kind in OUTPUT_FORMATS.values()
+        if not kind.folder
+    ],
 )
 def test_segmented_equals_unsegmented(clip, tmp_path, kind):
     how = {"kind": kind.name, "quality": "nearly_lossless", "sound": kind.sounds[0]}

@@ -39,10 +39,10 @@ def clock_axes(luma):
     ("name", "frame"),
     [
         ("depot.mp4", WIDE),
-        ("depot.mp4", OLD),
-        ("points.mp4", WIDE),
+        pytest.param("depot.mp4", OLD, marks=pytest.mark.long),
+        pytest.param("points.mp4", WIDE, marks=pytest.mark.long),
         ("points.mp4", UPRIGHT),
-        ("crossing.mp4", OLD),
+        pytest.param("crossing.mp4", OLD, marks=pytest.mark.long),
         ("crossing.mp4", TAPE),
     ],
 )

@@ -56,12 +56,19 @@ type Props = {
 
 /** The bench of one framing: its steps, its picture, and what can be done to it. */
 export function BenchView({ board, footage, framing, bench, plan, measure, error, trail }: Props) {
-  const { editor, state } = bench;
+  const { editor, state, measured } = bench;
   const { change, commit, abandon, undo, redo } = editor;
   const [step, choose] = useStep();
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
   const time = moment(useRest(transport), footage.timing.rate);
-  const editing = { plan, measure: useMeasureAt(framing.id, plan, measure, time), change, commit, abandon };
+  const editing = {
+    plan,
+    measure: useMeasureAt(framing.id, plan, measure, time),
+    measured,
+    change,
+    commit,
+    abandon,
+  };
   const range = useRange(footage);
   useKeys(transport, range, undo, redo);
   const [surroundOff] = useHeld("b");

@@ -12,7 +12,7 @@ export function useFraming(framingId: number) {
   const { data: stored, error } = useQuery(framingQuery(framingId));
   const editor = editorOf(client, framingId);
   const state = useStore(editor.store);
-  const { measure: tried, error: unmeasured } = useMeasure(framingId, state.draft, BEGINNING);
+  const { measure: tried, error: unmeasured, of } = useMeasure(framingId, state.draft, BEGINNING);
   useEffect(
     () => () => {
       letGo(framingId);
@@ -21,12 +21,14 @@ export function useFraming(framingId: number) {
   );
   const plan = stored && editor.plan(stored.plan);
   const measure = state.draft ? (tried ?? stored?.measure) : stored?.measure;
-  return { stored, plan, measure, editor, state, error: state.problem ?? unmeasured ?? error };
+  // While something is tried its numbers may be of what was tried a moment before.
+  const measured = !state.draft || of === JSON.stringify(state.draft);
+  return { stored, plan, measure, measured, editor, state, error: state.problem ?? unmeasured ?? error };
 }
 
 /** Numbers of a design at a moment: one question at a time, the newest next; none are asked for without a design. */
 function useMeasure(framingId: number, design: Design | null, time: string) {
-  const [found, setFound] = useState<{ measure: Measure | null; error: unknown }>(NOTHING);
+  const [found, setFound] = useState<Found>(NOTHING);
   const [asker] = useState(() => new Coalesced());
   // A design is another only where it says something else.
   const wanted = design && JSON.stringify(design);
@@ -41,9 +43,9 @@ function useMeasure(framingId: number, design: Design | null, time: string) {
       const body = { design: JSON.parse(wanted) as Design, time };
       try {
         const measure = await unwrap(api.POST("/api/framings/{framing_id}/measure", { params, body }));
-        if (current()) setFound({ measure, error: null });
+        if (current()) setFound({ measure, error: null, of: wanted });
       } catch (error) {
-        if (current()) setFound(({ measure }) => ({ measure, error }));
+        if (current()) setFound(({ measure }) => ({ measure, error, of: wanted }));
       }
     });
   }, [wanted, time, framingId, asker]);
@@ -58,7 +60,9 @@ export function useMeasureAt(framingId: number, plan: Plan, measure: Measure, ti
 }
 
 const BEGINNING = "0";
-const NOTHING = { measure: null, error: null };
+/** Numbers, and the design that they are of. */
+type Found = { measure: Measure | null; error: unknown; of: string | null };
+const NOTHING: Found = { measure: null, error: null, of: null };
 
 /** Runs one question at a time; of those that come meanwhile only the newest is asked. */
 export class Coalesced {
@@ -94,6 +98,8 @@ export type Bench = ReturnType<typeof useFraming>;
 export type Editing = {
   plan: Plan;
   measure: Measure;
+  /** Whether the numbers are those of the plan. */
+  measured: boolean;
   change: PlanEditor["change"];
   commit: PlanEditor["commit"];
   abandon: PlanEditor["abandon"];

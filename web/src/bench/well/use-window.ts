@@ -14,7 +14,7 @@ const SMALLEST = 0.02;
 
 /** Moving and sizing the window on the source; the server says which placement opens it. */
 export function useWindow(framingId: number, view: View, origin: Point, editing: Editing) {
-  const { plan, measure, change, commit, abandon } = editing;
+  const { plan, measure, measured, change, commit, abandon } = editing;
   const keyed = plan.motion.keys.length > 0; // which hold it
   const dragging = useRef(false);
   const [asker] = useState(() => new Coalesced());
@@ -22,13 +22,11 @@ export function useWindow(framingId: number, view: View, origin: Point, editing:
   const shown = held ?? measure.window;
   const latest = useRef(shown);
   latest.current = shown;
-  const { x, y, height } = measure.window;
-
   // What the hand has set stands until the numbers have caught up with it.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the numbers are what is waited for
   useEffect(() => {
-    if (!dragging.current) setHeld(null);
-  }, [x, y, height]);
+    if (!dragging.current && measured) setHeld(null);
+  }, [measured, measure]);
 
   function open(window: Window, then: (design: Design) => void) {
     asker.ask(async (current) => {
