@@ -59,6 +59,7 @@ def main() -> None:
         page.goto("/")
         page.get_by_text("Centenary wall").click()
         page.get_by_text("black bars, top 138, bottom 138").wait_for(timeout=120_000)
+        page.wait_for_function("!document.body.innerText.includes('Looking for bars')", timeout=120_000)
         page.wait_for_timeout(4000)
         for views in (of_the_board, of_sources, of_frames, of_placements, of_movement, of_results):
             views(page, page.url)

@@ -110,6 +110,7 @@ def test_a_range_is_marked_with_keys_and_bars_must_be_decided(page: Page, tmp_pa
     expect(page.get_by_alt_text("What was asked for")).to_be_hidden()
 
 
+@pytest.mark.long
 def test_the_queue_is_put_in_order_laid_aside_and_cleared_by_rule(page: Page, tmp_path):
     begin_project(page, "Queue")
     for name, frames in (("One", 80), ("Two", 20), ("Three", 20)):

@@ -95,7 +95,8 @@ def test_segmented_equals_unsegmented(clip, tmp_path, kind):
     assert inspect_file(joined, RenderRequest(PLAN, clip, info, settings=Settings(**how))).right
 
 
-@pytest.mark.parametrize("kind", ["mp4-h264", pytest.param("mov-h265", marks=pytest.mark.long)])
+@pytest.mark.long
+@pytest.mark.parametrize("kind", ["mp4-h264", "mov-h265"])
 def test_two_passes_keep_the_rate_over_all_parts(tmp_path, kind):
     """The first half is noise and the second nearly still, so that equal shares would be wrong for both."""
     noise = np.random.default_rng(1)
