@@ -1,7 +1,7 @@
 """Made clips whose cuts are known: over noise, flashes, whip pans, fades, in fields, at a rate that varies."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 import cv2
 import numpy as np
@@ -36,7 +36,6 @@ class Case:
         whip: number of the picture in each shot at which the camera is thrown round, in eight pictures; 0 for none.
         seen: numbers of the pictures at which a cut is to be found, where those are not all.
         change: what becomes of a picture, by its number and that within its shot.
-        how: arguments of `write_clip`.
     """
 
     name: str
@@ -46,7 +45,6 @@ class Case:
     whip: int = 0
     seen: tuple[int, ...] | None = None
     change: Callable[[np.ndarray, int, int], np.ndarray] = lambda image, number, within: image
-    how: dict = field(default_factory=dict)
 
     @property
     def cuts(self) -> list[int]:

@@ -1,8 +1,8 @@
 """Reading what was typed."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import Any, Literal, get_args, get_origin
+from typing import Any, Literal, TypeVar, get_args, get_origin
 
 from pydantic import ValidationError
 
@@ -21,6 +21,7 @@ from cadrage.upgrade import KEYS
 from cadrage.values import Value, parse_exact, parse_size
 from cadrage.wording import wording
 
+Made = TypeVar("Made")
 LOWEST, RISE = 85.0, 12.0  # percent of the frame's height at which the last title stands, and for each above it
 SEE_HELP = "See --help for what each option takes."
 SIZES: dict[str, dict[str, Any]] = {
@@ -42,20 +43,21 @@ def build_plan(source: Path, options: Options) -> Plan:
     """
     if options["plan"] is not None:
         return read_plan(options["plan"]).model_copy(update={"source": str(source)})
-    try:
-        plan = Plan(
-            source=str(source),
-            interpretation=read_interpretation(options["pixel_aspect"], options["taken_as"]),
-            frame=frame_asked(options["frame"], options),
-            placement=_placement(options),
-            surround=_surround(options["surround"]),
-            range=read_range(options["part"]),
-        )
-        if options["treatment"] is not None:
-            plan = find_treatment(options["treatment"]).on(plan)
-        return with_words(plan, options["captions"], options["title"] or ())
-    except ValidationError as error:
-        raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
+    return checked(lambda: _plan_of(source, options))
+
+
+def _plan_of(source: Path, options: Options) -> Plan:
+    plan = Plan(
+        source=str(source),
+        interpretation=read_interpretation(options["pixel_aspect"], options["taken_as"]),
+        frame=frame_asked(options["frame"], options),
+        placement=_placement(options),
+        surround=_surround(options["surround"]),
+        range=read_range(options["part"]),
+    )
+    if options["treatment"] is not None:
+        plan = find_treatment(options["treatment"]).on(plan)
+    return with_words(plan, options["captions"], options["title"] or ())
 
 
 def frame_asked(size: str, options: Options) -> Frame:
@@ -70,6 +72,30 @@ def frame_asked(size: str, options: Options) -> Frame:
         "pixel_aspect": options["frame_pixel_aspect"],
     }
     return read_frame(size, options["active"], **more)
+
+
+def checked(make: Callable[[], Made], remedy: str = SEE_HELP) -> Made:
+    """What is made of something that was typed.
+
+    Raises:
+        BadRequest: it is no such value; it says why.
+    """
+    try:
+        return make()
+    except ValidationError as error:
+        raise BadRequest(first_problem(error), remedy=remedy) from error
+
+
+def pair(part: str, remedy: str) -> tuple[str, str]:
+    """Name and value of "name=value".
+
+    Raises:
+        BadRequest: it is none.
+    """
+    name, equals, value = part.partition("=")
+    if not equals:
+        raise BadRequest(f"{part!r} says nothing.", remedy=remedy)
+    return name.strip(), value.strip()
 
 
 def first_problem(error: ValidationError) -> str:
@@ -105,10 +131,7 @@ def read_frame(size: str, active: str | None, **more: str | None) -> Frame:
     width, height = read_size(size)
     given = {"width": width, "height": height, "active": active or None}
     given |= {name: value for name, value in more.items() if value}
-    try:
-        return Frame.model_validate(given)
-    except ValidationError as error:
-        raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
+    return checked(lambda: Frame.model_validate(given))
 
 
 def read_interpretation(pixel_aspect: str | None, taken_as: str) -> Interpretation:
@@ -127,10 +150,7 @@ def read_interpretation(pixel_aspect: str | None, taken_as: str) -> Interpretati
         if len(sides) != 4:
             raise BadRequest(f"{bars!r} is no set of bars.", remedy="Write left/right/top/bottom in pixels.")
         given["burned_in_bars"] = dict(zip(("left", "right", "top", "bottom"), sides, strict=True))
-    try:
-        return Interpretation.model_validate(given)
-    except ValidationError as error:
-        raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
+    return checked(lambda: Interpretation.model_validate(given))
 
 
 def _placement(options: Options) -> Placement:
@@ -155,10 +175,8 @@ def read_range(text: str) -> Range:
         BadRequest: it cannot be read.
     """
     start, _, end = text.partition(",")
-    try:
-        return Range.model_validate({"start": start or 0, "end": end or None})
-    except ValidationError as error:
-        raise BadRequest(first_problem(error), remedy="Write seconds like 1.5,4.") from error
+    given = {"start": start or 0, "end": end or None}
+    return checked(lambda: Range.model_validate(given), remedy="Write seconds like 1.5,4.")
 
 
 def with_words(plan: Plan, captions: Path | None, titles: Sequence[str]) -> Plan:
@@ -191,10 +209,7 @@ def read_written(settings: Settings, text: str, *, stop_at_damage: bool = False)
     given = settings.model_dump(mode="json") | stated
     if stop_at_damage:
         given["damage"] = "stop"
-    try:
-        return Settings.model_validate(given)
-    except ValidationError as error:
-        raise BadRequest(first_problem(error), remedy=SEE_HELP) from error
+    return checked(lambda: Settings.model_validate(given))
 
 
 def _meant(form: type[Value], name: str, value: str) -> object:
@@ -233,13 +248,9 @@ def _surround(text: str) -> Surround:
 
 
 def _pairs(what: str, text: str) -> dict[str, Any]:
-    given: dict[str, Any] = {}
-    for part in filter(None, text.split(",")):
-        key, equals, value = part.partition("=")
-        if not equals:
-            raise BadRequest(f"{part!r} says nothing.", remedy=f"Write it like {what}:key=value,key=value.")
-        given[KEYS.get(key.strip(), key.strip())] = value.strip()
-    return given
+    remedy = f"Write it like {what}:key=value,key=value."
+    pairs = (pair(part, remedy) for part in filter(None, text.split(",")))
+    return {KEYS.get(name, name): value for name, value in pairs}
 
 
 def described(error: CadrageError) -> dict[str, str | None]:

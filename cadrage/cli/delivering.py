@@ -28,7 +28,7 @@ from cadrage.cli.arguments import (
 )
 from cadrage.cli.batch import run_batch
 from cadrage.cli.endings import settings_for
-from cadrage.cli.moving import planned, read_motion
+from cadrage.cli.moving import completed, read_motion
 from cadrage.cli.options import (
     Json,
     Options,
@@ -70,8 +70,9 @@ def convert_command(
     how = settings_for(target, how, stated=settings is not None or "kind=" in write)
     check_apart(target, [source])
     check_target(target, folder=output.OUTPUT_FORMATS[how.kind].folder, replace=replace)
-    info = rendering.info_to_render(source, whole=build_plan(source, options).range.whole)
-    made = planned(source, info, options)
+    made = build_plan(source, options)
+    info = rendering.info_to_render(source, whole=made.range.whole)
+    made = completed(made, source, info, options)
     library = library_for(made, source, info)
     request = rendering.RenderRequest(made, source, info, library, how)
     output.check_decided(how, made.frame, source.name)

@@ -6,10 +6,10 @@ from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
-from pydantic import TypeAdapter, ValidationError
+from pydantic import TypeAdapter
 
 from cadrage.cli.analysing import looked_at
-from cadrage.cli.arguments import SEE_HELP, build_plan, first_problem
+from cadrage.cli.arguments import build_plan, checked, pair
 from cadrage.cli.options import Options
 from cadrage.compose.framed import stage_of
 from cadrage.errors import BadRequest
@@ -26,18 +26,27 @@ PLACED = ("offset", "tightness", "angle")
 
 
 def planned(source: Path, info: MediaInfo, options: Options) -> Plan:
-    """The plan that the options of a command make for a clip, as it was found to be by looking at it.
+    """The plan that the options of a command make for a clip; see `build_plan` and `completed`.
 
     Raises:
         BadRequest: one of them cannot be read; it says which.
     """
-    plan = looked_at(build_plan(source, options), source, info)
+    return completed(build_plan(source, options), source, info, options)
+
+
+def completed(plan: Plan, source: Path, info: MediaInfo, options: Options) -> Plan:
+    """A plan that options made, with what only the clip can tell: how it was found to be by looking, and how it moves.
+
+    Raises:
+        BadRequest: one of them cannot be read; it says which.
+    """
+    plan = looked_at(plan, source, info)
     motion = read_motion(options["motion"])
     if options["key"]:
         if motion.move is not None:
             raise BadRequest("A placement is moved by --motion or by --key, not by both.", remedy="Leave one out.")
         stage = stage_of(plan, resolve(info, plan.interpretation))
-        motion = _checked(lambda: Motion(keys=tuple(read_keys(options["key"], stage))))
+        motion = checked(lambda: Motion(keys=tuple(read_keys(options["key"], stage))))
     return plan if motion.still else plan.model_copy(update={"motion": motion, "shots": ()})
 
 
@@ -58,9 +67,8 @@ def read_motion(text: str) -> Motion:
         given |= {"percent": first.rstrip("%")} if kind == "push" else {"way": first.replace("-", "_")}
     elif first:
         more.insert(0, first)
-    given |= dict(_pair(part) for part in more)
-    made: Motion = _checked(lambda: Motion(move=MOVE.validate_python(given)))
-    return made
+    given |= dict(pair(part, KEY_HELP) for part in more)
+    return checked(lambda: Motion(move=MOVE.validate_python(given)))
 
 
 def read_keys(texts: Sequence[str], stage: Stage) -> list[Key]:
@@ -74,18 +82,17 @@ def read_keys(texts: Sequence[str], stage: Stage) -> list[Key]:
 
 def _key(text: str, stage: Stage) -> Key:
     time, _, rest = text.partition(":")
-    given: dict[str, Any] = dict(_pair(part) for part in re.split(r",(?=[a-z_]+=)", rest) if part)
+    given: dict[str, Any] = dict(pair(part, KEY_HELP) for part in re.split(r",(?=[a-z_]+=)", rest) if part)
     if not given.keys() & {*PLACED, "x", "y"}:
         raise BadRequest(f"The key {text!r} sets nothing.", remedy=KEY_HELP)
     placed = {name: given.pop(name) for name in PLACED if name in given}
     if "offset" in placed:
         # An offset is told in frame pixels; what is kept is the point of the picture that it looks at.
-        whole = _checked(lambda: _moved(stage, placed))
+        whole = checked(lambda: _moved(stage, placed))
         key = key_of(whole, Fraction(0))
         given |= {"x": key.x, "y": key.y}
     given |= {name: value for name, value in placed.items() if name != "offset"}
-    made: Key = _checked(lambda: Key(time=time, **given))
-    return made
+    return checked(lambda: Key(time=time, **given))
 
 
 def _moved(stage: Stage, placed: dict[str, str]) -> Stage:
@@ -98,17 +105,3 @@ def _moved(stage: Stage, placed: dict[str, str]) -> Stage:
     if "tightness" in more:
         more["sizing"] = "tightness"
     return stage.with_base(Placement.model_validate({**stage.base.model_dump(), **given, **more}))
-
-
-def _pair(part: str) -> tuple[str, str]:
-    name, equals, value = part.partition("=")
-    if not equals:
-        raise BadRequest(f"{part!r} says nothing.", remedy=KEY_HELP)
-    return name.strip(), value.strip()
-
-
-def _checked(make: Any) -> Any:  # noqa: ANN401 - whatever is made
-    try:
-        return make()
-    except ValidationError as error:
-        raise BadRequest(first_problem(error), remedy=SEE_HELP) from error

@@ -7,7 +7,7 @@ from cachetools import LRUCache
 
 from cadrage.compose.moment import moment_of
 from cadrage.compose.shot_compositor import Drawn, ShotCompositor
-from cadrage.compose.shots import planned_shots, track_of
+from cadrage.compose.shots import track_of
 from cadrage.compose.target import screen_layout
 from cadrage.footage import EMPTY, Library, MediaInfo, open_footage
 from cadrage.pixels.planes import Layout, Planes
@@ -44,11 +44,13 @@ class Compositor:
         picture: Drawn = "over",
     ) -> None:
         self.layout = target if isinstance(target, Layout) else screen_layout(plan.frame, target)
-        self._shots, self.track = planned_shots(plan, info), track_of(plan, info)
+        self.track = track_of(plan, info)
         self._given = (source, info, library, picture)
         self._made: LRUCache[int, ShotCompositor] = LRUCache(SHOTS_KEPT)
         # Shots that are composed alike share a compositor: the first of them stands for all.
-        still = [shot.plan if self.track.track(number).constant else None for number, shot in enumerate(self._shots)]
+        still = [
+            shot.plan if self.track.track(number).constant else None for number, shot in enumerate(self.track.shots)
+        ]
         self._alike = [number if one is None else still.index(one) for number, one in enumerate(still)]
         self.animated = len(set(self._alike)) > 1 or self._of(0).animated
 
@@ -65,7 +67,7 @@ class Compositor:
         if made is None:
             source, info, library, picture = self._given
             made = ShotCompositor(
-                self._shots[first].plan, self.track.track(first), source, info, self.layout, library, picture
+                self.track.shots[first].plan, self.track.track(first), source, info, self.layout, library, picture
             )
             self._made[first] = made
         return made

@@ -5,11 +5,10 @@ from fractions import Fraction
 from itertools import pairwise
 from typing import Literal
 
-from cadrage.compose.framed import stage_of
-from cadrage.compose.shots import PlannedShot, planned_shots, shot_track
-from cadrage.footage import MediaInfo, resolve
+from cadrage.compose.shots import track_of
+from cadrage.footage import MediaInfo
 from cadrage.geometry import Cost, Placed, cost_of
-from cadrage.motion import MovingTrack, Pose
+from cadrage.motion import MovingTrack
 from cadrage.motion.track import moments
 from cadrage.plan import Plan
 from cadrage.values import Exact, Value
@@ -61,15 +60,16 @@ Seen = tuple[Fraction, Placed, Cost]
 
 def over_time(plan: Plan, info: MediaInfo) -> OverTime | None:
     """What a plan takes and gives over time; None where nothing of it ever changes."""
-    shots = planned_shots(plan, info)
-    tracks = [shot_track(shot, info) for shot in shots]
-    if len(shots) == 1 and tracks[0].constant:
+    whole = track_of(plan, info)
+    shots = whole.shots
+    if len(shots) == 1 and whole.constant:
         return None
     between = max(1, min(BETWEEN, MOST_MOMENTS // (len(shots) + sum(len(shot.plan.motion.keys) for shot in shots))))
     seen: list[Seen] = []
     empty: list[Spell] = []
     fast: list[Spell] = []
-    for shot, track in zip(shots, tracks, strict=True):
+    for number, shot in enumerate(shots):
+        track = whole.track(number)
         if not isinstance(track, MovingTrack):
             placed = track.at(shot.first)
             seen.append((shot.first, placed, cost_of(placed)))
@@ -77,7 +77,7 @@ def over_time(plan: Plan, info: MediaInfo) -> OverTime | None:
         times = moments((shot.first, shot.last), track.times, between)
         own = [(time, track.at(time)) for time in times]
         seen += [(time, placed, cost_of(placed)) for time, placed in own]
-        empty += _spells(times, [_leaves(shot, info, track.pose(time)) for time in times])
+        empty += _spells(times, [track.empty_at(time) for time in times])
         fast += _spells(times, [*(_is_fast(one, other) for one, other in pairwise(own)), False])
     return OverTime(**dict(_extremes(seen)), empty=tuple(empty), fast=tuple(fast))
 
@@ -91,11 +91,6 @@ def _extremes(seen: list[Seen]) -> Iterator[tuple[str, Extreme]]:
         )
         for end, (value, time) in ends:
             yield f"{name}_{end}", Extreme(value=value, time=time)
-
-
-def _leaves(shot: PlannedShot, info: MediaInfo, pose: Pose) -> bool:
-    reach = stage_of(shot.plan, resolve(info, shot.plan.interpretation)).reach(pose.scale, pose.angle)
-    return reach is not None and (abs(pose.x) > reach[0] or abs(pose.y) > reach[1])
 
 
 def _is_fast(before: tuple[Fraction, Placed], after: tuple[Fraction, Placed]) -> bool:

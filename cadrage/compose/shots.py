@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from cadrage.compose.framed import placed_in, stage_of
-from cadrage.footage import MediaInfo, effective_timing, resolve
+from cadrage.footage import MediaInfo, ResolvedInterpretation, effective_timing, resolve
 from cadrage.geometry import FrameRect, Placed
 from cadrage.motion import ConstantTrack, MovingTrack, PlacementTrack
 from cadrage.motion.keys import KeyedPose
 from cadrage.motion.moves import MovedPose
-from cadrage.motion.track import TimeSpan
+from cadrage.motion.track import TimeSpan, around
 from cadrage.plan import Plan
 
 
@@ -52,9 +52,9 @@ def _delivered(plan: Plan, start: Fraction, end: Fraction, length: Fraction) -> 
     return first, max(first, after - length)
 
 
-def shot_track(shot: PlannedShot, info: MediaInfo) -> PlacementTrack:
+def _shot_track(shot: PlannedShot, reading: ResolvedInterpretation) -> PlacementTrack:
     """Where the picture is throughout a shot."""
-    plan, reading = shot.plan, resolve(info, shot.plan.interpretation)
+    plan = shot.plan
     motion = plan.motion
     if motion.still:
         return ConstantTrack(placed_in(plan, reading))
@@ -75,7 +75,8 @@ class ShotsTrack(PlacementTrack):
     def __init__(self, shots: tuple[PlannedShot, ...], info: MediaInfo) -> None:
         self.shots = shots
         self._starts = [shot.start for shot in shots]
-        self._tracks = [shot_track(shot, info) for shot in shots]
+        reading = resolve(info, shots[0].plan.interpretation)  # all are of one clip, taken one way
+        self._tracks = [_shot_track(shot, reading) for shot in shots]
 
     @property
     def constant(self) -> bool:
@@ -102,13 +103,7 @@ class ShotsTrack(PlacementTrack):
             for shot, track in zip(self.shots, self._tracks, strict=True)
             if shot.start <= span[1] and span[0] < shot.end
         ]
-        return (
-            FrameRect.around([(x, y) for rect in inside for x, y in _ends(rect)]) if inside else self.at(span[0]).rect
-        )
-
-
-def _ends(rect: FrameRect) -> tuple[tuple[Fraction, Fraction], tuple[Fraction, Fraction]]:
-    return (rect.x, rect.y), (rect.right, rect.bottom)
+        return around(inside) if inside else self.at(span[0]).rect
 
 
 def track_of(plan: Plan, info: MediaInfo) -> ShotsTrack:

@@ -117,8 +117,7 @@ class MovedPose:
         begin, end = ends_of(move, stage)
         self.times = (start, last)
         self._begin = begin
-        curve = Curve([(start, Fraction(0), move.ease), (max(last, start + SHORTEST), Fraction(1), "even")])
-        self._gone = curve
+        self._gone = Curve([(start, Fraction(0), move.ease), (max(last, start + SHORTEST), Fraction(1), "even")])
         self._way = {name: getattr(end, name) - getattr(begin, name) for name in ("x", "y", "scale")}
 
     def at(self, time: Fraction) -> Pose:

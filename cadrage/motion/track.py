@@ -96,6 +96,11 @@ class MovingTrack(PlacementTrack):
         pose = self._poses.at(time)
         return self._stage.held(pose) if self._inside else pose
 
+    def empty_at(self, time: Fraction) -> bool:
+        """Whether something beside the picture shows though it would fill the frame at that size."""
+        pose = self.pose(time)
+        return self._stage.held(pose) != pose
+
     def at(self, time: Fraction) -> Placed:
         """The placement at a time."""
         pose = self.pose(time)
@@ -105,10 +110,12 @@ class MovingTrack(PlacementTrack):
 
     def extent(self, span: TimeSpan) -> FrameRect:
         """What holds the picture at every moment that was looked at: the span's ends, keys, and evenly between them."""
-        rects = [self.at(time).rect for time in moments(span, self._poses.times)]
-        left, top = min(rect.x for rect in rects), min(rect.y for rect in rects)
-        right, bottom = max(rect.right for rect in rects), max(rect.bottom for rect in rects)
-        return FrameRect(left, top, right - left, bottom - top)
+        return around([self.at(time).rect for time in moments(span, self._poses.times)])
+
+
+def around(rects: Sequence[FrameRect]) -> FrameRect:
+    """The smallest rectangle that holds all of some."""
+    return FrameRect.around([corner for one in rects for corner in ((one.x, one.y), (one.right, one.bottom))])
 
 
 def moments(span: TimeSpan, keys: Sequence[Fraction], between: int = 16) -> list[Fraction]:
