@@ -198,18 +198,31 @@ def test_a_folder_is_delivered_with_its_sheet_and_what_fails_is_told(small_clip,
 
 
 def test_a_batch_with_helpers_writes_the_same_and_leaves_nothing_behind(tmp_path):
+    """Without loss: what libx264 makes of the same frames is not always the same while the machine is busy."""
     folder = tmp_path / "Clips"
     folder.mkdir()
     write_clip(folder / "long.mp4", frames=500, size=(96, 64))
     files = []
     for workers in ("1", "3"):
         out = tmp_path / workers
-        done = cadrage("batch", folder, "--out", out, "--frame", "160x96", "--workers", workers, "--json")
+        done = cadrage(
+            "batch",
+            folder,
+            "--out",
+            out,
+            "--frame",
+            "160x96",
+            "--write",
+            "kind=mkv-ffv1",
+            "--workers",
+            workers,
+            "--json",
+        )
         assert done.returncode == 0, done.stdout + done.stderr
         names = {path.name for path in out.iterdir()}
         sheets = {f"delivery sheet.{form}" for form in ("html", "csv", "json")}
-        assert names == {"Clips_long_160x96.mp4"} | sheets
-        files.append(out / "Clips_long_160x96.mp4")
+        assert names == {"Clips_long_160x96.mkv"} | sheets
+        files.append(out / "Clips_long_160x96.mkv")
     assert all(np.array_equal(one, other) for one, other in zip(*map(lumas, files), strict=True))
 
 
