@@ -66,6 +66,10 @@ class CannotWrite(CadrageError):
     """The result could not be written: no space, no permission."""
 
 
+class Busy(CadrageError):
+    """Too much of that is being done already."""
+
+
 class Cancelled(CadrageError):
     """The work was stopped because somebody asked for that."""
 

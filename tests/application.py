@@ -40,7 +40,7 @@ class Application:
 
     def __enter__(self) -> Self:
         self.prepare()
-        command = "gunicorn server.wsgi --workers 1 --threads 8 --no-control-socket --log-level error --bind"
+        command = "gunicorn server.wsgi --workers 1 --threads 12 --no-control-socket --log-level error --bind"
         self.web = self._start(
             "-m", *command.replace("gunicorn", "gunicorn.app.wsgiapp").split(), f"127.0.0.1:{self.port}"
         )

@@ -114,6 +114,29 @@ class FrameStore:
                 if not clip.users and not clip.wanted:
                     clip.reader.close()
 
+    @contextmanager
+    def lent(
+        self, path: Path, info: MediaInfo, stated: Interpretation, identity: ClipIdentity | None = None
+    ) -> Iterator[PictureReader]:
+        """A reader of a clip for somebody's own use: the one that stands where it was looked at last, if it is free."""
+        key = (str(path), (identity or ClipIdentity.of(path)).key, stated.decoding, 0)
+        with self._lock:
+            clip = self._clips.get(key)
+            clip = self._clips.pop(key) if clip and not clip.users else _OpenClip(open_footage(path, info, stated))
+        kept = False
+        try:
+            yield clip.reader
+            kept = True
+        except GeneratorExit:  # who borrowed it was told to stop
+            kept = True
+            raise
+        finally:
+            with self._lock:
+                if kept and key not in self._clips:
+                    self._clips[key] = clip
+                else:
+                    clip.reader.close()
+
     def forget(self, path: Path) -> None:
         """Let go of a clip, so that its file can be taken away."""
         with self._lock:

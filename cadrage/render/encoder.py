@@ -114,8 +114,14 @@ def tick_of(info: MediaInfo) -> Fraction:
 
 def blank(layout: Layout, time: Fraction, tick: Fraction, writing: EncoderConfig) -> tuple[VideoFrame, Planes]:
     """A frame to draw on, stamped, and the planes that are its memory."""
-    frame = VideoFrame(layout.width, layout.height, writing.format.drawn)
+    frame, planes = on_frame(layout, writing.format.drawn)
     frame.pts, frame.time_base = round(time / tick), tick
+    return frame, planes
+
+
+def on_frame(layout: Layout, name: str) -> tuple[VideoFrame, Planes]:
+    """A frame to draw on, of a named pixel format, and the planes that are its memory."""
+    frame = VideoFrame(layout.width, layout.height, name)
     frame.colorspace = layout.colour.matrix_code
     frame.color_range = _range(layout)
     # Some encoders write what a frame says, not what was said of the stream.

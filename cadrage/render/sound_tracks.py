@@ -10,7 +10,6 @@ from typing import cast
 import av
 from av.audio.stream import AudioStream
 from av.container import OutputContainer
-from av.filter import Graph
 from av.packet import Packet
 
 from cadrage.output.kinds import SoundName
@@ -18,6 +17,7 @@ from cadrage.render.mixing import Mix, mix_of
 from cadrage.render.request import RenderRequest
 from cadrage.render.sound_line import SoundLine
 from cadrage.render.sound_placing import AudioTrim
+from cadrage.render.speed import Speed
 
 AAC_RATES = (96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350)
 """Sampling frequencies of ISO/IEC 14496-3, table 1.18; from memory."""
@@ -107,7 +107,7 @@ class Encoded:
         context.open()
         placed = PACKED.get(context.format.name, context.format.name)
         self._line = SoundLine(stream, self._rate, placed, mix, trim, gain=gain, steady=is_rough(request))
-        self._speed = _Speed(self._rate, mix.layout, self._line.sample_format, trim.speed) if trim.speed != 1 else None
+        self._speed = Speed(self._rate, mix.layout, self._line.sample_format, trim.speed) if trim.speed != 1 else None
         # Frames as the encoder wants them; rate and channels are right already.
         self._framer = av.AudioResampler(context.format, layout, self._rate, context.frame_size or None)
         self._position = 0
@@ -148,29 +148,3 @@ def mix_for(stream: AudioStream, request: RenderRequest) -> Mix:
 def is_rough(request: RenderRequest) -> bool:
     """Whether the clip's stamps of sound are too rough to show a gap."""
     return request.info.demuxer in ROUGH
-
-
-class _Speed:
-    """Lets sound run faster or slower with its pitch kept (FFmpeg's atempo)."""
-
-    def __init__(self, rate: int, layout: str, sample_format: str, speed: Fraction) -> None:
-        self.speed = speed
-        self._graph = Graph()
-        source = self._graph.add_abuffer(
-            sample_rate=rate, format=sample_format, layout=layout, time_base=Fraction(1, rate)
-        )
-        tempo, sink = self._graph.add("atempo", f"{float(speed):.12f}"), self._graph.add("abuffersink")
-        source.link_to(tempo)
-        tempo.link_to(sink)
-        self._graph.configure()
-
-    def change(self, frame: av.AudioFrame | None) -> Iterator[av.AudioFrame]:
-        """What comes out for a frame; None drains it."""
-        self._graph.push(frame)
-        while True:
-            try:
-                made = self._graph.pull()
-            except (av.error.BlockingIOError, av.error.EOFError):
-                return
-            assert isinstance(made, av.AudioFrame)
-            yield made

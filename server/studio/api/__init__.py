@@ -12,6 +12,7 @@ from server.studio.api import (
     frames,
     framings,
     materials,
+    playing,
     projects,
     renders,
     treatments,
@@ -24,6 +25,7 @@ api.add_router("", frames.router)
 api.add_router("", footage.router)
 api.add_router("", analyses.router)
 api.add_router("", framings.router)
+api.add_router("", playing.router)
 api.add_router("", materials.router)
 api.add_router("", renders.router)
 api.add_router("", deliveries.router)

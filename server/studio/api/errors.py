@@ -8,7 +8,7 @@ from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError
 
-from cadrage.errors import CadrageError, MissingSource, Stale
+from cadrage.errors import Busy, CadrageError, MissingSource, Stale
 
 JSON = "application/problem+json"
 
@@ -29,7 +29,7 @@ def install(api: NinjaAPI) -> None:
     def ours(request: HttpRequest, error: CadrageError) -> HttpResponse:
         if isinstance(error, Stale):
             return problem(409, error.problem, remedy=error.remedy, clip=error.clip, changed=error.changed)
-        status = 410 if isinstance(error, MissingSource) else 422
+        status = {MissingSource: 410, Busy: 503}.get(type(error), 422)
         return problem(status, error.problem, remedy=error.remedy, clip=error.clip)
 
     @api.exception_handler(ValidationError)

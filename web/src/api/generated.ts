@@ -576,6 +576,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/play": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Play
+         * @description Designs of a framing with sound from a moment on, without an end, in real time.
+         *
+         *     Fragments of an MP4 with the picture and of one with the sound, each behind a byte, 0 for the picture and 1 for the
+         *     sound, and its length in four bytes, the largest first. It ends where the same viewer asks for another or goes
+         *     away.
+         */
+        post: operations["server_studio_api_playing_play"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/preview": {
         parameters: {
             query?: never;
@@ -4624,6 +4648,40 @@ export interface components {
             version: 2;
         };
         /**
+         * PlayIn
+         * @description What is to be played.
+         *
+         *     `designs` are seen side by side in rows of tiles, each drawn up to `lines` tall; with `source`, the clip's own
+         *     picture is, as it is stored. `viewer` names the place on the page it is for: it plays one thing at a time.
+         */
+        PlayIn: {
+            /** Designs */
+            designs: components["schemas"]["Design"][];
+            /**
+             * Lines
+             * @default 540
+             */
+            lines: number;
+            /**
+             * Source
+             * @default false
+             */
+            source: boolean;
+            /**
+             * Speed
+             * @default 1
+             * @enum {integer}
+             */
+            speed: 1 | 2 | 4 | 8;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            time: string;
+            /** Viewer */
+            viewer: string;
+        };
+        /**
          * PreviewIn
          * @description A frame to compose.
          *
@@ -6584,6 +6642,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OverTime"] | null;
                 };
+            };
+        };
+    };
+    server_studio_api_playing_play: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

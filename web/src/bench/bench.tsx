@@ -28,6 +28,8 @@ import { PlacementPanel } from "./panels/placement-panel";
 import { useInterpretation } from "./panels/source/use-interpretation";
 import { SourcePanel } from "./panels/source-panel";
 import { SurroundPanel } from "./panels/surround-panel";
+import { usePlayer } from "./playing/use-player";
+import { useWholeScreen, WholeScreen } from "./playing/whole-screen";
 import { ResultWell } from "./result-well";
 import { RuleNote } from "./rule-note";
 import { STEPS, type StepName, Steps } from "./steps";
@@ -60,6 +62,7 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
   const { change, commit, abandon, undo, redo } = editor;
   const [step, choose] = useStep();
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
+  const player = usePlayer(transport, footage.timing.rate);
   const time = moment(useRest(transport), footage.timing.rate);
   const editing = {
     plan,
@@ -70,7 +73,10 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
     abandon,
   };
   const range = useRange(footage);
-  useKeys(transport, range, undo, redo);
+  const { renders, order } = useRenders(board.id, framing.id, editor);
+  const finished = renders.find((render) => render.state === "done");
+  const [whole, setWhole] = useWholeScreen(!(step === "check" && finished));
+  useKeys(transport, range, { undo, redo, f: () => setWhole(!whole) });
   const [surroundOff] = useHeld("b");
   const [hidden] = useHeld("h");
   const [outside, setOutside] = useState(false);
@@ -78,8 +84,6 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
   const [straightening, setStraightening] = useState(false);
   const reading = useInterpretation(footage);
   const [onSource, setOnSource] = useOnSource(step);
-  const { renders, order } = useRenders(board.id, framing.id, editor);
-  const finished = renders.find((render) => render.state === "done");
   const framingId = framing.id;
 
   // What is not stored yet can be taken back as well, and leaves nothing to be done again.
@@ -122,12 +126,19 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
             <ResultWell key={finished.id} render={finished} footage={footage} />
           ) : (
             <>
-              {onSource ? (
+              {whole ? (
+                <WholeScreen
+                  {...{ framingId, plan, footage, transport, player }}
+                  aspect={editing.measure.display_aspect}
+                  onClose={() => setWhole(false)}
+                />
+              ) : onSource ? (
                 <SourceWell
                   {...editing}
                   framingId={framingId}
                   footage={footage}
                   transport={transport}
+                  player={player}
                   rate={footage.timing.rate}
                   onBars={step === "source" ? (burned_in_bars) => reading.say({ burned_in_bars }) : null}
                 />
@@ -138,6 +149,7 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
                   frameId={framing.frame}
                   footage={footage}
                   transport={transport}
+                  player={player}
                   rate={footage.timing.rate}
                   surroundOff={surroundOff}
                   compared={compared}
@@ -154,6 +166,8 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
                 onOutside={() => setOutside(!outside)}
                 compared={compared}
                 onCompare={() => setCompared(!compared)}
+                onWhole={() => setWhole(true)}
+                player={player}
               />
             </>
           )}

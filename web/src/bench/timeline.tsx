@@ -1,4 +1,4 @@
-import type { KeyboardEvent, PointerEvent } from "react";
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import type { Footage } from "../api/client";
 import { shown } from "../api/exact";
 import { Button } from "../ui/button";
@@ -20,13 +20,22 @@ export function Timeline({ footage, aspect, transport, range }: Props) {
   const speed = useSpeed(transport);
   const { frames, rate } = footage.timing;
   const last = Math.max(1, frames - 1);
+  const played = useRef(0);
 
   function scrub(event: PointerEvent<HTMLElement>) {
-    if (event.type === "pointerdown") event.currentTarget.setPointerCapture(event.pointerId);
-    else if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+    if (event.type === "pointerdown") {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      played.current = speed;
+      transport.stop();
+    } else if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
     const box = event.currentTarget.getBoundingClientRect();
-    transport.stop();
     go(((event.clientX - box.left) / box.width) * last);
+  }
+
+  /** Let go: what played goes on from there. */
+  function letGo() {
+    if (played.current) transport.play(played.current);
+    played.current = 0;
   }
 
   function onKeyDown(event: KeyboardEvent) {
@@ -69,6 +78,7 @@ export function Timeline({ footage, aspect, transport, range }: Props) {
         className="relative h-16 min-w-0 grow cursor-ew-resize touch-none"
         onPointerDown={scrub}
         onPointerMove={scrub}
+        onPointerUp={letGo}
         onKeyDown={onKeyDown}
       >
         <img

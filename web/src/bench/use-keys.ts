@@ -15,7 +15,12 @@ export function busy(target: EventTarget | null, key: string): boolean {
 }
 
 /** The keys of the bench. J, K, L, I, O, space and the arrows are the trade's. */
-export function useKeys(transport: Transport, { mark }: RangeOf, undo: () => void, redo: () => void) {
+export function useKeys(
+  transport: Transport,
+  { mark }: RangeOf,
+  acts: Record<"undo" | "redo" | "f", () => void>,
+) {
+  const { undo, redo, f } = acts;
   useEffect(() => {
     const plain: Record<string, () => void> = {
       Space: transport.toggle,
@@ -26,6 +31,7 @@ export function useKeys(transport: Transport, { mark }: RangeOf, undo: () => voi
       End: () => transport.go(Number.MAX_SAFE_INTEGER),
       i: () => mark({ first: transport.frame }),
       o: () => mark({ last: transport.frame }),
+      f,
       "$mod+z": undo,
       "$mod+Shift+z": redo,
     };
@@ -40,5 +46,5 @@ export function useKeys(transport: Transport, { mark }: RangeOf, undo: () => voi
       ]),
     );
     return tinykeys(window, bindings);
-  }, [transport, mark, undo, redo]);
+  }, [transport, mark, undo, redo, f]);
 }

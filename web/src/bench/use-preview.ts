@@ -3,7 +3,8 @@ import { type Design, type Plan, postRaw } from "../api/client";
 import { designOf } from "./editor/plan-editor";
 
 type Wanted = { framingId: number; plan: Plan | Design; time: string; width: number };
-type Shown = { url: string; error: null } | { url: string | null; error: unknown } | null;
+/** What is shown, and the moment that it is of. */
+type Shown = { url: string | null; time: string | null; error: unknown } | null;
 
 /** Names this page among all that the visitor has open. */
 const PAGE = Math.random().toString(36).slice(2);
@@ -40,11 +41,12 @@ export function usePreview(slot: string, wanted: Wanted | null) {
           newest.current = number;
           setShown((old) => {
             if (old?.url) URL.revokeObjectURL(old.url);
-            return { url, error: null };
+            return { url, time: next.time, error: null };
           });
         } else if (url) URL.revokeObjectURL(url);
       } catch (error) {
-        if (number > newest.current) setShown((old) => ({ url: old?.url ?? null, error }));
+        if (number > newest.current)
+          setShown((old) => ({ url: old?.url ?? null, time: old?.time ?? null, error }));
       } finally {
         flying.current--;
         send();

@@ -11,7 +11,7 @@ describe("playing", () => {
     expect(transport.frame).toBe(60);
     expect(new Set(rests)).toEqual(new Set([50]));
     transport.stop();
-    expect(transport.store.getState()).toEqual({ frame: 60, rest: 60, speed: 0 });
+    expect(transport.store.getState()).toMatchObject({ frame: 60, rest: 60, speed: 0 });
   });
 
   it("goes round, either way", () => {
@@ -28,8 +28,21 @@ describe("playing", () => {
     const transport = new Transport(10);
     transport.toggle();
     transport.step(1);
-    expect(transport.store.getState()).toEqual({ frame: 6, rest: 6, speed: 0 });
+    expect(transport.store.getState()).toMatchObject({ frame: 6, rest: 6, speed: 0 });
     transport.go(99);
     expect(transport.frame).toBe(9);
+  });
+
+  it("goes as what plays it goes, and tells it where somebody goes meanwhile", () => {
+    const transport = new Transport(100);
+    transport.toggle();
+    transport.drive(true);
+    transport.follow(70);
+    expect(transport.store.getState()).toMatchObject({ frame: 70, rest: 50, sought: 0 });
+    transport.go(20);
+    expect(transport.store.getState()).toMatchObject({ frame: 20, speed: 1, sought: 1 });
+    transport.stop();
+    transport.go(30);
+    expect(transport.store.getState()).toMatchObject({ frame: 30, rest: 30, sought: 1 });
   });
 });

@@ -5,8 +5,11 @@ import { toNumber } from "../api/exact";
 
 const FASTEST = 8;
 
-/** Where we are; at a speed of 0 it stands, 1 plays, -2 plays backwards twice as fast. `rest` waits while it plays. */
-type State = { frame: number; rest: number; speed: number };
+/**
+ * Where we are; at a speed of 0 it stands, 1 plays, -2 plays backwards twice as fast. `rest` waits while it plays;
+ * `sought` is another whenever somebody has gone elsewhere meanwhile. What is `driven` goes as what plays it goes.
+ */
+type State = { frame: number; rest: number; speed: number; sought: number; driven: boolean };
 
 /** Where in the clip we are, and playing. Whoever shows the frame follows it; all else only where it comes to rest. */
 export class Transport {
@@ -16,7 +19,7 @@ export class Transport {
   constructor(private readonly frames: number) {
     const frame = Math.floor(frames / 2);
     this.exact = frame;
-    this.store = createStore<State>(() => ({ frame, rest: frame, speed: 0 }));
+    this.store = createStore<State>(() => ({ frame, rest: frame, speed: 0, sought: 0, driven: false }));
   }
 
   get frame() {
@@ -27,7 +30,18 @@ export class Transport {
     const frame = Math.min(this.frames - 1, Math.max(0, Math.round(to)));
     this.exact = frame;
     this.show(frame);
+    this.store.setState(({ speed, sought }) => ({ sought: speed ? sought + 1 : sought }));
   };
+
+  /** A picture is seen that something plays. */
+  follow(frame: number) {
+    this.exact = Math.min(this.frames - 1, Math.max(0, frame));
+    this.show(this.exact);
+  }
+
+  drive(driven: boolean) {
+    this.store.setState({ driven });
+  }
 
   step = (by: number) => {
     this.stop();
@@ -48,7 +62,7 @@ export class Transport {
     this.show(Math.floor(this.exact));
   }
 
-  private play(speed: number) {
+  play(speed: number) {
     this.store.setState(({ frame, rest }) => ({ speed, rest: speed ? rest : frame }));
   }
 
@@ -59,7 +73,7 @@ export class Transport {
 
 export function useTransport(frames: number, rate: string): Transport {
   const transport = useMemo(() => new Transport(frames), [frames]);
-  const playing = useStore(transport.store, ({ speed }) => speed !== 0);
+  const playing = useStore(transport.store, ({ speed, driven }) => speed !== 0 && !driven);
   useEffect(() => {
     if (!playing) return;
     let before = performance.now();
@@ -77,4 +91,6 @@ export function useTransport(frames: number, rate: string): Transport {
 export const useFrame = (transport: Transport) => useStore(transport.store, ({ frame }) => frame);
 /** The frame where it came to rest last. */
 export const useRest = (transport: Transport) => useStore(transport.store, ({ rest }) => rest);
+/** Whether something plays that tells where it is. */
+export const useDriven = (transport: Transport) => useStore(transport.store, ({ driven }) => driven);
 export const useSpeed = (transport: Transport) => useStore(transport.store, ({ speed }) => speed);

@@ -1,6 +1,7 @@
 """Framings."""
 
 from fractions import Fraction
+from typing import Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -9,6 +10,7 @@ from cadrage.compose import Measure, measure
 from cadrage.compose.concerns import Concern, concerns
 from cadrage.geometry import Placement, Window
 from cadrage.plan import Design, Plan
+from cadrage.playing.request import LINES, MOST_LINES, MOST_TILES
 from cadrage.render.offers import Fitting
 from cadrage.rules import format_summary
 from cadrage.values import Exact
@@ -145,3 +147,18 @@ class PreviewIn(Schema):
     width: int = Field(ge=16, le=3840)
     slot: str = Field(max_length=80)
     ticket: int
+
+
+class PlayIn(Schema):
+    """What is to be played.
+
+    `designs` are seen side by side in rows of tiles, each drawn up to `lines` tall; with `source`, the clip's own
+    picture is, as it is stored. `viewer` names the place on the page it is for: it plays one thing at a time.
+    """
+
+    designs: list[Design] = Field(min_length=1, max_length=MOST_TILES)
+    time: Exact
+    lines: int = Field(LINES, ge=16, le=MOST_LINES)
+    speed: Literal[1, 2, 4, 8] = 1
+    source: bool = False
+    viewer: str = Field(max_length=80)

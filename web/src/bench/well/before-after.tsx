@@ -1,17 +1,28 @@
 import type { Plan } from "../../api/client";
 import { placement } from "../../api/placement";
 import { useEdge } from "../../ui/use-edge";
+import { Played } from "../playing/played";
+import type { Player } from "../playing/player";
 import { usePreview } from "../use-preview";
 import type { ScreenBox } from "./view";
 
-type Props = { framingId: number; plan: Plan; time: string; width: number; box: ScreenBox };
+type Props = {
+  framingId: number;
+  plan: Plan;
+  time: string;
+  width: number;
+  box: ScreenBox;
+  /** What plays both, if anything does: the untreated picture beside the other. */
+  player: Player | null;
+};
 
 /** The untreated picture, whole on black, up to an edge that is dragged over the frame. */
-export function BeforeAfter({ framingId, plan, time, width, box }: Props) {
+export function BeforeAfter({ framingId, plan, time, width, box, player }: Props) {
   const { at, slider } = useEdge("Edge between before and after", (held) =>
     (held.parentElement ?? held).getBoundingClientRect(),
   );
-  const before = usePreview("before", { framingId, plan: untreated(plan), time, width });
+  const before = usePreview("before", player ? null : { framingId, plan: untreated(plan), time, width });
+  const clipPath = `inset(0 ${(1 - at) * 100}% 0 0)`;
   return (
     <div className="absolute" style={{ left: box.x, top: box.y, width: box.width, height: box.height }}>
       {before?.url && (
@@ -20,10 +31,11 @@ export function BeforeAfter({ framingId, plan, time, width, box }: Props) {
           alt="Before any treatment"
           draggable={false}
           className="absolute h-full w-full max-w-none"
-          style={{ clipPath: `inset(0 ${(1 - at) * 100}% 0 0)` }}
+          style={{ clipPath }}
           src={before.url}
         />
       )}
+      {player && <Played player={player} tile={1} className="inset-0" style={{ clipPath }} />}
       <div
         {...slider}
         className="absolute inset-y-0 w-5 -translate-x-1/2 cursor-ew-resize touch-none"
@@ -47,7 +59,7 @@ export function BeforeAfter({ framingId, plan, time, width, box }: Props) {
 }
 
 /** The clip as it goes into the frame when nobody does anything about it. */
-function untreated(plan: Plan): Plan {
+export function untreated(plan: Plan): Plan {
   const { surround: _, finish: __, ...rest } = plan;
   const plain = { kind: "plain", colour: "#000000" };
   return { ...rest, placement: placement({}), surround: plain, finish: {} } as unknown as Plan;

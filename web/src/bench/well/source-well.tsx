@@ -1,10 +1,14 @@
 import { useRef } from "react";
 import type { Edges, Footage } from "../../api/client";
 import { shown } from "../../api/exact";
+import { Played } from "../playing/played";
+import type { Player } from "../playing/player";
+import { usePlayed, useWanted } from "../playing/use-player";
 import { moment } from "../timecode";
 import type { Editing } from "../use-framing";
-import { type Transport, useFrame } from "../use-transport";
+import { type Transport, useDriven, useFrame, useRest } from "../use-transport";
 import { BarEdges } from "./bar-edges";
+import { wantedOf } from "./composed";
 import { LostHatching } from "./lost";
 import { useSize } from "./use-size";
 import { useWindow } from "./use-window";
@@ -17,6 +21,7 @@ type Props = Editing & {
   framingId: number;
   footage: Footage;
   transport: Transport;
+  player: Player;
   rate: string;
   /** Where given, the bars that are part of the picture can be dragged; else the window is. */
   onBars: ((edges: Edges) => void) | null;
@@ -24,21 +29,26 @@ type Props = Editing & {
 
 /** The whole source as it is stored, upright and in its true shape, with the part that the frame shows. */
 export function SourceWell(props: Props) {
-  const { framingId, footage, measure, plan, onBars } = props;
+  const { framingId, footage, measure, plan, onBars, transport, player } = props;
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
   const stored = boxOf(measure.stored);
   const picture = boxOf(measure.picture);
   const view = fitBox(size, stored, measure.pixel_aspect);
   const box = toScreen(view, stored);
+  const [frame, rest, driven] = [useFrame(transport), useRest(transport), useDriven(transport)];
+  const played = usePlayed(player);
+  const lines = Math.round(box.height * window.devicePixelRatio);
+  useWanted(player, size.width > 0 ? wantedOf(framingId, footage, [plan], lines, true) : null);
   const handle = useWindow(framingId, view, picture, props);
   const corners = cornersOf(measure, handle.window, picture).map((corner) => pointOnScreen(view, corner));
+  const where = { left: box.x, top: box.y, width: box.width, height: box.height };
   // As stored: the window and the bars are told in pixels before any mirroring.
   const reading = { ...plan.interpretation, mirror: footage.info.mirrored };
   const query = new URLSearchParams({
     whole: "true",
     width: String(WIDTH),
-    time: moment(useFrame(props.transport), props.rate),
+    time: moment(driven ? rest : frame, props.rate),
     stamp: footage.stamp,
     reading: JSON.stringify(reading),
   });
@@ -68,9 +78,13 @@ export function SourceWell(props: Props) {
         data-testid="source"
         draggable={false}
         className="absolute max-w-none"
-        style={{ left: box.x, top: box.y, width: box.width, height: box.height }}
+        style={where}
         src={`/api/footage/${footage.id}/picture?${query}`}
+        onLoad={() => player.release()}
       />
+      {(played.on || played.seen) && (
+        <Played player={player} style={{ ...where, opacity: played.seen ? 1 : 0 }} />
+      )}
       <svg
         className="absolute inset-0 h-full w-full text-chalk"
         width={size.width}

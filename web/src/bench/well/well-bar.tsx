@@ -1,3 +1,7 @@
+import type { Player } from "../playing/player";
+import { PlayingNote } from "../playing/playing-note";
+import { usePlayed } from "../playing/use-player";
+
 type Props = {
   onSource: boolean;
   onView: (onSource: boolean) => void;
@@ -5,10 +9,22 @@ type Props = {
   onOutside: () => void;
   compared: boolean;
   onCompare: () => void;
+  onWhole: () => void;
+  player: Player;
 };
 
 /** The two views of a framing, and looking past the frame; what is done by holding a key stays open by a click. */
-export function WellBar({ onSource, onView, outside, onOutside, compared, onCompare }: Props) {
+export function WellBar({
+  onSource,
+  onView,
+  outside,
+  onOutside,
+  compared,
+  onCompare,
+  onWhole,
+  player,
+}: Props) {
+  const { muted } = usePlayed(player);
   const look = (pressed: boolean) =>
     `px-1.5 py-0.5 ${pressed ? "bg-chalk text-ink" : "bg-well/85 text-chalk hover:underline"}`;
   return (
@@ -35,8 +51,17 @@ export function WellBar({ onSource, onView, outside, onOutside, compared, onComp
             Before, after
           </button>
           <span className="px-1.5 py-0.5 text-chalk">Surround off (hold B)</span>
+          <button type="button" className={look(false)} onClick={onWhole}>
+            Whole screen (F)
+          </button>
         </>
       )}
+      <button type="button" aria-pressed={muted} className={look(muted)} onClick={player.mute}>
+        {muted ? "Muted" : "Mute"}
+      </button>
+      <span className="py-0.5 text-chalk">
+        <PlayingNote player={player} />
+      </span>
     </div>
   );
 }

@@ -2,12 +2,11 @@ import { useEffect, useRef } from "react";
 import type { Footage } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
 import { WELL } from "../../api/placement";
-import { ProblemNote } from "../../ui/problem-note";
+import type { Player } from "../playing/player";
 import { moment } from "../timecode";
 import type { Editing } from "../use-framing";
-import { usePreview } from "../use-preview";
-import { type Transport, useFrame, useRest, useSpeed } from "../use-transport";
-import { BeforeAfter } from "./before-after";
+import { type Transport, useRest } from "../use-transport";
+import { Composed } from "./composed";
 import { Dimensions } from "./dimensions";
 import { Guides } from "./guides";
 import { SnapLines } from "./snap-lines";
@@ -17,14 +16,12 @@ import { usePlacing } from "./use-placing";
 import { useSize } from "./use-size";
 import { boxOf, fitView, toScreen } from "./view";
 
-const WIDEST = 1600;
-const PLAYING_WIDTH = 640;
-
 type Props = Editing & {
   framingId: number;
   frameId: number;
   footage: Footage;
   transport: Transport;
+  player: Player;
   rate: string;
   surroundOff: boolean;
   outside: boolean;
@@ -39,19 +36,15 @@ type Props = Editing & {
 /** The picture in its frame, in real pixels, with its dimensions drawn on it. */
 export function Well(props: Props) {
   const { plan, measure, framingId, footage, surroundOff, outside, transport, straightening } = props;
+  const { player, compared } = props;
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
   const view = fitView(size, plan.frame, outside ? measure.corners : null);
   const frameBox = toScreen(view, { x: 0, y: 0, width: plan.frame.width, height: plan.frame.height });
   const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props);
   const drawing = useLine(place, view, framingId, props, props.onStraightened);
-  const time = moment(useFrame(transport), props.rate);
   const rested = moment(useRest(transport), props.rate);
-  const playing = useSpeed(transport) !== 0;
-  const pixels = Math.min(WIDEST, Math.round(frameBox.width * window.devicePixelRatio));
-  const width = Math.max(16, playing ? Math.min(PLAYING_WIDTH, pixels) : pixels);
   const seen = surroundOff ? { ...plan, surround: WELL } : plan;
-  const preview = usePreview("well", size.width > 0 ? { framingId, plan: seen, time, width } : null);
   useWheel(place, onWheel);
 
   return (
@@ -66,17 +59,9 @@ export function Well(props: Props) {
       onKeyDown={onKeyDown}
     >
       {measure.summary.loses && <LostPicture {...{ footage, view, measure, plan }} time={rested} />}
-      {preview?.url && (
-        <img
-          data-testid="composed"
-          alt="The composed frame"
-          draggable={false}
-          className="absolute max-w-none"
-          style={{ left: frameBox.x, top: frameBox.y, width: frameBox.width, height: frameBox.height }}
-          src={preview.url}
-        />
+      {size.width > 0 && (
+        <Composed {...{ framingId, footage, transport, player, compared }} plan={seen} box={frameBox} />
       )}
-      {props.compared && <BeforeAfter {...{ framingId, plan, width }} time={rested} box={frameBox} />}
       <Dimensions
         view={view}
         measure={measure}
@@ -104,14 +89,11 @@ export function Well(props: Props) {
           {shown(measure.scale, 4)}×
         </span>
       </p>
-      <div className="absolute top-3 right-3 left-3 grid gap-2">
-        <ProblemNote error={preview?.error} />
-        {straightening && (
-          <p className="justify-self-center rounded bg-ink px-2 py-1 text-chalk">
-            Draw along the horizon, or along something upright.
-          </p>
-        )}
-      </div>
+      {straightening && (
+        <p className="-translate-x-1/2 absolute top-3 left-1/2 rounded bg-ink px-2 py-1 text-chalk">
+          Draw along the horizon, or along something upright.
+        </p>
+      )}
     </section>
   );
 }

@@ -1,0 +1,126 @@
+"""Fragments of a stream as browsers play them: H.264 and FLAC in ISO base media files (ISO/IEC 14496-12, 8.8)."""
+
+from __future__ import annotations  # Packet takes a parameter for the type checker only
+
+import struct
+from collections.abc import Iterable
+from fractions import Fraction
+from typing import Any, Literal
+
+import av
+from av.packet import Packet
+
+from cadrage.pixels.planes import Layout
+from cadrage.playing.pictures import DRAWN, Shown
+from cadrage.playing.sound import RATE
+from cadrage.render.encoder import LIMITED_RANGE
+
+TICK = Fraction(1, 90_000)  # the clock of pictures, in which all usual rates are whole (ISO/IEC 13818-1)
+PICTURE = {"preset": "superfast", "tune": "zerolatency", "crf": "16"}
+"""Made at once and for one who looks closely; no picture waits for the next."""
+SOUND = {"compression_level": "0"}  # its blocks are the shortest, 24 ms, so that little of it waits
+OPTIONS = {"movflags": "frag_every_frame+empty_moov+default_base_moof+frag_discont+skip_trailer", "flush_packets": "1"}
+PICTURE_TYPE = 'video/mp4; codecs="avc1.640028"'
+SOUND_TYPE = 'audio/mp4; codecs="flac"'
+"""What a browser must be able to play (RFC 6381). FLAC, since it is heard to the sample as it was sent."""
+Kind = Literal["picture", "sound"]
+KINDS: dict[Kind, int] = {"picture": 0, "sound": 1}
+BEGIN = struct.Struct(">BI")
+"""Before every piece that is sent: of which kind it is, and its length in bytes."""
+
+
+def piece(kind: Kind, data: bytes) -> bytes:
+    """Data as it is sent among that of another kind; nothing of nothing.
+
+    Each kind is a file of its own: FFmpeg's muxer (8.0) misses the times of sound where it writes both in fragments.
+    """
+    return BEGIN.pack(KINDS[kind], len(data)) + data if data else b""
+
+
+class _Pipe:
+    """Takes what is written, until somebody asks for it."""
+
+    def __init__(self) -> None:
+        self._parts: list[bytes] = []
+
+    def write(self, data: bytes) -> int:
+        self._parts.append(bytes(data))
+        return len(data)
+
+    def taken(self) -> bytes:
+        data, self._parts = b"".join(self._parts), []
+        return data
+
+
+class _Fragments:
+    """A file that is sent as it is written."""
+
+    def __init__(self) -> None:
+        self._pipe = _Pipe()
+        self.container = av.open(self._pipe, "w", format="mp4", options=OPTIONS)
+
+    def sent(self, packets: Iterable[Packet[Any]], lasts: int) -> bytes:
+        """What is to be sent of packets; each lasts so many ticks of its stream, since the next is not known yet."""
+        for packet in packets:
+            packet.duration = packet.duration or lasts
+            self.container.mux(packet)
+        return self._pipe.taken()
+
+    def close(self) -> bytes:
+        """What is to be sent at the end."""
+        self.container.close()
+        return self._pipe.taken()
+
+
+class PictureTrack:
+    """Encodes pictures of one size.
+
+    Args:
+        layout: of the pictures.
+        rate: of pictures a second, about.
+    """
+
+    def __init__(self, layout: Layout, rate: Fraction) -> None:
+        self.layout, self._lasts = layout, round(1 / rate / TICK)
+        self._file = _Fragments()
+        self._stream = self._file.container.add_stream("libx264", rate=rate, options=PICTURE)
+        context = self._stream.codec_context
+        context.width, context.height, context.pix_fmt = layout.width, layout.height, DRAWN
+        context.colorspace, context.color_range = layout.colour.matrix_code, LIMITED_RANGE
+        context.color_primaries, context.color_trc = layout.colour.primaries, layout.colour.transfer
+        context.gop_size = max(1, round(rate))
+        context.thread_count = 2
+        context.time_base = self._stream.time_base = TICK
+
+    def show(self, picture: Shown) -> bytes:
+        """What is to be sent once there is a picture."""
+        picture.frame.pts, picture.frame.time_base = round(picture.time / TICK), TICK
+        return self._file.sent(self._stream.encode(picture.frame), self._lasts)
+
+    def finish(self) -> bytes:
+        """What was still held."""
+        return self._file.sent(self._stream.encode(None), self._lasts) + self._file.close()
+
+
+class SoundTrack:
+    """Encodes sound: two channels of 16 bits.
+
+    Attributes:
+        position: samples that were taken.
+    """
+
+    def __init__(self) -> None:
+        self._file = _Fragments()
+        self._stream = self._file.container.add_stream("flac", rate=RATE, layout="stereo", options=SOUND)
+        context = self._stream.codec_context
+        context.format = "s16"
+        context.open()
+        self._framer = av.AudioResampler("s16", "stereo", RATE, frame_size=context.frame_size)
+        self.position = 0
+
+    def hear(self, frame: av.AudioFrame) -> bytes:
+        """What is to be sent once there is sound, which follows on what was there before."""
+        frame.pts, frame.time_base, frame.sample_rate = self.position, Fraction(1, RATE), RATE
+        self.position += frame.samples
+        blocks = self._framer.resample(frame)
+        return b"".join(self._file.sent(self._stream.encode(block), block.samples) for block in blocks)

@@ -1,0 +1,107 @@
+"""Composed pictures, one after another, in the time of who watches."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+
+from av.video.frame import VideoFrame
+
+from cadrage.compose import Compositor
+from cadrage.compose.target import screen_colour
+from cadrage.footage import PictureReader
+from cadrage.pixels.planes import CHROMA_420, Crop, Layout, Planes
+from cadrage.playing.clock import Clock
+from cadrage.playing.request import PlayRequest
+from cadrage.render.encoder import on_frame
+from cadrage.render.frame_timing import FrameTiming, Segment, TimedPicture, conform, whole
+
+DRAWN = "yuv420p"
+BLACK = (16, 128, 128)  # Y'CbCr of 8 bits, ITU-R BT.709
+AGAIN = Fraction(1, 2)  # seconds: how far ahead of what is watched reading goes on where it was too slow
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A picture that is played.
+
+    Attributes:
+        time: seconds since playing began.
+        frame: as it is encoded.
+        layout: of its samples.
+    """
+
+    time: Fraction
+    frame: VideoFrame
+    layout: Layout
+
+
+def read(request: PlayRequest, reader: PictureReader, clock: Clock) -> Iterator[TimedPicture]:
+    """The clip's pictures as they are delivered, their time counted since playing began; it goes round and round."""
+    begun = Fraction(0)
+    for part in request.passes():
+        timing = part.timing
+        for picture in _kept_up(reader, timing, clock, begun):
+            yield TimedPicture(begun + picture.time, picture.clip_time, picture.planes)
+        begun += timing.info.duration
+
+
+def _kept_up(reader: PictureReader, timing: FrameTiming, clock: Clock, begun: Fraction) -> Iterator[TimedPicture]:
+    """The pictures of one pass; where even reading them is too slow, some are jumped over."""
+    cut = whole(timing)
+    while True:
+        for picture in conform(reader, timing, cut):
+            yield picture
+            if clock.too_late(float(begun + picture.time)):
+                cut = Segment(0, Fraction(clock.elapsed) - begun + AGAIN, cut.end)
+                break
+        else:
+            return
+        if cut.start >= cut.end:
+            return
+
+
+class Painter:
+    """Draws every plan of a request on one frame.
+
+    Holds scratch memory: one thread at a time.
+    """
+
+    def __init__(self, request: PlayRequest, clock: Clock) -> None:
+        self._request, self._clock = request, clock
+        self._part = 0
+        self._tiles: list[tuple[Compositor, Crop]] = []
+        self._layout: Layout
+        self._number = 0
+
+    def draw(self, picture: TimedPicture) -> Shown | None:
+        """One picture; None where it is left out, since the machine does not keep up."""
+        self._number += 1
+        if self._number % self._clock.every or self._clock.too_late(float(picture.time)):
+            return None
+        if self._part != self._clock.part:
+            self._part = self._clock.part
+            self._arrange(picture.planes.layout)
+        frame, canvas = on_frame(self._layout, DRAWN)
+        _blacken(canvas, len(self._tiles), self._request.grid)
+        for compositor, place in self._tiles:
+            compositor.compose(picture.planes, canvas.cut(place), picture.clip_time)
+        return Shown(picture.time, frame, self._layout)
+
+    def _arrange(self, source: Layout) -> None:
+        """Make what composes each tile, at the size that there is time for."""
+        request = self._request
+        wide, tall = request.tile(self._part)
+        across, down = request.grid
+        self._layout = Layout(across * wide, down * tall, 8, CHROMA_420, screen_colour(request.frame))
+        self._tiles = []
+        for number, plan in enumerate(request.plans):
+            left, top = number % across * wide, number // across * tall
+            compositor = Compositor(plan, source, request.info, (wide, tall), library=request.library)
+            self._tiles.append((compositor, Crop(left, top, left + wide, top + tall)))
+
+
+def _blacken(canvas: Planes, tiles: int, grid: tuple[int, int]) -> None:
+    """Blacken a frame that not all of is drawn on."""
+    if tiles < grid[0] * grid[1]:
+        for array, code in zip(canvas.arrays, BLACK, strict=True):
+            array[...] = code

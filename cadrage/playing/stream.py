@@ -1,0 +1,153 @@
+"""A composed picture with sound, in real time."""
+
+import time
+from collections.abc import Callable, Generator, Iterator
+from contextlib import closing
+from fractions import Fraction
+
+import av
+
+from cadrage.footage import FrameStore
+from cadrage.playing.clock import Clock
+from cadrage.playing.fragments import PICTURE_TYPE, SOUND_TYPE, PictureTrack, SoundTrack, piece
+from cadrage.playing.pictures import Painter, Shown, read
+from cadrage.playing.request import PlayRequest
+from cadrage.playing.sound import RATE, heard, track_number
+from cadrage.render.pipeline import map_in_thread, prefetch
+from cadrage.values import Value
+
+SOUND_AHEAD = 0.25  # seconds that sound is sent before the picture it belongs to
+PATIENCE = 0.05  # seconds between two looks at whether anybody still watches
+
+
+class PlayHead(Value):
+    """What one must know to play a stream.
+
+    Attributes:
+        picture, sound: types of what is sent, as RFC 6381 says them; no sound where there is none.
+        width, height: of what it shows at full size, in square pixels.
+        across, down: tiles in it.
+        start: the moment it begins with, in seconds of the clip.
+        loop_start: where it begins anew after its end, in seconds of the clip.
+        loop_length: how long it lasts from there, in seconds that are watched.
+        speed: seconds of the clip in one that is watched.
+    """
+
+    picture: str
+    sound: str | None
+    width: int
+    height: int
+    across: int
+    down: int
+    start: float
+    loop_start: float
+    loop_length: float
+    speed: float
+
+
+class PlayStream:
+    """Composes, encodes and sends as fast as somebody watches, a little ahead of them.
+
+    Args:
+        request: what is played.
+        wanted: asked a few times a second; once it says no, it ends.
+        store: whose reader of the clip is borrowed, which often stands at the right place.
+        now: seconds on a clock that only goes forward.
+        wait: lets some seconds pass.
+    """
+
+    def __init__(
+        self,
+        request: PlayRequest,
+        wanted: Callable[[], bool] = lambda: True,
+        store: FrameStore | None = None,
+        now: Callable[[], float] = time.monotonic,
+        wait: Callable[[float], None] = time.sleep,
+    ) -> None:
+        self.request, self.wanted, self._wait = request, wanted, wait
+        self._store = store or FrameStore()
+        self.clock = Clock(now)
+        self._track = track_number(request)
+
+    @property
+    def head(self) -> PlayHead:
+        """What one must know to play it.
+
+        Raises:
+            BadRequest: the clip cannot be delivered so.
+        """
+        request, loop, first = self.request, self.request.loop, next(self.request.passes()).timing
+        (wide, tall), (across, down) = request.tile(), request.grid
+        return PlayHead(
+            picture=PICTURE_TYPE,
+            sound=None if self._track is None else SOUND_TYPE,
+            width=wide * across,
+            height=tall * down,
+            across=across,
+            down=down,
+            start=float(first.start),
+            loop_start=float(loop.start),
+            loop_length=float(loop.info.duration),
+            speed=float(loop.speed),
+        )
+
+    def parts(self) -> Generator[bytes, None, None]:
+        """What is sent, without an end: pieces of the picture and of the sound, each a file of its own; see `piece`.
+
+        Raises:
+            MissingSource, UnreadableFile: the clip cannot be read.
+        """
+        request = self.request
+        with self._store.lent(request.source, request.info, request.interpretation) as reader:
+            painter = Painter(request, self.clock)
+            start = reader.picture_start  # before anything else reads: sound counts from it
+            with (
+                closing(self._heard(start)) as sound,
+                closing(prefetch(read(request, reader, self.clock))) as pictures,
+                closing(map_in_thread(pictures, painter.draw)) as drawn,
+            ):
+                yield from self._sent(drawn, sound)
+
+    def _heard(self, picture_start: Fraction) -> Generator[av.AudioFrame, None, None]:
+        frames = heard(self.request, self._track, picture_start) if self._track is not None else iter(())
+        return prefetch(frames)
+
+    def _sent(
+        self, drawn: Iterator[Shown | None], sound: Generator[av.AudioFrame, None, None]
+    ) -> Generator[bytes, None, None]:
+        rate = self.request.loop.info.rate
+        pictures: PictureTrack | None = None
+        sounds = SoundTrack()
+        for shown in self._while_wanted(drawn):
+            if pictures is None or pictures.layout != shown.layout:
+                yield piece("picture", pictures.finish()) if pictures else b""
+                pictures = PictureTrack(shown.layout, rate)
+            yield piece("picture", pictures.show(shown))
+            yield piece("sound", _heard_to(float(shown.time) + SOUND_AHEAD, sounds, sound))
+            self.clock.tick(float(shown.time + 1 / rate))
+
+    def _while_wanted(self, drawn: Iterator[Shown | None]) -> Iterator[Shown]:
+        """Pictures as they are to be sent: not too early, and none that was left out."""
+        for shown in drawn:
+            if not self.wanted():
+                return
+            if shown is not None:
+                yield shown
+                if not self._rested(float(shown.time)):
+                    return
+
+    def _rested(self, made: float) -> bool:
+        """Wait while the stream is far enough ahead; says whether it is still wanted."""
+        while (early := self.clock.too_early(made)) > 0:
+            if not self.wanted():
+                return False
+            self._wait(min(early, PATIENCE))
+        return True
+
+
+def _heard_to(until: float, track: SoundTrack, sound: Iterator[av.AudioFrame]) -> bytes:
+    """Sound up to a time, in seconds."""
+    sent = []
+    while track.position < until * RATE and (frame := next(sound, None)) is not None:
+        sent.append(track.hear(frame))
+    return b"".join(sent)

@@ -1,0 +1,110 @@
+"""Playing: composed pictures with sound as they go, one stream for each who watches."""
+
+import threading
+from collections.abc import Callable, Generator, Iterator, Sequence
+from contextlib import contextmanager
+from fractions import Fraction
+
+from cadrage.compose.preview import picture_alone
+from cadrage.errors import Busy
+from cadrage.plan import Design, Plan
+from cadrage.playing import PlayRequest, PlayStream
+from server.studio.actions.framings import tried
+from server.studio.actions.materials import library_of
+from server.studio.actions.previews import previewer
+from server.studio.models import Framing
+
+MOST = 4
+"""Streams at a time: each takes what a processor has, and a thread of the web process."""
+
+
+class Viewers:
+    """Who watches what: one stream each. A new one ends the one before it."""
+
+    def __init__(self, most: int = MOST) -> None:
+        self._most = most
+        self._watching: dict[str, threading.Event] = {}
+        self._lock = threading.Lock()
+
+    @property
+    def count(self) -> int:
+        """How many watch now."""
+        return len(self._watching)
+
+    @contextmanager
+    def watching(self, viewer: str) -> Iterator[Callable[[], bool]]:
+        """Watch until the end of the block; gives what says whether this is still what the viewer watches.
+
+        Raises:
+            Busy: too many others watch.
+        """
+        ended = threading.Event()
+        with self._lock:
+            before = self._watching.get(viewer)
+            if before is None and len(self._watching) >= self._most:
+                raise Busy(
+                    f"The machine is playing for {len(self._watching)} others already.",
+                    remedy="Try again when one of them has stopped.",
+                )
+            if before is not None:
+                before.set()
+            self._watching[viewer] = ended
+        try:
+            yield lambda: not ended.is_set()
+        finally:
+            with self._lock:
+                if self._watching.get(viewer) is ended:
+                    del self._watching[viewer]
+
+
+viewers = Viewers()
+
+
+def request_to_play(
+    framing: Framing, designs: Sequence[Design], time: Fraction, *, lines: int, speed: int, source: bool
+) -> PlayRequest:
+    """What is played: designs of a framing side by side; or the clip's own picture, as it is stored.
+
+    Raises:
+        BadRequest: they cannot be played together.
+    """
+    plans = tuple(tried(framing, design) for design in designs)
+    if source:
+        plans = (as_stored(plans[0], framing),)
+    clip = framing.footage
+    library = library_of(clip, plans[0].interpretation, previewer.store)
+    return PlayRequest(plans, clip.path, clip.info, time, library, lines, framing.frame.settings, speed)
+
+
+def as_stored(plan: Plan, framing: Framing) -> Plan:
+    """The plan that shows all of a clip's picture as it is stored, upright."""
+    info = framing.footage.info
+    whole = {"burned_in_bars": None, "clean_aperture": None, "mirror": info.mirrored}
+    shown = picture_alone(info, plan.interpretation.model_copy(update=whole))
+    return shown.model_copy(update={"range": plan.range})
+
+
+def played(viewer: str, request: PlayRequest) -> tuple[PlayStream, Generator[bytes, None, None]]:
+    """A stream, and what it sends from now on for as long as the viewer watches nothing else.
+
+    Raises:
+        Busy: too many watch. MissingSource, UnreadableFile: the clip cannot be read; where it is found out at once.
+    """
+    stream = PlayStream(request, store=previewer.store)
+    parts = _parts(viewer, stream)
+    first = next(parts, b"")
+    return stream, _with(first, parts)
+
+
+def _parts(viewer: str, stream: PlayStream) -> Generator[bytes, None, None]:
+    with viewers.watching(viewer) as wanted:
+        stream.wanted = wanted
+        yield from stream.parts()
+
+
+def _with(first: bytes, parts: Generator[bytes, None, None]) -> Generator[bytes, None, None]:
+    try:
+        yield first
+        yield from parts
+    finally:
+        parts.close()

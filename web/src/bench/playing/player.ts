@@ -1,0 +1,195 @@
+import { createStore } from "zustand/vanilla";
+import { type Design, postRaw } from "../../api/client";
+import { Pieces, PlayBuffer } from "./buffer";
+import { clipTime, type Head, type Span } from "./span";
+
+/** What is to be played; `stamp` is another where something else is seen though all the rest is the same. */
+export type Wanted = {
+  framingId: number;
+  designs: Design[];
+  lines: number;
+  source: boolean;
+  stamp: string;
+};
+export type PlayState = {
+  /** Whether it plays, or is about to. */
+  on: boolean;
+  /** Whether there is a picture, also the last one that was played. */
+  seen: boolean;
+  head: Head | null;
+  /** By how much each side is smaller than was asked for, since the machine does not keep up. */
+  part: number;
+  muted: boolean;
+  error: unknown;
+};
+
+/** Seconds of the future in which a change takes effect: about what the server needs for its first picture. */
+const SOON = 0.35;
+/** What must be there before it begins, in seconds, and what is kept of what was watched. */
+const BEGINS_WITH = 0.1;
+const KEPT = 10;
+/** How long the hand must rest before a change is played, in milliseconds. */
+const REST_MS = 120;
+const MUTED = "muted";
+
+/** Plays composed pictures with sound, as the server makes them. What changes meanwhile goes on where it was. */
+export class Player {
+  readonly video = document.createElement("video");
+  readonly store = createStore<PlayState>(() => ({
+    on: false,
+    seen: false,
+    head: null,
+    part: 1,
+    muted: localStorage.getItem(MUTED) === "true",
+    error: null,
+  }));
+  private readonly viewer = Math.random().toString(36).slice(2);
+  private wanted: Wanted | null = null;
+  private speed = 1;
+  private spans: Span[] = [];
+  private buffer: PlayBuffer | null = null;
+  private fetching: AbortController | null = null;
+  private rest: ReturnType<typeof setTimeout> | undefined;
+
+  /** `seen` is told the moment of the clip, in seconds, of every picture that shows. */
+  constructor(private readonly seen: (time: number) => void) {
+    this.video.playsInline = true;
+    this.video.muted = this.store.getState().muted;
+    this.video.addEventListener("resize", () => this.measure());
+    this.follow();
+  }
+
+  /** Whether browser and page can play at all. */
+  get able(): boolean {
+    return (
+      this.wanted !== null &&
+      "MediaSource" in window &&
+      TYPES.every((type) => MediaSource.isTypeSupported(type))
+    );
+  }
+
+  /** Say what is to be played. Where it plays, it goes on with that. */
+  want(wanted: Wanted | null) {
+    const changed = JSON.stringify(wanted) !== JSON.stringify(this.wanted);
+    this.wanted = wanted;
+    if (!changed || !this.store.getState().on) return;
+    clearTimeout(this.rest);
+    this.rest = setTimeout(() => this.run(null), REST_MS);
+  }
+
+  /** Play from a moment of the clip on, in seconds as exact text; where it plays already, go there. */
+  start(time: string, speed: number) {
+    this.speed = speed;
+    this.store.setState({ on: true, error: null });
+    this.run(time);
+  }
+
+  stop() {
+    clearTimeout(this.rest);
+    this.fetching?.abort();
+    this.fetching = null;
+    this.video.pause();
+    this.buffer = null;
+    this.store.setState({ on: false });
+  }
+
+  /** The last picture that was played is not needed any more. */
+  release() {
+    if (this.store.getState().on) return;
+    this.video.removeAttribute("src");
+    this.video.load();
+    this.spans = [];
+    this.store.setState({ seen: false, head: null, part: 1 });
+  }
+
+  mute = () => {
+    const muted = !this.video.muted;
+    this.video.muted = muted;
+    localStorage.setItem(MUTED, String(muted));
+    this.store.setState({ muted });
+  };
+
+  private async run(time: string | null) {
+    const { wanted } = this;
+    if (!wanted) return;
+    this.fetching?.abort();
+    const fetching = new AbortController();
+    this.fetching = fetching;
+    try {
+      await this.stream(wanted, time, fetching.signal);
+    } catch (error) {
+      if (fetching.signal.aborted) return;
+      this.stop();
+      this.store.setState({ error });
+    }
+  }
+
+  private async stream({ framingId, stamp: _, ...wanted }: Wanted, time: string | null, signal: AbortSignal) {
+    const planned = this.buffer ? this.video.currentTime + SOON : 0;
+    const body = {
+      ...wanted,
+      time: time ?? clipTime(this.spans, planned).toFixed(6),
+      speed: this.speed,
+      viewer: this.viewer,
+    };
+    const response = await postRaw(`/api/framings/${framingId}/play`, {
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify(body),
+      signal,
+    });
+    const head = JSON.parse(response.headers.get("Cadrage-Play") ?? "") as Head;
+    const reader = response.body?.getReader();
+    if (!reader) return;
+    const pieces = new Pieces();
+    const buffer = await this.begin(head, planned);
+    for (let read = await reader.read(); !read.done; read = await reader.read()) {
+      for (const piece of pieces.taken(read.value as Uint8Array<ArrayBuffer>)) {
+        if (signal.aborted) return;
+        await buffer.add(piece);
+      }
+      this.goOn(buffer);
+    }
+  }
+
+  /** Make ready for a stream: in place of what was to come, or as the first. */
+  private async begin(head: Head, planned: number): Promise<PlayBuffer> {
+    if (this.buffer?.suits(head)) {
+      const at = Math.max(planned, this.video.currentTime + 0.02);
+      this.spans = [...this.spans.filter((span) => span.at < at), { at, head }];
+      await this.buffer.from(at);
+    } else {
+      this.spans = [{ at: 0, head }];
+      this.buffer = await PlayBuffer.opened(this.video, head);
+    }
+    this.store.setState({ head });
+    this.measure();
+    return this.buffer;
+  }
+
+  private goOn(buffer: PlayBuffer) {
+    const { video } = this;
+    const now = video.currentTime;
+    if (video.paused && this.buffer === buffer && buffer.until(now) - now > BEGINS_WITH)
+      video.play().catch((error) => this.fetching?.signal.aborted || this.store.setState({ error }));
+    if (now > 2 * KEPT && video.buffered.start(0) < now - 2 * KEPT) buffer.forget(now - KEPT);
+  }
+
+  private measure() {
+    const { head } = this.store.getState();
+    const { videoHeight } = this.video;
+    if (head && videoHeight)
+      this.store.setState({ part: Math.max(1, Math.round(head.height / videoHeight)) });
+  }
+
+  private follow() {
+    const next = (_: number, { mediaTime }: VideoFrameCallbackMetadata) => {
+      const { on, seen } = this.store.getState();
+      if (!seen) this.store.setState({ seen: true });
+      if (on) this.seen(clipTime(this.spans, mediaTime));
+      this.video.requestVideoFrameCallback(next);
+    };
+    this.video.requestVideoFrameCallback?.(next);
+  }
+}
+
+const TYPES = ['video/mp4; codecs="avc1.640028"', 'audio/mp4; codecs="flac"'];

@@ -1,0 +1,70 @@
+import { useEffect, useRef, useState } from "react";
+import type { Footage, Plan } from "../../api/client";
+import { timecode } from "../timecode";
+import { type Transport, useFrame } from "../use-transport";
+import { Composed } from "../well/composed";
+import { useSize } from "../well/use-size";
+import { type ScreenBox, screenPx } from "../well/view";
+import type { Player } from "./player";
+import { PlayingNote } from "./playing-note";
+
+type Props = {
+  framingId: number;
+  plan: Plan;
+  aspect: number;
+  footage: Footage;
+  transport: Transport;
+  player: Player;
+  onClose: () => void;
+};
+
+/** Nothing but the finished frame, as large as the screen. */
+export function WholeScreen({ aspect, onClose, ...composed }: Props) {
+  const place = useRef<HTMLElement>(null);
+  const size = useSize(place);
+  const frame = useFrame(composed.transport);
+  const close = useRef(onClose);
+  close.current = onClose;
+  useEffect(() => {
+    const left = () => document.fullscreenElement || close.current();
+    document.addEventListener("fullscreenchange", left);
+    // Where the browser does not allow it, the window's own size does.
+    place.current?.requestFullscreen().catch(() => undefined);
+    return () => {
+      document.removeEventListener("fullscreenchange", left);
+      if (document.fullscreenElement) document.exitFullscreen();
+    };
+  }, []);
+  return (
+    <section ref={place} aria-label="The whole screen" className="fixed inset-0 z-50 bg-black">
+      {size.width > 0 && <Composed {...composed} compared={false} box={fitted(size, aspect)} />}
+      <p className="num absolute right-3 bottom-3 flex gap-4 text-chalk/70">
+        <PlayingNote player={composed.player} />
+        {timecode(frame, composed.footage.timing.rate)}
+        <button type="button" className="underline" onClick={onClose}>
+          Back (F)
+        </button>
+      </p>
+    </section>
+  );
+}
+
+function fitted({ width, height }: { width: number; height: number }, aspect: number): ScreenBox {
+  const wide = Math.min(width, height * aspect);
+  const tall = wide / aspect;
+  return {
+    x: screenPx((width - wide) / 2),
+    y: screenPx((height - tall) / 2),
+    width: screenPx(wide),
+    height: screenPx(tall),
+  };
+}
+
+/** Whether the whole screen is used, and its key. */
+export function useWholeScreen(allowed: boolean): [boolean, (on: boolean) => void] {
+  const [on, setOn] = useState(false);
+  useEffect(() => {
+    if (!allowed) setOn(false);
+  }, [allowed]);
+  return [on && allowed, setOn];
+}

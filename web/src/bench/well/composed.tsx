@@ -1,0 +1,82 @@
+import { useEffect } from "react";
+import type { Footage, Plan } from "../../api/client";
+import { ProblemNote } from "../../ui/problem-note";
+import { designOf } from "../editor/plan-editor";
+import { Played } from "../playing/played";
+import type { Player } from "../playing/player";
+import { usePlayed, useWanted } from "../playing/use-player";
+import { moment } from "../timecode";
+import { usePreview } from "../use-preview";
+import { type Transport, useDriven, useFrame, useSpeed } from "../use-transport";
+import { BeforeAfter, untreated } from "./before-after";
+import type { ScreenBox } from "./view";
+
+const WIDEST = 1600;
+/** What is made picture by picture while it plays, where nothing else can play. */
+const PLAYING_WIDTH = 640;
+const LINES = { least: 540, most: 1080 };
+
+type Props = {
+  framingId: number;
+  plan: Plan;
+  footage: Footage;
+  transport: Transport;
+  player: Player;
+  box: ScreenBox;
+  /** Whether the untreated picture is shown beside an edge. */
+  compared: boolean;
+};
+
+/** The composed frame at the moment that is shown, or as it plays. */
+export function Composed({ framingId, plan, footage, transport, player, box, compared }: Props) {
+  const time = moment(useFrame(transport), footage.timing.rate);
+  const byPictures = useSpeed(transport) !== 0;
+  const driven = useDriven(transport);
+  const played = usePlayed(player);
+  const pixels = Math.min(WIDEST, Math.round(box.width * window.devicePixelRatio));
+  const width = Math.max(16, byPictures ? Math.min(PLAYING_WIDTH, pixels) : pixels);
+  const there = box.width > 0;
+  const preview = usePreview("well", there && !driven ? { framingId, plan, time, width } : null);
+  const lines = Math.round(box.height * window.devicePixelRatio);
+  useWanted(
+    player,
+    there ? wantedOf(framingId, footage, compared ? [plan, untreated(plan)] : [plan], lines) : null,
+  );
+  const over = !played.on && preview?.time === time;
+  useEffect(() => {
+    if (over) player.release();
+  }, [over, player]);
+  const place = { left: box.x, top: box.y, width: box.width, height: box.height };
+  const shows = played.on || played.seen;
+  return (
+    <>
+      {preview?.url && (
+        <img
+          data-testid="composed"
+          alt="The composed frame"
+          draggable={false}
+          className="absolute max-w-none"
+          style={place}
+          src={preview.url}
+        />
+      )}
+      {shows && <Played player={player} style={{ ...place, opacity: played.seen ? 1 : 0 }} />}
+      {compared && <BeforeAfter {...{ framingId, plan, width, time, box }} player={shows ? player : null} />}
+      <div className="absolute top-3 right-3 left-3 z-10 grid gap-2">
+        <ProblemNote error={preview?.error ?? played.error} />
+      </div>
+    </>
+  );
+}
+
+/** What is to be played where plans of a clip are seen so large. */
+export function wantedOf(framingId: number, footage: Footage, plans: Plan[], lines: number, source = false) {
+  const [first] = plans;
+  return {
+    framingId,
+    designs: plans.map(designOf),
+    lines: Math.min(LINES.most, Math.max(LINES.least, lines)),
+    source,
+    stamp: JSON.stringify([footage.stamp, footage.range, first?.frame, first?.interpretation]),
+  };
+}
