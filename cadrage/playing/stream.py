@@ -13,7 +13,7 @@ from cadrage.playing.fragments import PICTURE_TYPE, SOUND_TYPE, PictureTrack, So
 from cadrage.playing.pictures import Painter, Shown, read
 from cadrage.playing.request import PlayRequest
 from cadrage.playing.sound import RATE, heard, track_number
-from cadrage.render.pipeline import map_in_thread, prefetch
+from cadrage.render.pipeline import map_in_thread, prefetch, started
 from cadrage.values import Value
 
 SOUND_AHEAD = 0.25  # seconds that sound is sent before the picture it belongs to
@@ -110,7 +110,7 @@ class PlayStream:
 
     def _heard(self, picture_start: Fraction) -> Generator[av.AudioFrame, None, None]:
         frames = heard(self.request, self._track, picture_start) if self._track is not None else iter(())
-        return prefetch(frames)
+        return started(frames)
 
     def _sent(
         self, drawn: Iterator[Shown | None], sound: Generator[av.AudioFrame, None, None]
@@ -119,11 +119,15 @@ class PlayStream:
         pictures: PictureTrack | None = None
         sounds = SoundTrack()
         for shown in self._while_wanted(drawn):
+            held = b""
             if pictures is None or pictures.layout != shown.layout:
-                yield piece("picture", pictures.finish()) if pictures else b""
+                held = pictures.finish() if pictures else b""
                 pictures = PictureTrack(shown.layout, rate)
-            yield piece("picture", pictures.show(shown))
-            yield piece("sound", _heard_to(float(shown.time) + SOUND_AHEAD, sounds, sound))
+            picture = piece("picture", held + pictures.show(shown))
+            if not sounds.position:  # the first is not kept waiting
+                yield picture
+                picture = b""
+            yield picture + piece("sound", _heard_to(float(shown.time) + SOUND_AHEAD, sounds, sound))
             self.clock.tick(float(shown.time + 1 / rate))
 
     def _while_wanted(self, drawn: Iterator[Shown | None]) -> Iterator[Shown]:

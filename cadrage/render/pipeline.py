@@ -2,8 +2,9 @@
 
 import threading
 from collections.abc import Callable, Generator, Iterable
+from itertools import chain
 from queue import Empty, Full, Queue
-from typing import Generic, TypeVar
+from typing import Generic, TypeVar, cast
 
 Item = TypeVar("Item")
 Made = TypeVar("Made")
@@ -75,6 +76,13 @@ def prefetch(items: Iterable[Item]) -> Generator[Item, None, None]:
         producer.stop()
         if thread in threading.enumerate():
             producer.over.wait()
+
+
+def started(items: Iterable[Item]) -> Generator[Item, None, None]:
+    """The same, begun at once rather than when the first item is asked for."""
+    ahead = prefetch(chain((None,), items))
+    next(ahead)
+    return cast("Generator[Item, None, None]", ahead)
 
 
 def map_in_thread(items: Iterable[Item], work: Callable[[Item], Made]) -> Generator[Made, None, None]:

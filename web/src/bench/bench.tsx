@@ -34,7 +34,7 @@ import { ResultWell } from "./result-well";
 import { RuleNote } from "./rule-note";
 import { STEPS, type StepName, Steps } from "./steps";
 import { moment } from "./timecode";
-import { Timeline } from "./timeline";
+import { Timeline } from "./timeline/timeline";
 import { type Bench, useMeasureAt } from "./use-framing";
 import { useHeld } from "./use-held";
 import { useKeys } from "./use-keys";

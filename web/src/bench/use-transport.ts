@@ -91,6 +91,9 @@ export function useTransport(frames: number, rate: string): Transport {
 export const useFrame = (transport: Transport) => useStore(transport.store, ({ frame }) => frame);
 /** The frame where it came to rest last. */
 export const useRest = (transport: Transport) => useStore(transport.store, ({ rest }) => rest);
+/** The frame that is shown, but for what plays by itself: then the one where it began. */
+export const useStill = (transport: Transport) =>
+  useStore(transport.store, ({ frame, rest, driven }) => (driven ? rest : frame));
 /** Whether something plays that tells where it is. */
 export const useDriven = (transport: Transport) => useStore(transport.store, ({ driven }) => driven);
 export const useSpeed = (transport: Transport) => useStore(transport.store, ({ speed }) => speed);

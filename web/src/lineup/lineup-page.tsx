@@ -5,7 +5,7 @@ import { type Alternative, api, type Board, type Footage, type Framing, unwrap }
 import { boardQuery, framingQuery, lineupQuery, treatmentsQuery } from "../api/queries";
 import { editorOf } from "../bench/editor/editors";
 import { moment } from "../bench/timecode";
-import { Timeline } from "../bench/timeline";
+import { Timeline } from "../bench/timeline/timeline";
 import { useRange } from "../bench/use-range";
 import { useRest, useTransport } from "../bench/use-transport";
 import { Button } from "../ui/button";

@@ -7,7 +7,7 @@ import type { Player } from "../playing/player";
 import { usePlayed, useWanted } from "../playing/use-player";
 import { moment } from "../timecode";
 import { usePreview } from "../use-preview";
-import { type Transport, useDriven, useFrame, useSpeed } from "../use-transport";
+import { type Transport, useDriven, useSpeed, useStill } from "../use-transport";
 import { BeforeAfter, untreated } from "./before-after";
 import type { ScreenBox } from "./view";
 
@@ -29,7 +29,7 @@ type Props = {
 
 /** The composed frame at the moment that is shown, or as it plays. */
 export function Composed({ framingId, plan, footage, transport, player, box, compared }: Props) {
-  const time = moment(useFrame(transport), footage.timing.rate);
+  const time = moment(useStill(transport), footage.timing.rate);
   const byPictures = useSpeed(transport) !== 0;
   const driven = useDriven(transport);
   const played = usePlayed(player);

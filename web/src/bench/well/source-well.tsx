@@ -6,7 +6,7 @@ import type { Player } from "../playing/player";
 import { usePlayed, useWanted } from "../playing/use-player";
 import { moment } from "../timecode";
 import type { Editing } from "../use-framing";
-import { type Transport, useDriven, useFrame, useRest } from "../use-transport";
+import { type Transport, useStill } from "../use-transport";
 import { BarEdges } from "./bar-edges";
 import { wantedOf } from "./composed";
 import { LostHatching } from "./lost";
@@ -36,7 +36,6 @@ export function SourceWell(props: Props) {
   const picture = boxOf(measure.picture);
   const view = fitBox(size, stored, measure.pixel_aspect);
   const box = toScreen(view, stored);
-  const [frame, rest, driven] = [useFrame(transport), useRest(transport), useDriven(transport)];
   const played = usePlayed(player);
   const lines = Math.round(box.height * window.devicePixelRatio);
   useWanted(player, size.width > 0 ? wantedOf(framingId, footage, [plan], lines, true) : null);
@@ -48,7 +47,7 @@ export function SourceWell(props: Props) {
   const query = new URLSearchParams({
     whole: "true",
     width: String(WIDTH),
-    time: moment(driven ? rest : frame, props.rate),
+    time: moment(useStill(transport), props.rate),
     stamp: footage.stamp,
     reading: JSON.stringify(reading),
   });

@@ -1,0 +1,58 @@
+import { Button } from "../../ui/button";
+import { timecode } from "../timecode";
+import type { RangeOf } from "../use-range";
+import type { Transport } from "../use-transport";
+
+const KEYS = { first: "I", last: "O" };
+
+/** What is left out before and behind the marks, dimmed. */
+export function OutsideRange({ range: { marks }, frames }: { range: RangeOf; frames: number }) {
+  const before = (marks.first / frames) * 100;
+  const behind = 100 - ((marks.last + 1) / frames) * 100;
+  const edge = "pointer-events-none absolute inset-y-0 bg-paper/80";
+  return (
+    <>
+      <div
+        className={`${edge} left-0 border-r-2 border-ink`}
+        style={{ width: `${before}%` }}
+        aria-hidden="true"
+      />
+      <div
+        className={`${edge} right-0 border-l-2 border-ink`}
+        style={{ width: `${behind}%` }}
+        aria-hidden="true"
+      />
+    </>
+  );
+}
+
+/** The part of the clip that is delivered, and its marks. */
+export function Range({ range, transport, rate }: { range: RangeOf; transport: Transport; rate: string }) {
+  const { marks, part, mark, whole } = range;
+  return (
+    <section className="grid w-56 shrink-0 gap-0.5" aria-label="Range">
+      <div className="num flex gap-1">
+        {(["first", "last"] as const).map((end) => (
+          <Button
+            key={end}
+            className="grow px-1.5! py-0.5! font-normal!"
+            title={`The ${end} frame delivered (${KEYS[end]})`}
+            onClick={() => mark({ [end]: transport.frame })}
+          >
+            {KEYS[end]} {timecode(marks[end], rate)}
+          </Button>
+        ))}
+      </div>
+      <p className="num flex text-soft" data-testid="range">
+        <span className="grow">{timecode(marks.last - marks.first + 1, rate)}</span>
+        {part ? (
+          <button type="button" className="text-ochre underline" onClick={whole}>
+            whole clip
+          </button>
+        ) : (
+          "whole clip"
+        )}
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,60 @@
+import type { Footage } from "../../api/client";
+import { shown } from "../../api/exact";
+import { Button } from "../../ui/button";
+import { timecode } from "../timecode";
+import type { RangeOf } from "../use-range";
+import { type Transport, useFrame, useSpeed } from "../use-transport";
+import { OutsideRange, Range } from "./range";
+import { Slider } from "./slider";
+
+const MOST_MOMENTS = 48;
+const STRIP_WIDTH = 960;
+const STRIP_HEIGHT = 64;
+
+type Props = { footage: Footage; aspect: number; transport: Transport; range: RangeOf };
+
+/** Time along the bottom: the clip as a strip of its own pictures, and where we are in it. */
+export function Timeline({ footage, aspect, transport, range }: Props) {
+  const speed = useSpeed(transport);
+  const { frames, rate } = footage.timing;
+  return (
+    <footer className="flex h-[104px] shrink-0 items-center gap-4 border-t border-rule px-4">
+      <div className="w-32 shrink-0">
+        <Clock {...{ transport, rate }} />
+        <p className="num text-soft">of {timecode(frames, rate)}</p>
+        <p className="num text-soft">{shown(rate, 3)} fps</p>
+      </div>
+      <Button
+        look="plain"
+        className="w-20 shrink-0"
+        onClick={transport.toggle}
+        title="Space. J and L play backwards and forwards."
+      >
+        {speed ? (speed === 1 ? "Stop" : `Stop ${speed}×`) : "Play"}
+      </Button>
+      <Slider {...{ transport, frames, rate }}>
+        <img
+          alt=""
+          draggable={false}
+          className="h-full w-full object-fill"
+          src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`}
+        />
+        {range.part && <OutsideRange range={range} frames={frames} />}
+      </Slider>
+      <Range {...{ range, transport, rate }} />
+    </footer>
+  );
+}
+
+function Clock({ transport, rate }: { transport: Transport; rate: string }) {
+  return (
+    <p className="font-mono text-[17px]" data-testid="timecode">
+      {timecode(useFrame(transport), rate)}
+    </p>
+  );
+}
+
+/** As many moments as fill the strip without squeezing them: more of an upright clip than of a wide one. */
+function moments(aspect: number): number {
+  return Math.min(MOST_MOMENTS, Math.max(4, Math.round(STRIP_WIDTH / (STRIP_HEIGHT * aspect))));
+}
