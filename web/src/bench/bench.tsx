@@ -129,7 +129,6 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
               {whole ? (
                 <WholeScreen
                   {...{ framingId, plan, footage, transport, player }}
-                  aspect={editing.measure.display_aspect}
                   onClose={() => setWhole(false)}
                 />
               ) : onSource ? (
@@ -167,7 +166,6 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
                 compared={compared}
                 onCompare={() => setCompared(!compared)}
                 onWhole={() => setWhole(true)}
-                player={player}
               />
             </>
           )}
@@ -216,7 +214,7 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
           )}
         </aside>
       </div>
-      <Timeline footage={footage} aspect={editing.measure.display_aspect} {...{ transport, range }} />
+      <Timeline footage={footage} aspect={editing.measure.display_aspect} {...{ transport, range, player }} />
     </div>
   );
 }

@@ -18,11 +18,11 @@ export function busy(target: EventTarget | null, key: string): boolean {
 export function useKeys(
   transport: Transport,
   { mark }: RangeOf,
-  acts: Record<"undo" | "redo" | "f", () => void>,
+  acts: Partial<Record<"undo" | "redo" | "f", () => void>> = {},
 ) {
   const { undo, redo, f } = acts;
   useEffect(() => {
-    const plain: Record<string, () => void> = {
+    const plain: Record<string, (() => void) | undefined> = {
       Space: transport.toggle,
       j: () => transport.faster(-1),
       k: transport.stop,
@@ -39,7 +39,7 @@ export function useKeys(
       Object.entries(plain).map(([keys, act]) => [
         keys,
         (event: KeyboardEvent) => {
-          if (busy(event.target, event.key.toLowerCase()) || event.repeat) return;
+          if (!act || busy(event.target, event.key.toLowerCase()) || event.repeat) return;
           event.preventDefault();
           act();
         },

@@ -4,8 +4,10 @@ import { Link, useNavigate, useParams } from "react-router";
 import { type Alternative, api, type Board, type Footage, type Framing, unwrap } from "../api/client";
 import { boardQuery, framingQuery, lineupQuery, treatmentsQuery } from "../api/queries";
 import { editorOf } from "../bench/editor/editors";
+import { usePlayer, useWanted } from "../bench/playing/use-player";
 import { moment } from "../bench/timecode";
 import { Timeline } from "../bench/timeline/timeline";
+import { useKeys } from "../bench/use-keys";
 import { useRange } from "../bench/use-range";
 import { useRest, useTransport } from "../bench/use-transport";
 import { Button } from "../ui/button";
@@ -34,7 +36,9 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
   const [ways, setWays] = useState<Alternative[]>([]);
   const [pair, setPair] = useState<string[]>([]);
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
+  const player = usePlayer(transport, footage.timing.rate);
   const range = useRange(footage);
+  useKeys(transport, range);
   const time = moment(useRest(transport), footage.timing.rate);
   const navigate = useNavigate();
   const client = useQueryClient();
@@ -58,6 +62,8 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
 
   const first = ways[0];
   const compared = pair.flatMap((name) => ways.find((way) => way.name === name) ?? []);
+  const seen = compared.length === 2 ? compared : ways;
+  useWanted(player, seen.length ? togetherOf(framing, footage, seen) : null);
   return (
     <div className="flex h-full min-h-[600px] flex-col overflow-hidden">
       <Header
@@ -92,7 +98,7 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
           <Divider
             framingId={framingId}
             ways={compared as [Alternative, Alternative]}
-            time={time}
+            {...{ time, player }}
             onClose={() => setPair([])}
           />
         ) : (
@@ -100,10 +106,10 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
             className="grid gap-4"
             style={{ gridTemplateColumns: `repeat(${ways.length > 4 ? 3 : 2}, minmax(0, 1fr))` }}
           >
-            {ways.map((way) => (
+            {ways.map((way, tile) => (
               <Way
                 key={way.name}
-                {...{ framingId, way, time }}
+                {...{ framingId, way, time, player, tile }}
                 marked={pair.includes(way.name)}
                 onChoose={() => choose(way)}
                 onMark={() =>
@@ -124,7 +130,17 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
         aspect={first?.measure.display_aspect ?? 1}
         transport={transport}
         range={range}
+        player={player}
       />
     </div>
   );
+}
+
+/** Lines that each is played with: of two on one another, and of all side by side. */
+const LINES = { two: 540, all: 216 };
+
+function togetherOf({ id, plan }: Framing, footage: Footage, ways: Alternative[]) {
+  const designs = ways.map(({ design }) => design);
+  const stamp = JSON.stringify([footage.stamp, footage.range, plan.frame, plan.interpretation]);
+  return { framingId: id, designs, lines: ways.length === 2 ? LINES.two : LINES.all, source: false, stamp };
 }

@@ -1,5 +1,8 @@
 import type { Alternative } from "../api/client";
 import { shown } from "../api/exact";
+import { Played } from "../bench/playing/played";
+import type { Player } from "../bench/playing/player";
+import { useShows } from "../bench/playing/use-player";
 import { usePreview } from "../bench/use-preview";
 import { Button } from "../ui/button";
 import { ProblemNote } from "../ui/problem-note";
@@ -8,6 +11,9 @@ type Props = {
   framingId: number;
   way: Alternative;
   time: string;
+  player: Player;
+  /** Which of all that are played together. */
+  tile: number;
   marked: boolean;
   onChoose: () => void;
   onMark: () => void;
@@ -17,13 +23,15 @@ type Props = {
 const WIDTH = 560;
 
 /** One alternative, large, with what it costs. */
-export function Way({ framingId, way, time, marked, onChoose, onMark, onLeaveOut }: Props) {
+export function Way({ framingId, way, time, player, tile, marked, onChoose, onMark, onLeaveOut }: Props) {
   const preview = usePreview(`way ${way.name}`, { framingId, plan: way.design, time, width: WIDTH });
+  const shows = useShows(player, preview?.time === time);
   const { cost, summary } = way.measure;
   return (
     <li className={`rounded border-2 bg-sheet ${marked ? "border-ochre" : "border-rule"}`}>
-      <div className="flex h-52 items-center justify-center bg-well p-2">
+      <div className="relative flex h-52 items-center justify-center bg-well p-2">
         {preview?.url && <img alt={way.name} className="max-h-full max-w-full" src={preview.url} />}
+        {shows && <Played player={player} tile={tile} className="inset-2" fit="object-contain" />}
       </div>
       <ProblemNote error={preview?.error} />
       <div className="grid gap-1 px-3 py-2">

@@ -8,10 +8,12 @@ type Props = {
   tile?: number;
   className?: string;
   style?: React.CSSProperties;
+  /** How it lies where it is put: over all of it, or within it in its own shape. */
+  fit?: "object-fill" | "object-contain";
 };
 
 /** What plays, or the last of it. */
-export function Played({ player, tile = 0, className = "", style }: Props) {
+export function Played({ player, tile = 0, className = "", style, fit = "object-fill" }: Props) {
   const { head } = usePlayed(player);
   const single = !head || head.across * head.down === 1;
   return (
@@ -20,27 +22,29 @@ export function Played({ player, tile = 0, className = "", style }: Props) {
       style={style}
       data-testid={tile ? undefined : "played"}
     >
-      {tile === 0 && <Film player={player} visible={single} />}
-      {!single && <Tile player={player} tile={tile} />}
+      {tile === 0 && <Film {...{ player, fit }} visible={single} />}
+      {!single && <Tile {...{ player, tile, fit }} />}
     </div>
   );
 }
 
-function Film({ player, visible }: { player: Player; visible: boolean }) {
+type FilmProps = { player: Player; fit: string; visible: boolean };
+
+function Film({ player, fit, visible }: FilmProps) {
   const place = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const { video } = player;
-    video.className = "absolute inset-0 h-full w-full object-fill";
+    video.className = `absolute inset-0 h-full w-full ${fit}`;
     place.current?.append(video);
     // Taken out of the page it would stop.
     if (player.store.getState().on && video.readyState > video.HAVE_CURRENT_DATA) video.play();
     return () => video.remove();
-  }, [player]);
+  }, [player, fit]);
   return <div ref={place} className={visible ? "" : "opacity-0"} />;
 }
 
 /** One of the pictures that are played side by side, cut out of them all. */
-function Tile({ player, tile }: { player: Player; tile: number }) {
+function Tile({ player, tile, fit }: { player: Player; tile: number; fit: string }) {
   const place = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const { video } = player;
@@ -62,5 +66,5 @@ function Tile({ player, tile }: { player: Player; tile: number }) {
     next();
     return () => video.cancelVideoFrameCallback(request);
   }, [player, tile]);
-  return <canvas ref={place} className="absolute inset-0 h-full w-full" />;
+  return <canvas ref={place} className={`absolute inset-0 h-full w-full ${fit}`} />;
 }

@@ -47,4 +47,16 @@ export function useWanted(player: Player, wanted: Wanted | null) {
   useEffect(() => () => player.want(null), [player]);
 }
 
+/**
+ * Whether what plays, or the last of it, is seen. It is until what stands in its place is there: `ready` says that it is.
+ */
+export function useShows(player: Player, ready: boolean): boolean {
+  const { on, seen } = usePlayed(player);
+  const over = !on && ready;
+  useEffect(() => {
+    if (over) player.release();
+  }, [over, player]);
+  return on || seen;
+}
+
 export const usePlayed = (player: Player) => useStore(player.store);

@@ -1,17 +1,16 @@
 import { useEffect, useRef, useState } from "react";
-import type { Footage, Plan } from "../../api/client";
+import type { Footage, Frame, Plan } from "../../api/client";
+import { toNumber } from "../../api/exact";
 import { timecode } from "../timecode";
 import { type Transport, useFrame } from "../use-transport";
 import { Composed } from "../well/composed";
 import { useSize } from "../well/use-size";
 import { type ScreenBox, screenPx } from "../well/view";
 import type { Player } from "./player";
-import { PlayingNote } from "./playing-note";
 
 type Props = {
   framingId: number;
   plan: Plan;
-  aspect: number;
   footage: Footage;
   transport: Transport;
   player: Player;
@@ -19,7 +18,7 @@ type Props = {
 };
 
 /** Nothing but the finished frame, as large as the screen. */
-export function WholeScreen({ aspect, onClose, ...composed }: Props) {
+export function WholeScreen({ onClose, ...composed }: Props) {
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
   const frame = useFrame(composed.transport);
@@ -37,9 +36,8 @@ export function WholeScreen({ aspect, onClose, ...composed }: Props) {
   }, []);
   return (
     <section ref={place} aria-label="The whole screen" className="fixed inset-0 z-50 bg-black">
-      {size.width > 0 && <Composed {...composed} compared={false} box={fitted(size, aspect)} />}
+      {size.width > 0 && <Composed {...composed} compared={false} box={fitted(size, composed.plan.frame)} />}
       <p className="num absolute right-3 bottom-3 flex gap-4 text-chalk/70">
-        <PlayingNote player={composed.player} />
         {timecode(frame, composed.footage.timing.rate)}
         <button type="button" className="underline" onClick={onClose}>
           Back (F)
@@ -49,7 +47,8 @@ export function WholeScreen({ aspect, onClose, ...composed }: Props) {
   );
 }
 
-function fitted({ width, height }: { width: number; height: number }, aspect: number): ScreenBox {
+function fitted({ width, height }: { width: number; height: number }, frame: Frame): ScreenBox {
+  const aspect = (frame.width * toNumber(frame.pixel_aspect)) / frame.height;
   const wide = Math.min(width, height * aspect);
   const tall = wide / aspect;
   return {

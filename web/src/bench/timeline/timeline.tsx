@@ -1,6 +1,8 @@
 import type { Footage } from "../../api/client";
 import { shown } from "../../api/exact";
 import { Button } from "../../ui/button";
+import type { Player } from "../playing/player";
+import { usePlayed } from "../playing/use-player";
 import { timecode } from "../timecode";
 import type { RangeOf } from "../use-range";
 import { type Transport, useFrame, useSpeed } from "../use-transport";
@@ -11,11 +13,12 @@ const MOST_MOMENTS = 48;
 const STRIP_WIDTH = 960;
 const STRIP_HEIGHT = 64;
 
-type Props = { footage: Footage; aspect: number; transport: Transport; range: RangeOf };
+type Props = { footage: Footage; aspect: number; transport: Transport; range: RangeOf; player: Player };
 
 /** Time along the bottom: the clip as a strip of its own pictures, and where we are in it. */
-export function Timeline({ footage, aspect, transport, range }: Props) {
+export function Timeline({ footage, aspect, transport, range, player }: Props) {
   const speed = useSpeed(transport);
+  const { muted } = usePlayed(player);
   const { frames, rate } = footage.timing;
   return (
     <footer className="flex h-[104px] shrink-0 items-center gap-4 border-t border-rule px-4">
@@ -24,14 +27,23 @@ export function Timeline({ footage, aspect, transport, range }: Props) {
         <p className="num text-soft">of {timecode(frames, rate)}</p>
         <p className="num text-soft">{shown(rate, 3)} fps</p>
       </div>
-      <Button
-        look="plain"
-        className="w-20 shrink-0"
-        onClick={transport.toggle}
-        title="Space. J and L play backwards and forwards."
-      >
-        {speed ? (speed === 1 ? "Stop" : `Stop ${speed}×`) : "Play"}
-      </Button>
+      <div className="grid w-20 shrink-0 gap-1">
+        <Button
+          look="plain"
+          onClick={transport.toggle}
+          title="Space. J and L play backwards and forwards, K stops; F takes the whole screen."
+        >
+          {speed ? (speed === 1 ? "Stop" : `Stop ${speed}×`) : "Play"}
+        </Button>
+        <button
+          type="button"
+          className="num text-soft hover:underline"
+          aria-pressed={muted}
+          onClick={player.mute}
+        >
+          {muted ? "muted" : "with sound"}
+        </button>
+      </div>
       <Slider {...{ transport, frames, rate }}>
         <img
           alt=""

@@ -1,10 +1,10 @@
-import { useEffect } from "react";
 import type { Footage, Plan } from "../../api/client";
 import { ProblemNote } from "../../ui/problem-note";
 import { designOf } from "../editor/plan-editor";
 import { Played } from "../playing/played";
 import type { Player } from "../playing/player";
-import { usePlayed, useWanted } from "../playing/use-player";
+import { PlayingNote } from "../playing/playing-note";
+import { usePlayed, useShows, useWanted } from "../playing/use-player";
 import { moment } from "../timecode";
 import { usePreview } from "../use-preview";
 import { type Transport, useDriven, useSpeed, useStill } from "../use-transport";
@@ -42,12 +42,8 @@ export function Composed({ framingId, plan, footage, transport, player, box, com
     player,
     there ? wantedOf(framingId, footage, compared ? [plan, untreated(plan)] : [plan], lines) : null,
   );
-  const over = !played.on && preview?.time === time;
-  useEffect(() => {
-    if (over) player.release();
-  }, [over, player]);
+  const shows = useShows(player, preview?.time === time);
   const place = { left: box.x, top: box.y, width: box.width, height: box.height };
-  const shows = played.on || played.seen;
   return (
     <>
       {preview?.url && (
@@ -62,6 +58,9 @@ export function Composed({ framingId, plan, footage, transport, player, box, com
       )}
       {shows && <Played player={player} style={{ ...place, opacity: played.seen ? 1 : 0 }} />}
       {compared && <BeforeAfter {...{ framingId, plan, width, time, box }} player={shows ? player : null} />}
+      <p className="num absolute right-4 bottom-3 bg-well/85 px-1.5 text-chalk">
+        <PlayingNote player={player} />
+      </p>
       <div className="absolute top-3 right-3 left-3 z-10 grid gap-2">
         <ProblemNote error={preview?.error ?? played.error} />
       </div>
@@ -69,7 +68,7 @@ export function Composed({ framingId, plan, footage, transport, player, box, com
   );
 }
 
-/** What is to be played where plans of a clip are seen so large. */
+/** What is to be played where plans of a clip are seen so many lines tall. */
 export function wantedOf(framingId: number, footage: Footage, plans: Plan[], lines: number, source = false) {
   const [first] = plans;
   return {

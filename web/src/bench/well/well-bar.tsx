@@ -1,7 +1,3 @@
-import type { Player } from "../playing/player";
-import { PlayingNote } from "../playing/playing-note";
-import { usePlayed } from "../playing/use-player";
-
 type Props = {
   onSource: boolean;
   onView: (onSource: boolean) => void;
@@ -10,25 +6,14 @@ type Props = {
   compared: boolean;
   onCompare: () => void;
   onWhole: () => void;
-  player: Player;
 };
 
 /** The two views of a framing, and looking past the frame; what is done by holding a key stays open by a click. */
-export function WellBar({
-  onSource,
-  onView,
-  outside,
-  onOutside,
-  compared,
-  onCompare,
-  onWhole,
-  player,
-}: Props) {
-  const { muted } = usePlayed(player);
+export function WellBar({ onSource, onView, outside, onOutside, compared, onCompare, onWhole }: Props) {
   const look = (pressed: boolean) =>
-    `px-1.5 py-0.5 ${pressed ? "bg-chalk text-ink" : "bg-well/85 text-chalk hover:underline"}`;
+    `whitespace-nowrap px-1.5 py-0.5 ${pressed ? "bg-chalk text-ink" : "bg-well/85 text-chalk hover:underline"}`;
   return (
-    <div className="num absolute bottom-3 left-4 flex gap-5">
+    <div className="num absolute bottom-3 left-4 flex gap-4">
       <div className="flex border border-chalk/60">
         <button
           type="button"
@@ -45,23 +30,17 @@ export function WellBar({
       {!onSource && (
         <>
           <button type="button" aria-pressed={outside} className={look(outside)} onClick={onOutside}>
-            What is hidden (hold H)
+            What is hidden (H)
           </button>
           <button type="button" aria-pressed={compared} className={look(compared)} onClick={onCompare}>
             Before, after
           </button>
-          <span className="px-1.5 py-0.5 text-chalk">Surround off (hold B)</span>
+          <span className="whitespace-nowrap px-1.5 py-0.5 text-chalk">Surround off (B)</span>
           <button type="button" className={look(false)} onClick={onWhole}>
             Whole screen (F)
           </button>
         </>
       )}
-      <button type="button" aria-pressed={muted} className={look(muted)} onClick={player.mute}>
-        {muted ? "Muted" : "Mute"}
-      </button>
-      <span className="py-0.5 text-chalk">
-        <PlayingNote player={player} />
-      </span>
     </div>
   );
 }
