@@ -56,7 +56,7 @@ class Clock:
         """Something was made, up to a time. Where that is too slow, size is given up, then pictures."""
         now = self._now()
         if self._begun is None:
-            self._begun, self._since, self._made = now - made, now, made
+            self._begun, self._since, self._made = now, now, made
             return
         late = -self.ahead(made)
         if late > 0 and self.every == 1:

@@ -12,14 +12,18 @@ from av.packet import Packet
 
 from cadrage.pixels.planes import Layout
 from cadrage.playing.pictures import DRAWN, Shown
-from cadrage.playing.sound import RATE
+from cadrage.playing.sound import RATE, SAMPLES
 from cadrage.render.encoder import LIMITED_RANGE
 
 TICK = Fraction(1, 90_000)  # the clock of pictures, in which all usual rates are whole (ISO/IEC 13818-1)
 PICTURE = {"preset": "superfast", "tune": "zerolatency", "crf": "16"}
 """Made at once and for one who looks closely; no picture waits for the next."""
 SOUND = {"compression_level": "0"}  # its blocks are the shortest, 24 ms, so that little of it waits
-OPTIONS = {"movflags": "frag_every_frame+empty_moov+default_base_moof+frag_discont+skip_trailer", "flush_packets": "1"}
+OPTIONS = {
+    "movflags": "frag_every_frame+empty_moov+default_base_moof+frag_discont+skip_trailer",
+    "flush_packets": "1",
+    "avoid_negative_ts": "disabled",  # which would let each file begin at 0
+}
 PICTURE_TYPE = 'video/mp4; codecs="avc1.640028"'
 SOUND_TYPE = 'audio/mp4; codecs="flac"'
 """What a browser must be able to play (RFC 6381). FLAC, since it is heard to the sample as it was sent."""
@@ -103,19 +107,22 @@ class PictureTrack:
 
 
 class SoundTrack:
-    """Encodes sound: two channels of 16 bits.
+    """Encodes sound of 16 bits.
+
+    Args:
+        layout: of its channels.
 
     Attributes:
         position: samples that were taken.
     """
 
-    def __init__(self) -> None:
+    def __init__(self, layout: str) -> None:
         self._file = _Fragments()
-        self._stream = self._file.container.add_stream("flac", rate=RATE, layout="stereo", options=SOUND)
+        self._stream = self._file.container.add_stream("flac", rate=RATE, layout=layout, options=SOUND)
         context = self._stream.codec_context
-        context.format = "s16"
+        context.format = SAMPLES
         context.open()
-        self._framer = av.AudioResampler("s16", "stereo", RATE, frame_size=context.frame_size)
+        self._framer = av.AudioResampler(SAMPLES, layout, RATE, frame_size=context.frame_size)
         self.position = 0
 
     def hear(self, frame: av.AudioFrame) -> bytes:

@@ -24,7 +24,7 @@ from cadrage.render.speed import Speed
 
 RATE = 48_000
 SAMPLES = "s16"  # what FLAC takes, channels interleaved
-CHANNELS = 2
+STEREO = "stereo"
 FASTEST_HEARD = 2
 
 
@@ -39,7 +39,7 @@ def track_number(request: PlayRequest) -> int | None:
 
 
 def heard(request: PlayRequest, track: int, picture_start: Fraction) -> Iterator[av.AudioFrame]:
-    """Sound from the moment on, without an end; 16 bits, two channels interleaved, 48,000 samples a second.
+    """Sound from the moment on, without an end; 16 bits, one channel or two interleaved, 48,000 samples a second.
 
     Args:
         request: what is played.
@@ -55,28 +55,30 @@ def heard(request: PlayRequest, track: int, picture_start: Fraction) -> Iterator
 
 def _exactly(frames: Iterator[av.AudioFrame], samples: int) -> Iterator[av.AudioFrame]:
     """Sound cut, or drawn out with silence, to so many samples."""
+    layout = STEREO
     for frame in frames:
+        layout = frame.layout.name
         if frame.samples > samples:
             if samples:
-                yield _framed(frame.to_ndarray()[:, : samples * CHANNELS].copy())
+                yield _framed(frame.to_ndarray()[:, : samples * frame.layout.nb_channels].copy(), layout)
             return
         samples -= frame.samples
         yield frame
     while samples:
         part = min(samples, RATE // 10)
-        yield _silence(part)
+        yield _silence(part, layout)
         samples -= part
 
 
-def _silence(samples: int) -> av.AudioFrame:
-    frame = av.AudioFrame(SAMPLES, "stereo", samples)
+def _silence(samples: int, layout: str) -> av.AudioFrame:
+    frame = av.AudioFrame(SAMPLES, layout, samples)
     frame.planes[0].update(bytes(frame.planes[0].buffer_size))
     frame.sample_rate = RATE
     return frame
 
 
-def _framed(samples: Any) -> av.AudioFrame:  # noqa: ANN401 - an array of whatever the frame holds
-    frame = av.AudioFrame.from_ndarray(samples, SAMPLES, "stereo")
+def _framed(samples: Any, layout: str) -> av.AudioFrame:  # noqa: ANN401 - an array of whatever the frame holds
+    frame = av.AudioFrame.from_ndarray(samples, SAMPLES, layout)
     frame.sample_rate = RATE
     return frame
 
@@ -102,7 +104,7 @@ def _pass(played: Pass, track: int, picture_start: Fraction) -> Iterator[av.Audi
 def _mix(stream: AudioStream, part: RenderRequest) -> Mix:
     """What is delivered of the channels; mixed to two where that is more."""
     mix = mix_for(stream, part)
-    if av.AudioLayout(mix.layout).nb_channels <= CHANNELS:
+    if av.AudioLayout(mix.layout).nb_channels <= av.AudioLayout(STEREO).nb_channels:
         return mix
     stereo = part.settings.model_copy(update={"stereo": True})
     return mix_for(stream, replace(part, settings=stereo))
@@ -113,11 +115,11 @@ def _of(packets: Iterator[Packet[Any]], stream: AudioStream) -> Iterator[Packet[
 
 
 class _AsPlayed:
-    """Brings sound to two channels of 16 bits, and to the speed at which the pictures run."""
+    """Brings sound to 16 bits, and to the speed at which the pictures run."""
 
     def __init__(self, sample_format: str, layout: str, speed: Fraction) -> None:
         self._speed = Speed(RATE, layout, sample_format, speed) if speed != 1 else None
-        self._resampler = av.AudioResampler(SAMPLES, "stereo", RATE)
+        self._resampler = av.AudioResampler(SAMPLES, layout, RATE)
 
     def take(self, frame: av.AudioFrame | None) -> Iterator[av.AudioFrame]:
         """What comes out for a frame; None drains it."""

@@ -117,17 +117,17 @@ class PlayStream:
     ) -> Generator[bytes, None, None]:
         rate = self.request.loop.info.rate
         pictures: PictureTrack | None = None
-        sounds = SoundTrack()
+        sounds = _Sounds(sound)
         for shown in self._while_wanted(drawn):
             held = b""
             if pictures is None or pictures.layout != shown.layout:
                 held = pictures.finish() if pictures else b""
                 pictures = PictureTrack(shown.layout, rate)
             picture = piece("picture", held + pictures.show(shown))
-            if not sounds.position:  # the first is not kept waiting
+            if not sounds.begun:  # the first is not kept waiting
                 yield picture
                 picture = b""
-            yield picture + piece("sound", _heard_to(float(shown.time) + SOUND_AHEAD, sounds, sound))
+            yield picture + piece("sound", sounds.until(float(shown.time) + SOUND_AHEAD))
             self.clock.tick(float(shown.time + 1 / rate))
 
     def _while_wanted(self, drawn: Iterator[Shown | None]) -> Iterator[Shown]:
@@ -149,9 +149,25 @@ class PlayStream:
         return True
 
 
-def _heard_to(until: float, track: SoundTrack, sound: Iterator[av.AudioFrame]) -> bytes:
-    """Sound up to a time, in seconds."""
-    sent = []
-    while track.position < until * RATE and (frame := next(sound, None)) is not None:
-        sent.append(track.hear(frame))
-    return b"".join(sent)
+class _Sounds:
+    """Sound as it is sent."""
+
+    def __init__(self, frames: Iterator[av.AudioFrame]) -> None:
+        self._frames = frames
+        self._track: SoundTrack | None = None
+
+    @property
+    def begun(self) -> bool:
+        """Whether any was sent."""
+        return self._track is not None
+
+    def until(self, time: float) -> bytes:
+        """What is to be sent up to a time, in seconds."""
+        sent = []
+        while self._track is None or self._track.position < time * RATE:
+            frame = next(self._frames, None)
+            if frame is None:
+                break
+            self._track = self._track or SoundTrack(frame.layout.name)
+            sent.append(self._track.hear(frame))
+        return b"".join(sent)

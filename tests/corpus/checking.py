@@ -2,6 +2,7 @@
 
 import random
 import shutil
+from bisect import bisect_left
 from dataclasses import dataclass, field
 from fractions import Fraction
 from itertools import pairwise
@@ -17,15 +18,18 @@ from cadrage.geometry import Placement
 from cadrage.inspection import inspect_file
 from cadrage.output import Settings
 from cadrage.plan import Plan, Range
+from cadrage.playing import PlayRequest
 from cadrage.render import RenderRequest, render
 from cadrage.surrounds import Plain
 from tests.corpus.drawing import number_in
 from tests.corpus.making import Maker, Member
-from tests.corpus.reader import Read, read
+from tests.corpus.reader import Read, read, read_sound
+from tests.played import play
 
 NEAR_SECONDS = 0.0011
 SOUND_SECONDS = 0.0016  # half a millisecond of it is how well a click can be found behind a codec
 MOMENTS = 6
+PLAYED_SECONDS = 3.0
 JOINT = 2  # pictures where two streams meet, or at the end of one that was cut off, that two decoders treat differently
 FRAME = Frame(width=112, height=64)
 SETTINGS = Settings(quality="draft")
@@ -99,6 +103,8 @@ class _Checks:
         self.pictures = self._linear()
         self._moments()
         self._delivered()
+        if self.info.kind == "clip":
+            self._played()
         if self.info.kind == "clip" and self.info.frames >= 12:
             self._range()
         return self.wrong
@@ -202,16 +208,31 @@ class _Checks:
             shown += [number] * (following - len(shown))
         return shown
 
-    def _clicks(self, found: Read) -> None:
-        ends = float(self.info.duration) + 1
+    def _clicks(self, found: Read, ends: float | None = None) -> None:
+        ends = float(self.info.duration) + 1 if ends is None else ends
         wanted = [time for time in self.wanted.clicks or [] if 0.008 < time < ends]
-        got = [time for time in found.clicks or [] if time > 0.008]
+        got = [time for time in found.clicks or [] if 0.008 < time < ends]
         if len(wanted) != len(got):
             self.wrong.append(f"{len(got)} clicks, {len(wanted)} in the source: {got[:3]} {wanted[:3]}")
             return
         far = max((abs(a - b) for a, b in zip(wanted, got, strict=True)), default=0)
         if far > SOUND_SECONDS:
             self.wrong.append(f"sound is {far * 1000:.1f} ms off: {got[:3]} for {wanted[:3]}")
+
+    def _played(self) -> None:
+        """What plays is what is delivered, its sound as well."""
+        request = PlayRequest((self._plan(Range()),), self.path, self.info, lines=FRAME.height)
+        seconds = min(float(self.info.duration), PLAYED_SECONDS)
+        picture, sound = play(request, seconds, self.folder)
+        if self.damaged or not self.member.count:
+            return
+        found = read(picture, self.folder)
+        numbers, wanted = self._upright(found), self._filled()
+        until = bisect_left(found.times, seconds - NEAR_SECONDS)
+        if numbers[:until] != wanted[:until]:
+            self.wrong.append(f"plays other pictures: {_apart(numbers[:until], wanted[:until])}")
+        if self.member.sound and self.wanted.clicks is not None and sound is not None:
+            self._clicks(read_sound(sound, self.folder), seconds - SOUND_SECONDS)
 
     def _range(self) -> None:
         """A range has just the pictures that are asked for, at both ends."""

@@ -68,6 +68,15 @@ def read(path: Path, folder: Path, *, picture: str = "0:V") -> Read:
     return found
 
 
+def read_sound(path: Path, folder: Path) -> Read:
+    """Decode every sample of a file that holds nothing else; times count from its own zero."""
+    sound = folder / "reference.pcm"
+    command = ["ffmpeg", "-v", "info", "-nostdin", "-i", f"file:{path}", "-map", "0:a:0"]
+    command += ["-af", f"ashowinfo,aresample={SOUND_RATE},pan=mono|c0=c0", "-f", "f32le", "-y", str(sound)]
+    done = subprocess.run(command, capture_output=True, timeout=SECONDS, check=True)
+    return Read(clicks=_clicks(np.fromfile(sound, np.float32), done.stderr.decode(errors="replace"), 0.0))
+
+
 def _clicks(samples: np.ndarray, told: str, first: float) -> list[float]:
     """Clicks by the time stamps of the pieces that sound came in; pieces of one run are counted on."""
     runs: list[list[float]] = []  # start, seconds
