@@ -114,13 +114,13 @@ def measure(plan: Plan, info: MediaInfo, time: Fraction = Fraction(0)) -> Measur
         scale=placed.scale,
         tightness=placed.tightness,
         box=Box.of(placed.rect),
-        corners=_corners(corners),
+        corners=corners_of(corners),
         seen=Box.of(seen),
         bars=Bars(left=seen.x, right=frame.width - seen.right, top=seen.y, bottom=frame.height - seen.bottom),
         active=Box.of(placed.opening.rect),
         drawn=Box.of(plan.frame.drawn_rect),
         window=window,
-        window_corners=_corners(window.corners(picture.pixel_aspect)),
+        window_corners=corners_of(window.corners(picture.pixel_aspect)),
         cost=cost,
         cautions=cautions(cost),
         snaps_across=across,
@@ -130,5 +130,6 @@ def measure(plan: Plan, info: MediaInfo, time: Fraction = Fraction(0)) -> Measur
     )
 
 
-def _corners(corners: Iterable[tuple[Fraction, Fraction]]) -> tuple[Corner, ...]:
+def corners_of(corners: Iterable[tuple[Fraction, Fraction]]) -> tuple[Corner, ...]:
+    """Points, in the pixels that they are given in, for drawing."""
     return tuple(Corner(x=round(float(x), 3), y=round(float(y), 3)) for x, y in corners)

@@ -101,6 +101,11 @@ class MovingTrack(PlacementTrack):
         pose = self.pose(time)
         return self._stage.held(pose) != pose
 
+    def reach(self, time: Fraction) -> tuple[Fraction, Fraction] | None:
+        """How far the frame may look from the picture's middle then, in parts of it; see `Stage.reach`."""
+        pose = self.pose(time)
+        return self._stage.reach(pose.scale, pose.angle)
+
     def at(self, time: Fraction) -> Placed:
         """The placement at a time."""
         pose = self.pose(time)

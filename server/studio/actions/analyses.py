@@ -44,6 +44,17 @@ def ask(footage: Footage) -> None:
     call("analysis")
 
 
+def request(footage: Footage, kind: str) -> None:
+    """Ask for something that is found out about a clip only on request; what is known or on its way stays."""
+    row, new = Analysis.objects.get_or_create(
+        footage=footage, kind=kind, defaults={"rank": time.time() + AFTER_QUICK_ONES * ANALYSES[kind].slow}
+    )
+    if not new and row.state in (State.FAILED, State.CANCELLED):
+        jobs.begin_anew(row)
+    _read_anew(footage)
+    call("analysis")
+
+
 def forget(footage: Footage) -> None:
     """Another file has come in the place of a clip's: nothing is known of it."""
     footage.analyses.all().delete()

@@ -15,6 +15,7 @@ from server.studio.api import (
     playing,
     projects,
     renders,
+    shots,
     treatments,
 )
 
@@ -26,6 +27,7 @@ api.add_router("", footage.router)
 api.add_router("", analyses.router)
 api.add_router("", framings.router)
 api.add_router("", playing.router)
+api.add_router("", shots.router)
 api.add_router("", materials.router)
 api.add_router("", renders.router)
 api.add_router("", deliveries.router)

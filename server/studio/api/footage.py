@@ -11,7 +11,7 @@ from cadrage.errors import BadRequest
 from cadrage.footage import Interpretation, effective_timing
 from cadrage.plan import Range
 from cadrage.values import parse_exact
-from server.studio.actions import folders
+from server.studio.actions import analyses, folders
 from server.studio.actions import footage as actions
 from server.studio.actions.previews import alone_key, kept, own_colours, previewer
 from server.studio.actions.rules import RuleBook
@@ -50,6 +50,14 @@ def link(request: HttpRequest, project_id: int, given: PathIn) -> FootageOut:
     """Add a file of an allowed folder where it lies, without copying it."""
     project = owned.project(request, project_id)
     return FootageOut.of(actions.link(project, folders.allowed(given.path)))
+
+
+@router.post("/footage/{footage_id}/shots", response=FootageOut)
+def find_shots(request: HttpRequest, footage_id: int) -> FootageOut:
+    """Have the shots of a clip found, where nobody has yet."""
+    row = owned.footage(request, footage_id)
+    analyses.request(row, "shots")
+    return FootageOut.of(owned.footage(request, footage_id))
 
 
 @router.patch("/footage/{footage_id}", response=FootageOut)

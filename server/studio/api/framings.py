@@ -1,14 +1,18 @@
 """Framings: changing, undoing, measuring and seeing them."""
 
+from collections.abc import Callable
+
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from cadrage.compose import Measure, measure
+from cadrage.compose.cutting import in_shot
 from cadrage.compose.framed import straightened, with_window
 from cadrage.compose.keying import with_key, with_move_as_keys
 from cadrage.compose.legible import Legible, legibility
 from cadrage.compose.legible import readable as made_readable
 from cadrage.compose.over_time import OverTime, over_time
+from cadrage.compose.path import PathPoint, path_of
 from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
 from cadrage.plan import Design, Plan
 from cadrage.render import estimate
@@ -31,6 +35,7 @@ from server.studio.api.schemas import (
     VersionIn,
     WindowIn,
 )
+from server.studio.models import Framing
 
 router = Router(tags=["framings"])
 WIDEST_THUMBNAIL = 640
@@ -90,14 +95,14 @@ def drop_rule(request: HttpRequest, framing_id: int) -> FramingOut:
 def from_window(request: HttpRequest, framing_id: int, given: WindowIn) -> Design:
     """The design whose frame shows a window of the source."""
     row = owned.framing(request, framing_id)
-    return with_window(actions.tried(row, given.design), row.footage.info, given.window).design
+    return _changed(row, given, lambda plan: with_window(plan, row.footage.info, given.window))
 
 
 @router.post("/framings/{framing_id}/straighten", response=Design)
 def straighten(request: HttpRequest, framing_id: int, given: LineIn) -> Design:
     """The design in which a line drawn on the frame lies level, or upright where that is nearer."""
     row = owned.framing(request, framing_id)
-    return straightened(actions.tried(row, given.design), given.across, given.down).design
+    return _changed(row, given, lambda plan: straightened(plan, given.across, given.down))
 
 
 @router.post("/framings/{framing_id}/quiet", response=Quietness)
@@ -110,8 +115,8 @@ def quiet(request: HttpRequest, framing_id: int, given: MeasureIn) -> Quietness:
 @router.post("/framings/{framing_id}/quieten", response=Design)
 def quieten(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
     """The design with the least change that makes its surround calm."""
-    plan, sample = _sampled(request, framing_id, given)
-    return quietened(plan, sample).design
+    row = owned.framing(request, framing_id)
+    return _changed(row, given, lambda plan: quietened(plan, sampled(plan, row.footage)))
 
 
 @router.post("/framings/{framing_id}/legible", response=list[Legible])
@@ -124,8 +129,13 @@ def legible(request: HttpRequest, framing_id: int, given: MeasureIn) -> list[Leg
 @router.post("/framings/{framing_id}/readable", response=Design)
 def readable(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
     """The design with the least change that gives its words enough contrast."""
-    plan, sample = _sampled(request, framing_id, given)
-    return made_readable(plan, sample).design
+    row = owned.framing(request, framing_id)
+    return _changed(row, given, lambda plan: made_readable(plan, sampled(plan, row.footage)))
+
+
+def _changed(row: Framing, given: MeasureIn, change: Callable[[Plan], Plan]) -> Design:
+    """A design changed in the shot that it was asked for."""
+    return in_shot(actions.tried(row, given.design), row.footage.info, given.shot, change).design
 
 
 def _sampled(request: HttpRequest, framing_id: int, given: MeasureIn) -> tuple[Plan, Sample]:
@@ -157,18 +167,26 @@ def measured_over_time(request: HttpRequest, framing_id: int, given: MeasureIn) 
     return over_time(actions.tried(row, given.design), row.footage.info)
 
 
+@router.post("/framings/{framing_id}/path", response=list[PathPoint])
+def path(request: HttpRequest, framing_id: int, given: MeasureIn) -> list[PathPoint]:
+    """The way of the window over the picture."""
+    row = owned.framing(request, framing_id)
+    return list(path_of(actions.tried(row, given.design), row.footage.info))
+
+
 @router.post("/framings/{framing_id}/key", response=Design)
 def key(request: HttpRequest, framing_id: int, given: KeyIn) -> Design:
     """The design with a key at a time; a move becomes keys."""
     row = owned.framing(request, framing_id)
-    return with_key(actions.tried(row, given.design), row.footage.info, given.time, given.placement).design
+    info = row.footage.info
+    return _changed(row, given, lambda plan: with_key(plan, info, given.time, given.placement))
 
 
 @router.post("/framings/{framing_id}/keys", response=Design)
 def move_as_keys(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
     """The design whose move is done by keys."""
     row = owned.framing(request, framing_id)
-    return with_move_as_keys(actions.tried(row, given.design), row.footage.info).design
+    return _changed(row, given, lambda plan: with_move_as_keys(plan, row.footage.info))
 
 
 @router.post("/framings/{framing_id}/preview")

@@ -8,6 +8,7 @@ from django.db import models
 
 from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.analysis.fields import FieldsFound
+from cadrage.analysis.shots import ShotsFound
 from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
 from cadrage.plan import Range
 from cadrage.surrounds import Blurred
@@ -103,6 +104,12 @@ class Footage(models.Model):
         """Bars found in its pictures; None where nobody has looked."""
         found = self.found.get("bars")
         return found if isinstance(found, BurnedInBars) else None
+
+    @property
+    def shots(self) -> ShotsFound | None:
+        """Where its shots begin; None where nobody has looked."""
+        found = self.found.get("shots")
+        return found if isinstance(found, ShotsFound) else None
 
     @property
     def quiet_copy(self) -> Blurred:

@@ -250,6 +250,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/footage/{footage_id}/shots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Find Shots
+         * @description Have the shots of a clip found, where nobody has yet.
+         */
+        post: operations["server_studio_api_footage_find_shots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/footage/{footage_id}/strip": {
         parameters: {
             query?: never;
@@ -576,6 +596,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/path": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Path
+         * @description The way of the window over the picture.
+         */
+        post: operations["server_studio_api_framings_path"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/play": {
         parameters: {
             query?: never;
@@ -739,6 +779,26 @@ export interface paths {
          * @description Let the rule for this framing's source format and frame be the sensible one again.
          */
         delete: operations["server_studio_api_framings_drop_rule"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/shots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut
+         * @description The design whose shots are otherwise.
+         */
+        post: operations["server_studio_api_shots_cut"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2248,6 +2308,39 @@ export interface components {
             shape: string;
         };
         /**
+         * CutIn
+         * @description What is to be done to the shots of a design.
+         *
+         *     `found` cuts where they were found; `split` before the picture of `time`; `join` makes shot `number` one with that
+         *     before it; `move` lets it begin with the picture of `time`; `as_whole` lets its `part` be as in the whole clip;
+         *     `copy_next` and `copy_all` give what is its own to others.
+         */
+        CutIn: {
+            design: components["schemas"]["Design"];
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "found" | "split" | "join" | "move" | "as_whole" | "copy_next" | "copy_all";
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+            /**
+             * Part
+             * @default placement
+             * @enum {string}
+             */
+            part: "placement" | "motion" | "surround" | "finish";
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            time: string;
+        };
+        /**
          * Delivery
          * @description What is asked of a frame besides its picture.
          *
@@ -2874,6 +2967,7 @@ export interface components {
             /** Own */
             own: boolean;
             range: components["schemas"]["Marks"] | null;
+            shots: components["schemas"]["ShotsFound"] | null;
             /** Size */
             size: number;
             /** Stamp */
@@ -3579,6 +3673,8 @@ export interface components {
         KeyIn: {
             design: components["schemas"]["Design"];
             placement?: components["schemas"]["Placement"] | null;
+            /** Shot */
+            shot?: number | null;
             /**
              * Time
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -3670,6 +3766,8 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             down: string;
+            /** Shot */
+            shot?: number | null;
         };
         /**
          * Listing
@@ -3946,10 +4044,12 @@ export interface components {
         };
         /**
          * MeasureIn
-         * @description A design to measure.
+         * @description A design to measure, or to change: in the shot of a number, counted from 0, or in the whole clip.
          */
         MeasureIn: {
             design: components["schemas"]["Design"];
+            /** Shot */
+            shot?: number | null;
         };
         /**
          * MediaInfo
@@ -4171,6 +4271,8 @@ export interface components {
          */
         MomentIn: {
             design: components["schemas"]["Design"];
+            /** Shot */
+            shot?: number | null;
             /**
              * Time
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -4333,6 +4435,37 @@ export interface components {
         PathIn: {
             /** Path */
             path: string;
+        };
+        /**
+         * PathPoint
+         * @description Where the window is at a moment.
+         *
+         *     Attributes:
+         *         time: in seconds of the clip.
+         *         shot: the number of the shot, from 0.
+         *         x, y: its middle, in source pixels from the picture's upper left corner.
+         *         corners: of the window, in the same, clockwise from its upper left.
+         *         reach: how far its middle may be from that of the picture, across and down, while nothing beside the picture
+         *             shows; None where something does at any place.
+         *         tightness: how large the picture is; see `Placement`.
+         *         angle: degrees clockwise that the picture is turned.
+         */
+        PathPoint: {
+            /** Angle */
+            angle: number;
+            /** Corners */
+            corners: components["schemas"]["Corner"][];
+            reach: components["schemas"]["Corner"] | null;
+            /** Shot */
+            shot: number;
+            /** Tightness */
+            tightness: number;
+            /** Time */
+            time: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * PlaceCells
@@ -5172,6 +5305,20 @@ export interface components {
             surround?: (components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"]) | null;
         };
         /**
+         * ShotsFound
+         * @description The shots of a clip.
+         *
+         *     Attributes:
+         *         starts: time of the first picture of each, in seconds from the clip's first; the first is 0.
+         *         summary: the same in few words.
+         */
+        ShotsFound: {
+            /** Starts */
+            starts: string[];
+            /** Summary */
+            summary: string;
+        };
+        /**
          * Sides
          * @description Two surrounds, that meet in a line through the picture's centre.
          *
@@ -5915,6 +6062,8 @@ export interface components {
          */
         WindowIn: {
             design: components["schemas"]["Design"];
+            /** Shot */
+            shot?: number | null;
             window: components["schemas"]["Window"];
         };
     };
@@ -6221,6 +6370,28 @@ export interface operations {
         };
     };
     server_studio_api_footage_restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_footage_find_shots: {
         parameters: {
             query?: never;
             header?: never;
@@ -6645,6 +6816,32 @@ export interface operations {
             };
         };
     };
+    server_studio_api_framings_path: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PathPoint"][];
+                };
+            };
+        };
+    };
     server_studio_api_playing_play: {
         parameters: {
             query?: never;
@@ -6859,6 +7056,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FramingOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_shots_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Design"];
                 };
             };
         };

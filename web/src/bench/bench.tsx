@@ -19,6 +19,7 @@ import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
 import { CostPanel } from "./cost-panel";
 import type { PlanEditor } from "./editor/plan-editor";
+import { ofShot } from "./editor/scope";
 import { IntoFrame, Neighbours } from "./into-frame";
 import { CheckPanel } from "./panels/check-panel";
 import { FinishPanel } from "./panels/finish-panel";
@@ -32,8 +33,13 @@ import { usePlayer } from "./playing/use-player";
 import { useWholeScreen, WholeScreen } from "./playing/whole-screen";
 import { ResultWell } from "./result-well";
 import { RuleNote } from "./rule-note";
+import { ShotBar } from "./shots/shot-bar";
+import { shotAt } from "./shots/shots";
+import { useCutting } from "./shots/use-cutting";
+import { usePath } from "./shots/use-path";
 import { STEPS, type StepName, Steps } from "./steps";
 import { moment } from "./timecode";
+import { Lanes } from "./timeline/lanes";
 import { Timeline } from "./timeline/timeline";
 import { type Bench, useMeasureAt } from "./use-framing";
 import { useHeld } from "./use-held";
@@ -57,16 +63,21 @@ type Props = {
 };
 
 /** The bench of one framing: its steps, its picture, and what can be done to it. */
-export function BenchView({ board, footage, framing, bench, plan, measure, error, trail }: Props) {
+export function BenchView({ board, footage, framing, bench, plan: whole, measure, error, trail }: Props) {
   const { editor, state, measured } = bench;
   const { change, commit, abandon, undo, redo } = editor;
   const [step, choose] = useStep();
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
   const player = usePlayer(transport, footage.timing.rate);
   const time = moment(useRest(transport), footage.timing.rate);
+  const [inShot, setInShot] = useState(true);
+  const shot = shotAt(whole, time);
+  const plan = inShot ? ofShot(whole, shot) : whole;
+  const cutting = useCutting(framing.id, whole, commit);
+  const path = usePath(framing.id, whole);
   const editing = {
     plan,
-    measure: useMeasureAt(framing.id, plan, measure, time),
+    measure: useMeasureAt(framing.id, whole, measure, time),
     measured,
     change,
     commit,
@@ -75,8 +86,8 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
   const range = useRange(footage);
   const { renders, order } = useRenders(board.id, framing.id, editor);
   const finished = renders.find((render) => render.state === "done");
-  const [whole, setWhole] = useWholeScreen(!(step === "check" && finished));
-  useKeys(transport, range, { undo, redo, f: () => setWhole(!whole) });
+  const [onScreen, setOnScreen] = useWholeScreen(!(step === "check" && finished));
+  useKeys(transport, range, { undo, redo, f: () => setOnScreen(!onScreen) });
   const [surroundOff] = useHeld("b");
   const [hidden] = useHeld("h");
   const [outside, setOutside] = useState(false);
@@ -85,6 +96,8 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
   const reading = useInterpretation(footage);
   const [onSource, setOnSource] = useOnSource(step);
   const framingId = framing.id;
+
+  const ofShots = whole.shots.length > 0 && step !== "source" && step !== "frame" && step !== "check";
 
   // What is not stored yet can be taken back as well, and leaves nothing to be done again.
   const undoes = state.last ?? framing.undo;
@@ -126,10 +139,10 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
             <ResultWell key={finished.id} render={finished} footage={footage} />
           ) : (
             <>
-              {whole ? (
+              {onScreen ? (
                 <WholeScreen
                   {...{ framingId, plan, footage, transport, player }}
-                  onClose={() => setWhole(false)}
+                  onClose={() => setOnScreen(false)}
                 />
               ) : onSource ? (
                 <SourceWell
@@ -165,7 +178,7 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
                 onOutside={() => setOutside(!outside)}
                 compared={compared}
                 onCompare={() => setCompared(!compared)}
-                onWhole={() => setWhole(true)}
+                onWhole={() => setOnScreen(true)}
               />
             </>
           )}
@@ -173,6 +186,9 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
         <aside className="grid w-[312px] shrink-0 content-start gap-5 overflow-y-auto border-l border-rule p-4">
           <Waits editor={editor} state={state} />
           <ProblemNote error={error ?? order.error} />
+          {ofShots && (
+            <ShotBar plan={whole} number={shot} onInShot={setInShot} {...{ inShot, time, cutting }} />
+          )}
           {step !== "source" && step !== "check" && <CostPanel measure={editing.measure} />}
           {step === "source" && <SourcePanel {...{ footage, time, reading }} go={transport.go} />}
           {step === "frame" && <FramePanel board={board} framing={framing} measure={editing.measure} />}
@@ -188,7 +204,13 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
               }}
             />
           )}
-          {step === "movement" && <MovementPanel {...editing} {...{ framingId, footage, time, transport }} />}
+          {step === "movement" && (
+            <MovementPanel
+              {...editing}
+              {...{ framingId, footage, time, transport, cutting }}
+              cut={whole.shots.length > 0}
+            />
+          )}
           {step === "surround" && (
             <>
               <SurroundPanel {...editing} {...{ projectId: board.id, framingId, footage, time }} />
@@ -214,7 +236,12 @@ export function BenchView({ board, footage, framing, bench, plan, measure, error
           )}
         </aside>
       </div>
-      <Timeline footage={footage} aspect={editing.measure.display_aspect} {...{ transport, range, player }} />
+      <Timeline
+        footage={footage}
+        aspect={editing.measure.display_aspect}
+        {...{ transport, range, player }}
+        lanes={<Lanes {...{ footage, transport, whole, plan, path, commit, cutting }} number={shot} />}
+      />
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Design } from "../api/client";
 import { Button } from "../ui/button";
 import { useRested } from "../ui/use-rested";
-import { designOf } from "./editor/plan-editor";
+import { asked, designOf, taken } from "./editor/scope";
 import type { Editing } from "./use-framing";
 
 const REST_MS = 500;
@@ -20,7 +20,7 @@ type Props<Found> = Pick<Editing, "plan" | "commit"> & {
   say: (found: Found) => Said | null;
   waiting: string;
   /** The least change that makes it good. */
-  mend: (design: Design) => Promise<Design>;
+  mend: (asked: { design: Design; shot: number | null }) => Promise<Design>;
   button: string;
   label: string;
   retry?: boolean;
@@ -46,7 +46,7 @@ export function PlanLine<Found>(props: Props<Found>) {
   async function change() {
     setBusy(true);
     try {
-      commit({ ...plan, ...(await mend(designOf(plan))) }, label);
+      commit(taken(plan, await mend(asked(plan))), label);
     } finally {
       setBusy(false);
     }

@@ -14,7 +14,7 @@ export function QuietLine(props: Props) {
       judge={(design) => unwrap(api.POST("/api/framings/{framing_id}/quiet", { params, body: { design } }))}
       say={({ calm, summary }) => ({ good: calm, text: `Beside the picture: ${summary}` })}
       waiting="Looking how quiet it is …"
-      mend={(design) => unwrap(api.POST("/api/framings/{framing_id}/quieten", { params, body: { design } }))}
+      mend={(body) => unwrap(api.POST("/api/framings/{framing_id}/quieten", { params, body }))}
       button="Quieten"
       label="Quietened"
     />

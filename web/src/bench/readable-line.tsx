@@ -17,7 +17,7 @@ export function ReadableLine({ what, ...props }: Props) {
         return found ? { good: found.readable, text: `Words: ${found.summary}` } : null;
       }}
       waiting="Looking at the words …"
-      mend={(design) => unwrap(api.POST("/api/framings/{framing_id}/readable", { params, body: { design } }))}
+      mend={(body) => unwrap(api.POST("/api/framings/{framing_id}/readable", { params, body }))}
       button="Make readable"
       label="Made readable"
       retry={false}

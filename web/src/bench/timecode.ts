@@ -24,6 +24,12 @@ export function frameAt(time: string, rate: string): number {
   return Math.floor((seconds / part) * (above / below) + 0.01);
 }
 
+/** The exact moment at which a frame begins, in seconds, as exact text. */
+export function startOf(frame: number, rate: string): string {
+  const [above, below] = parts(rate);
+  return `${frame * below}/${above}`;
+}
+
 /** The exact moment in the middle of a frame, in seconds, as exact text; the middle cannot be mistaken for a neighbour. */
 export function moment(frame: number, rate: string): string {
   const [above, below] = parts(rate);

@@ -4,7 +4,8 @@ import { useStore } from "zustand";
 import { api, type Design, type Framing, type Measure, type Plan, unwrap } from "../api/client";
 import { framingQuery } from "../api/queries";
 import { editorOf, letGo } from "./editor/editors";
-import { designOf, type PlanEditor } from "./editor/plan-editor";
+import type { PlanEditor } from "./editor/plan-editor";
+import { designOf } from "./editor/scope";
 
 /** A framing on the bench: what is stored, what the hand has done to it, and ways to change it. */
 export function useFraming(framingId: number) {

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { type Design, type Plan, postRaw } from "../api/client";
-import { designOf } from "./editor/plan-editor";
+import { designOf } from "./editor/scope";
 
 type Wanted = { framingId: number; plan: Plan | Design; time: string; width: number };
 /** What is shown, and the moment that it is of. */
@@ -23,7 +23,7 @@ export function usePreview(slot: string, wanted: Wanted | null) {
   const waiting = useRef<Wanted | null>(null);
   const newest = useRef(0);
   // What the frame, the clip and its range are the server knows; where they change, the picture is another.
-  const key = wanted && JSON.stringify(wanted);
+  const key = wanted && JSON.stringify({ ...wanted, plan: designOf(wanted.plan) });
 
   useEffect(() => {
     if (!key) return;

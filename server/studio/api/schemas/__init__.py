@@ -14,6 +14,7 @@ from server.studio.api.schemas.board import (
 from server.studio.api.schemas.catalogue import Catalogue, OwnFrameOut, OwnSettingsOut, Visitor
 from server.studio.api.schemas.footage import AnalysisOut, FootageOut, InterpretIn, MarkIn, Marks, PathIn, RenameIn
 from server.studio.api.schemas.framing import (
+    CutIn,
     EstimateOut,
     FramingOut,
     KeyIn,
@@ -36,6 +37,7 @@ __all__ = [
     "CellOut",
     "CellsIn",
     "Changes",
+    "CutIn",
     "EstimateOut",
     "FootageOut",
     "FrameIn",

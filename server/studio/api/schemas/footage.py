@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 
 from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.analysis.fields import FieldsFound
+from cadrage.analysis.shots import ShotsFound
 from cadrage.footage import Candidate, Fact, Interpretation, MediaInfo, candidates, describe, effective_timing, resolve
 from cadrage.footage.describe import colour_summary, notices
 from cadrage.footage.findings import places
@@ -154,6 +155,7 @@ class FootageOut(Schema):
     analyses: list[AnalysisOut]
     bars: BurnedInBars | None
     fields: FieldsFound | None
+    shots: ShotsFound | None
     twin: str | None
     range: Marks | None
     copy_to_begin_with: Blurred
@@ -189,6 +191,7 @@ class FootageOut(Schema):
             analyses=[AnalysisOut.of(one) for one in row.analyses.all()],
             bars=row.bars,
             fields=row.fields,
+            shots=row.shots,
             twin=twin_of(row, firsts),
             range=Marks.of(row, taken),
             copy_to_begin_with=row.quiet_copy,

@@ -9,7 +9,7 @@ from pydantic import Field
 from cadrage.compose import Measure, measure
 from cadrage.compose.concerns import Concern, concerns
 from cadrage.geometry import Placement, Window
-from cadrage.plan import Design, Plan
+from cadrage.plan import Design, Part, Plan
 from cadrage.playing.request import LINES, MOST_LINES, MOST_TILES
 from cadrage.render.offers import Fitting
 from cadrage.rules import format_summary
@@ -93,9 +93,10 @@ class VersionIn(Schema):
 
 
 class MeasureIn(Schema):
-    """A design to measure."""
+    """A design to measure, or to change: in the shot of a number, counted from 0, or in the whole clip."""
 
     design: Design
+    shot: int | None = Field(None, ge=0)
 
 
 class MomentIn(MeasureIn):
@@ -104,10 +105,9 @@ class MomentIn(MeasureIn):
     time: Exact = Fraction(0)
 
 
-class KeyIn(Schema):
+class KeyIn(MeasureIn):
     """A design to set a key in, at a time in seconds of the clip; and which placement it is to hold, if not its own."""
 
-    design: Design
     time: Exact
     placement: Placement | None = None
 
@@ -120,17 +120,15 @@ class EstimateOut(Schema):
     fitting: Fitting | None
 
 
-class WindowIn(Schema):
+class WindowIn(MeasureIn):
     """A window on the source, for which the placement is wanted."""
 
-    design: Design
     window: Window
 
 
-class LineIn(Schema):
+class LineIn(MeasureIn):
     """A line drawn on the frame, in frame pixels, that ought to be level or upright."""
 
-    design: Design
     across: Exact
     down: Exact
 
@@ -162,3 +160,18 @@ class PlayIn(Schema):
     speed: Literal[1, 2, 4, 8] = 1
     source: bool = False
     viewer: str = Field(max_length=80)
+
+
+class CutIn(Schema):
+    """What is to be done to the shots of a design.
+
+    `found` cuts where they were found; `split` before the picture of `time`; `join` makes shot `number` one with that
+    before it; `move` lets it begin with the picture of `time`; `as_whole` lets its `part` be as in the whole clip;
+    `copy_next` and `copy_all` give what is its own to others.
+    """
+
+    design: Design
+    do: Literal["found", "split", "join", "move", "as_whole", "copy_next", "copy_all"]
+    number: int = Field(0, ge=0)
+    time: Exact = Fraction(0)
+    part: Part = "placement"

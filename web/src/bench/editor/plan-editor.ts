@@ -1,5 +1,6 @@
 import { createStore } from "zustand/vanilla";
 import type { Design, Framing, Plan, Problem } from "../../api/client";
+import { designOf } from "./scope";
 
 /** How long the hand must rest before a run of alike changes is one step. */
 export const REST_MS = 400;
@@ -233,8 +234,3 @@ export class PlanEditor {
 }
 
 const alike = (one: Design, other: Design) => JSON.stringify(one) === JSON.stringify(other);
-
-/** What people decide of a plan; all else of it comes from the clip and its frame. */
-export function designOf({ placement, motion, surround, finish, shots }: Plan | Design): Design {
-  return { placement, motion, surround, finish, shots };
-}

@@ -6,37 +6,48 @@ import { ChoiceRow } from "../../ui/choice-row";
 import { ProblemNote } from "../../ui/problem-note";
 import { SliderRow } from "../../ui/slider-row";
 import { TickRow } from "../../ui/tick-row";
-import { designOf } from "../editor/plan-editor";
+import { asked, designOf, taken } from "../editor/scope";
+import { FindShots } from "../shots/find-shots";
+import type { useCutting } from "../shots/use-cutting";
 import { frameAt, timecode } from "../timecode";
 import type { Editing } from "../use-framing";
 import type { Transport } from "../use-transport";
 import { KeyRows } from "./movement/key-rows";
 import { EASES, MOVES, moveNamed, nameOf } from "./movement/moves";
 
-type Props = Editing & { framingId: number; footage: Footage; time: string; transport: Transport };
+type Props = Editing & {
+  framingId: number;
+  footage: Footage;
+  time: string;
+  transport: Transport;
+  cutting: ReturnType<typeof useCutting>;
+  /** Whether it is in several shots. */
+  cut: boolean;
+};
 
 /** How the placement varies: by a move over the length of the clip, or by keys. */
 export function MovementPanel(props: Props) {
-  const { framingId, footage, time, transport, plan, change, commit } = props;
+  const { framingId, footage, time, transport, plan, change, commit, cutting, cut } = props;
   const { motion } = plan;
   const { move } = motion;
   const moved = (given: Partial<Motion>) => ({ ...plan, motion: { ...motion, ...given } });
   const params = { path: { framing_id: framingId } };
   const keying = useMutation({
     mutationFn: (way: "key" | "keys") => {
-      const design = designOf(plan);
+      const body = asked(plan);
       return way === "key"
-        ? unwrap(api.POST("/api/framings/{framing_id}/key", { params, body: { design, time } }))
-        : unwrap(api.POST("/api/framings/{framing_id}/keys", { params, body: { design } }));
+        ? unwrap(api.POST("/api/framings/{framing_id}/key", { params, body: { ...body, time } }))
+        : unwrap(api.POST("/api/framings/{framing_id}/keys", { params, body }));
     },
     onSuccess: (design, way) =>
-      commit({ ...plan, ...design }, way === "key" ? "Keyed" : "Move turned into keys"),
+      commit(taken(plan, design), way === "key" ? "Keyed" : "Move turned into keys"),
   });
 
   return (
     <section aria-label="Movement" className="grid gap-3">
       <h2 className="font-semibold">Movement</h2>
       <ProblemNote error={keying.error} />
+      {!cut && footage.info.kind === "clip" && <FindShots {...{ footage, time, cutting }} />}
       {motion.keys.length === 0 && (
         <ChoiceRow
           label="Move"

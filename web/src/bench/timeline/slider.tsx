@@ -47,7 +47,7 @@ export function Slider({ transport, frames, rate, children }: Props) {
       aria-valuemax={frames - 1}
       aria-valuenow={frame}
       aria-valuetext={timecode(frame, rate)}
-      className="relative h-16 min-w-0 grow cursor-ew-resize touch-none"
+      className="relative h-16 cursor-ew-resize touch-none"
       onPointerDown={scrub}
       onPointerMove={scrub}
       onPointerUp={letGo}

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Footage } from "../../api/client";
 import { shown } from "../../api/exact";
 import { Button } from "../../ui/button";
@@ -13,15 +14,22 @@ const MOST_MOMENTS = 48;
 const STRIP_WIDTH = 960;
 const STRIP_HEIGHT = 64;
 
-type Props = { footage: Footage; aspect: number; transport: Transport; range: RangeOf; player: Player };
+type Props = {
+  footage: Footage;
+  aspect: number;
+  transport: Transport;
+  range: RangeOf;
+  player: Player;
+  lanes?: ReactNode;
+};
 
 /** Time along the bottom: the clip as a strip of its own pictures, and where we are in it. */
-export function Timeline({ footage, aspect, transport, range, player }: Props) {
+export function Timeline({ footage, aspect, transport, range, player, lanes }: Props) {
   const speed = useSpeed(transport);
   const { muted } = usePlayed(player);
   const { frames, rate } = footage.timing;
   return (
-    <footer className="flex h-[104px] shrink-0 items-center gap-4 border-t border-rule px-4">
+    <footer className="flex min-h-[104px] shrink-0 items-end gap-4 border-t border-rule px-4 py-5">
       <div className="w-32 shrink-0">
         <Clock {...{ transport, rate }} />
         <p className="num text-soft">of {timecode(frames, rate)}</p>
@@ -44,15 +52,18 @@ export function Timeline({ footage, aspect, transport, range, player }: Props) {
           {muted ? "muted" : "with sound"}
         </button>
       </div>
-      <Slider {...{ transport, frames, rate }}>
-        <img
-          alt=""
-          draggable={false}
-          className="h-full w-full object-fill"
-          src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`}
-        />
-        {range.part && <OutsideRange range={range} frames={frames} />}
-      </Slider>
+      <div className="min-w-0 grow">
+        {lanes}
+        <Slider {...{ transport, frames, rate }}>
+          <img
+            alt=""
+            draggable={false}
+            className="h-full w-full object-fill"
+            src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`}
+          />
+          {range.part && <OutsideRange range={range} frames={frames} />}
+        </Slider>
+      </div>
       <Range {...{ range, transport, rate }} />
     </footer>
   );

@@ -1,6 +1,7 @@
 import type { Plan } from "../../api/client";
 import { placement } from "../../api/placement";
 import { useEdge } from "../../ui/use-edge";
+import { everywhere } from "../editor/scope";
 import { Played } from "../playing/played";
 import type { Player } from "../playing/player";
 import { usePreview } from "../use-preview";
@@ -60,7 +61,8 @@ export function BeforeAfter({ framingId, plan, time, width, box, player }: Props
 
 /** The clip as it goes into the frame when nobody does anything about it. */
 export function untreated(plan: Plan): Plan {
-  const { surround: _, finish: __, ...rest } = plan;
   const plain = { kind: "plain", colour: "#000000" };
-  return { ...rest, placement: placement({}), surround: plain, finish: {} } as unknown as Plan;
+  const still = { move: null, keys: [], inside: true };
+  const bare = { placement: placement({}), motion: still, surround: plain, finish: {} };
+  return everywhere(plan, bare as unknown as Plan);
 }

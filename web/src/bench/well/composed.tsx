@@ -1,6 +1,6 @@
 import type { Footage, Plan } from "../../api/client";
 import { ProblemNote } from "../../ui/problem-note";
-import { designOf } from "../editor/plan-editor";
+import { designOf } from "../editor/scope";
 import { Played } from "../playing/played";
 import type { Player } from "../playing/player";
 import { PlayingNote } from "../playing/playing-note";

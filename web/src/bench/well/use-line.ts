@@ -2,7 +2,7 @@ import { type RefObject, useState } from "react";
 import { api, unwrap } from "../../api/client";
 import { toExact } from "../../api/exact";
 import { type At, useDragging } from "../../ui/use-dragging";
-import { designOf } from "../editor/plan-editor";
+import { asked, taken } from "../editor/scope";
 import type { Editing } from "../use-framing";
 import type { View } from "./view";
 
@@ -30,11 +30,11 @@ export function useLine(
     const straight = await unwrap(
       api.POST("/api/framings/{framing_id}/straighten", {
         params: { path: { framing_id: framingId } },
-        body: { design: designOf(plan), across, down },
+        body: { ...asked(plan), across, down },
       }),
     ).catch(() => null);
     onDone();
-    if (straight) commit({ ...plan, ...straight }, "Straightened");
+    if (straight) commit(taken(plan, straight), "Straightened");
   }
 
   const drag = useDragging<Ends>({

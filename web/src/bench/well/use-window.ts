@@ -3,7 +3,7 @@ import { api, type Design, unwrap, type Window } from "../../api/client";
 import { toNumber } from "../../api/exact";
 import { arrowOf } from "../../ui/arrows";
 import { type At, useDragging } from "../../ui/use-dragging";
-import { designOf } from "../editor/plan-editor";
+import { asked, taken } from "../editor/scope";
 import { Coalesced, type Editing } from "../use-framing";
 import { type Point, pointOnScreen, type View } from "./view";
 import { moved, resized } from "./window";
@@ -33,7 +33,7 @@ export function useWindow(framingId: number, view: View, origin: Point, editing:
       const design = await unwrap(
         api.POST("/api/framings/{framing_id}/window", {
           params: { path: { framing_id: framingId } },
-          body: { design: designOf(plan), window },
+          body: { ...asked(plan), window },
         }),
       ).catch(() => null);
       if (design && current()) then(design);
@@ -57,12 +57,12 @@ export function useWindow(framingId: number, view: View, origin: Point, editing:
     move: (grab, at) => {
       grab.last = dragged(grab, at, view);
       setHeld(grab.last);
-      open(grab.last, (design) => dragging.current && change({ ...plan, ...design }));
+      open(grab.last, (design) => dragging.current && change(taken(plan, design)));
     },
     end: (grab) => {
       dragging.current = false;
       const label = grab.middle ? "Window sized" : "Window moved";
-      open(grab.last, (design) => commit({ ...plan, ...design }, label));
+      open(grab.last, (design) => commit(taken(plan, design), label));
     },
     cancel: () => {
       dragging.current = false;
@@ -79,7 +79,7 @@ export function useWindow(framingId: number, view: View, origin: Point, editing:
     const next = moved(latest.current, way[0], way[1]);
     latest.current = next;
     setHeld(next);
-    open(next, (design) => commit({ ...plan, ...design }, "Window moved"));
+    open(next, (design) => commit(taken(plan, design), "Window moved"));
   }
 
   return { window: shown, move: drag("move"), size: drag("size"), onKeyDown };

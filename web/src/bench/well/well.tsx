@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import type { Footage } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
 import { WELL } from "../../api/placement";
+import { everywhere } from "../editor/scope";
 import type { Player } from "../playing/player";
 import { moment } from "../timecode";
 import type { Editing } from "../use-framing";
@@ -44,7 +45,7 @@ export function Well(props: Props) {
   const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props);
   const drawing = useLine(place, view, framingId, props, props.onStraightened);
   const rested = moment(useRest(transport), props.rate);
-  const seen = surroundOff ? { ...plan, surround: WELL } : plan;
+  const seen = surroundOff ? everywhere(plan, { surround: WELL }) : plan;
   useWheel(place, onWheel);
 
   return (

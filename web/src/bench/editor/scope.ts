@@ -1,0 +1,58 @@
+import type { Design, Plan } from "../../api/client";
+
+/** What a shot can have of its own. */
+export const PARTS = ["placement", "motion", "surround", "finish"] as const;
+export type Part = (typeof PARTS)[number];
+
+/** Where what is changed in a plan goes: to a shot of it. It goes along when the plan is spread into another. */
+const SCOPE = Symbol("scope");
+type Scope = { number: number; whole: Plan; shown: Plan };
+type Scoped = { [SCOPE]?: Scope };
+
+const scopeOf = (plan: Plan | Design) => (plan as Scoped)[SCOPE];
+
+/** A plan as one of its shots has it. What is changed in it becomes that shot's own. */
+export function ofShot(whole: Plan, number: number): Plan {
+  const shot = whole.shots[number];
+  if (!shot) return whole;
+  const own = PARTS.flatMap((part) => (shot[part] ? [[part, shot[part]]] : []));
+  const shown: Plan = { ...whole, ...Object.fromEntries(own) };
+  return { ...shown, [SCOPE]: { number, whole, shown } } as Plan;
+}
+
+/** What people decide of a plan; all else of it comes from the clip and its frame. */
+export function designOf(plan: Plan | Design): Design {
+  const scope = scopeOf(plan);
+  if (!scope) return partsOf(plan);
+  const changed = PARTS.filter((part) => plan[part] !== scope.shown[part]).map((part) => [part, plan[part]]);
+  const shots = scope.whole.shots.map((shot, number) =>
+    number === scope.number ? { ...shot, ...Object.fromEntries(changed) } : shot,
+  );
+  return { ...partsOf(scope.whole), shots };
+}
+
+function partsOf({ placement, motion, surround, finish, shots }: Plan | Design): Design {
+  return { placement, motion, surround, finish, shots };
+}
+
+/** What the server is asked to change: a design, and the shot of it that is meant. */
+export function asked(plan: Plan): { design: Design; shot: number | null } {
+  return { design: designOf(plan), shot: scopeOf(plan)?.number ?? null };
+}
+
+/** A plan with the design that the server made of it. */
+export function taken(plan: Plan, design: Design): Plan {
+  const scope = scopeOf(plan);
+  if (!scope) return { ...plan, ...design };
+  const shot = design.shots[scope.number];
+  const own = PARTS.flatMap((part) => (shot?.[part] ? [[part, shot[part]]] : []));
+  return { ...plan, ...Object.fromEntries(own) };
+}
+
+/** The whole of a plan, with parts that are the same in every shot. */
+export function everywhere(plan: Plan, parts: Partial<Pick<Plan, Part>>): Plan {
+  const { [SCOPE]: scope, ...bare } = plan as Plan & Scoped;
+  const whole = scope?.whole ?? (bare as Plan);
+  const none = Object.fromEntries(Object.keys(parts).map((part) => [part, null]));
+  return { ...whole, ...parts, shots: whole.shots.map((shot) => ({ ...shot, ...none })) };
+}

@@ -1,0 +1,106 @@
+import type { Plan } from "../../api/client";
+import { ProblemNote } from "../../ui/problem-note";
+import type { Part } from "../editor/scope";
+import { ownOf } from "./shots";
+import type { useCutting } from "./use-cutting";
+
+type Props = {
+  plan: Plan;
+  number: number;
+  /** Whether what is done goes to this shot, or to the whole clip. */
+  inShot: boolean;
+  onInShot: (inShot: boolean) => void;
+  time: string;
+  cutting: ReturnType<typeof useCutting>;
+};
+
+const NAMES: Record<Part, string> = {
+  placement: "placement",
+  motion: "movement",
+  surround: "surround",
+  finish: "finish",
+};
+
+/** Which shot we are in, whether what is done is for it alone, and what it has of its own. */
+export function ShotBar({ plan, number, inShot, onInShot, time, cutting: { cut, busy, error } }: Props) {
+  const own = ownOf(plan.shots[number]);
+  const last = plan.shots.length - 1;
+  const look = (pressed: boolean) =>
+    `grow px-2 py-1 ${pressed ? "bg-ink text-paper" : "bg-sheet hover:bg-paper"}`;
+  const link = "text-ochre underline disabled:text-soft disabled:no-underline";
+  return (
+    <section aria-label="Shot" className="grid gap-2 border-rule border-b pb-4">
+      <h2 className="flex justify-between font-semibold">
+        Shot {number + 1} of {plan.shots.length}
+        <span className="flex gap-3 font-normal">
+          <button type="button" className={link} disabled={busy} onClick={() => cut({ do: "split", time })}>
+            Split here
+          </button>
+          {number > 0 && (
+            <button
+              type="button"
+              className={link}
+              disabled={busy}
+              onClick={() => cut({ do: "join", number })}
+            >
+              Join with the one before
+            </button>
+          )}
+        </span>
+      </h2>
+      <ProblemNote error={error} />
+      <div className="flex border border-rule">
+        <button type="button" aria-pressed={inShot} className={look(inShot)} onClick={() => onInShot(true)}>
+          This shot
+        </button>
+        <button
+          type="button"
+          aria-pressed={!inShot}
+          className={look(!inShot)}
+          onClick={() => onInShot(false)}
+        >
+          Whole clip
+        </button>
+      </div>
+      {own.length === 0 && <p className="text-soft">All of it as in the whole clip.</p>}
+      {own.map((part) => (
+        <p key={part} className="flex justify-between">
+          <span>
+            Its own {NAMES[part]}
+            {!inShot && ", which stays"}
+          </span>
+          <button
+            type="button"
+            className={link}
+            disabled={busy}
+            onClick={() => cut({ do: "as_whole", number, part })}
+          >
+            as in the whole clip
+          </button>
+        </p>
+      ))}
+      {own.length > 0 && (
+        <p className="flex gap-4">
+          {number < last && (
+            <button
+              type="button"
+              className={link}
+              disabled={busy}
+              onClick={() => cut({ do: "copy_next", number })}
+            >
+              Copy to the next
+            </button>
+          )}
+          <button
+            type="button"
+            className={link}
+            disabled={busy}
+            onClick={() => cut({ do: "copy_all", number })}
+          >
+            Copy to all
+          </button>
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,17 @@
+import type { Design, Plan } from "../../api/client";
+import { toNumber } from "../../api/exact";
+import { PARTS, type Part } from "../editor/scope";
+
+export type Shot = Plan["shots"][number];
+
+/** The number of the shot that a time lies in, in seconds as exact text. */
+export function shotAt({ shots }: Plan | Design, time: string): number {
+  const at = toNumber(time);
+  return Math.max(
+    0,
+    shots.findLastIndex(({ start }) => toNumber(start) <= at),
+  );
+}
+
+/** What a shot has of its own. */
+export const ownOf = (shot: Shot | undefined): Part[] => PARTS.filter((part) => shot?.[part] != null);

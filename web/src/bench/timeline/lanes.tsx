@@ -1,0 +1,204 @@
+import type { Footage, Motion, Plan } from "../../api/client";
+import { toNumber } from "../../api/exact";
+import { arrowOf } from "../../ui/arrows";
+import { useDragging } from "../../ui/use-dragging";
+import type { PlanEditor } from "../editor/plan-editor";
+import { ownOf } from "../shots/shots";
+import type { useCutting } from "../shots/use-cutting";
+import type { PathPoint } from "../shots/use-path";
+import { frameAt, startOf, timecode } from "../timecode";
+import type { Transport } from "../use-transport";
+import { Curve } from "./curve";
+
+type Key = Motion["keys"][number];
+type Props = {
+  footage: Footage;
+  transport: Transport;
+  /** All of the clip; and as it is worked on, which is one of its shots or all of it. */
+  whole: Plan;
+  plan: Plan;
+  number: number;
+  path: PathPoint[];
+  commit: PlanEditor["commit"];
+  cutting: ReturnType<typeof useCutting>;
+};
+
+const OWN = { placement: "P", motion: "M", surround: "S", finish: "F" };
+
+/** Thin lanes above the strip: shots with their cuts, keys, and the curve of a value. */
+export function Lanes(props: Props) {
+  const { footage, whole, plan, path } = props;
+  const { frames, rate } = footage.timing;
+  const last = Math.max(1, frames - 1);
+  const left = (frame: number) => `${(frame / last) * 100}%`;
+  const moving = plan.motion.keys.length > 0 || plan.motion.move !== null;
+  if (whole.shots.length === 0 && !moving) return null;
+  return (
+    <div className="relative grid gap-1 pb-2" data-testid="lanes">
+      {whole.shots.length > 0 && <ShotsLane {...props} {...{ left, last }} />}
+      {plan.motion.keys.length > 0 && <KeysLane {...props} {...{ left, last }} />}
+      {moving && <Curve path={path} seconds={last / toNumber(rate)} />}
+    </div>
+  );
+}
+
+type LaneProps = Props & { left: (frame: number) => string; last: number };
+
+function ShotsLane({ footage, transport, whole, number, cutting, left, last }: LaneProps) {
+  const { rate } = footage.timing;
+  const starts = whole.shots.map(({ start }) => frameAt(start, rate));
+  const ends = [...starts.slice(1), last];
+  const drag = useDragging<{ number: number; box: DOMRect; frame: number }, number>({
+    begin: (_, event, cut) => {
+      const lane = (event.target as HTMLElement).closest("[data-lane]");
+      return lane && { number: cut, box: lane.getBoundingClientRect(), frame: starts[cut] ?? 0 };
+    },
+    move: (held, { x }) => {
+      held.frame = Math.round(((x - held.box.left) / held.box.width) * last);
+      transport.go(held.frame);
+    },
+    end: ({ number: cut, frame }) => cutting.cut({ do: "move", number: cut, time: startOf(frame, rate) }),
+    cancel: () => undefined,
+  });
+
+  function onKeyDown(event: React.KeyboardEvent, cut: number) {
+    if (event.key === "Delete" || event.key === "Backspace") {
+      event.preventDefault();
+      cutting.cut({ do: "join", number: cut });
+    }
+    const way = arrowOf(event);
+    if (!way?.[0]) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const frame = Math.max(0, (starts[cut] ?? 0) + way[0]);
+    cutting.cut({ do: "move", number: cut, time: startOf(frame, rate) });
+    transport.go(frame);
+  }
+
+  return (
+    <div className="relative h-4" data-lane="shots">
+      {starts.map((start, shot) => {
+        const own = ownOf(whole.shots[shot]);
+        return (
+          <button
+            // biome-ignore lint/suspicious/noArrayIndexKey: a shot is its place among them
+            key={shot}
+            type="button"
+            aria-label={`Shot ${shot + 1}`}
+            aria-pressed={shot === number}
+            title={own.length ? `Its own: ${own.join(", ")}` : "As in the whole clip"}
+            className={`num absolute inset-y-0 overflow-hidden border-r border-paper px-1 text-left text-[10px] leading-4 ${shot === number ? "bg-ochre text-paper" : "bg-rule text-ink hover:bg-soft/40"}`}
+            style={{ left: left(start), width: left((ends[shot] ?? last) - start) }}
+            onClick={() => transport.go(start)}
+          >
+            {shot + 1} {own.map((part) => OWN[part]).join("")}
+          </button>
+        );
+      })}
+      {starts.slice(1).map((start, index) => (
+        <span
+          // biome-ignore lint/suspicious/noArrayIndexKey: a cut is its place among them
+          key={index}
+          role="slider"
+          tabIndex={0}
+          aria-label={`Cut before shot ${index + 2}`}
+          aria-valuemin={starts[index] ?? 0}
+          aria-valuemax={ends[index + 1] ?? last}
+          aria-valuenow={start}
+          aria-valuetext={timecode(start, rate)}
+          title="Drag, or arrow keys; Delete joins the two"
+          className="absolute -inset-y-1 w-2 -translate-x-1/2 cursor-ew-resize touch-none after:absolute after:inset-y-0 after:left-[3px] after:w-0.5 after:bg-ink"
+          style={{ left: left(start) }}
+          onKeyDown={(event) => onKeyDown(event, index + 1)}
+          {...drag(index + 1)}
+        />
+      ))}
+    </div>
+  );
+}
+
+function KeysLane({ footage, transport, plan, commit, left, last }: LaneProps) {
+  const { rate } = footage.timing;
+  const { motion } = plan;
+  const frames = motion.keys.map(({ time }) => frameAt(time, rate));
+  const put = (keys: Key[], label: string) => {
+    const ordered = keys.toSorted((one, other) => toNumber(one.time) - toNumber(other.time));
+    commit({ ...plan, motion: { ...motion, keys: ordered } }, label);
+  };
+
+  function moveTo(index: number, frame: number, copy: boolean) {
+    const held = motion.keys[index];
+    const to = Math.min(last, Math.max(0, frame));
+    if (!held || frames.some((other, at) => other === to && (copy || at !== index))) return;
+    const moved = { ...held, time: startOf(to, rate) };
+    const others = copy ? motion.keys : motion.keys.filter((_, at) => at !== index);
+    put([...others, moved], copy ? "Key copied" : "Key moved");
+  }
+
+  const drag = useDragging<{ index: number; box: DOMRect; frame: number; copy: boolean }, number>({
+    begin: (_, event, index) => {
+      const lane = (event.target as HTMLElement).closest("[data-lane]");
+      return (
+        lane && {
+          index,
+          box: lane.getBoundingClientRect(),
+          frame: frames[index] ?? 0,
+          copy: (event as PointerEvent).altKey,
+        }
+      );
+    },
+    move: (held, { x }) => {
+      held.frame = Math.round(((x - held.box.left) / held.box.width) * last);
+      transport.go(held.frame);
+    },
+    end: ({ index, frame, copy }) => moveTo(index, frame, copy),
+    cancel: () => undefined,
+  });
+
+  function onKeyDown(event: React.KeyboardEvent, index: number) {
+    const frame = frames[index] ?? 0;
+    if (event.key === "Delete" || event.key === "Backspace") {
+      event.preventDefault();
+      put(
+        motion.keys.filter((_, at) => at !== index),
+        "Key removed",
+      );
+    }
+    const way = arrowOf(event);
+    if (!way?.[0]) return;
+    event.preventDefault();
+    event.stopPropagation();
+    moveTo(index, frame + way[0], event.altKey);
+    transport.go(frame + way[0]);
+  }
+
+  return (
+    <div className="relative h-4 bg-sheet" data-lane="keys">
+      {motion.keys.map((key, index) => (
+        <button
+          key={key.time}
+          type="button"
+          aria-label={`Key at ${timecode(frames[index] ?? 0, rate)}`}
+          title={`${valuesOf(key)}. Drag, or arrow keys; with Alt a copy; Delete takes it away.`}
+          className="absolute top-0.5 h-3 w-3 -translate-x-1/2 rotate-45 cursor-ew-resize touch-none border border-ink bg-ochre"
+          style={{ left: left(frames[index] ?? 0) }}
+          onClick={() => transport.go(frames[index] ?? 0)}
+          onKeyDown={(event) => onKeyDown(event, index)}
+          {...drag(index)}
+        />
+      ))}
+    </div>
+  );
+}
+
+function valuesOf({ x, y, tightness, angle, ease }: Key): string {
+  const percent = (value: string) => `${(toNumber(value) * 100).toFixed(1)} %`;
+  return [
+    x != null && y != null && `at ${percent(x)}, ${percent(y)}`,
+    tightness != null && `tightness ${percent(tightness)}`,
+    angle != null && toNumber(angle) !== 0 && `turned ${toNumber(angle).toFixed(1)}°`,
+    ease,
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
