@@ -8,8 +8,9 @@ from cadrage.compose.shots import planned_shots, track_of
 from cadrage.errors import BadRequest
 from cadrage.footage import MediaInfo, effective_timing, resolve
 from cadrage.geometry import Placement
+from cadrage.geometry.placement import MAX_ANGLE, MAX_TIGHTNESS
 from cadrage.motion import Key, Motion, key_of, pose_of
-from cadrage.motion.keys import MOST_KEYS
+from cadrage.motion.keys import FARTHEST, MOST_KEYS
 from cadrage.plan import Plan
 
 
@@ -46,6 +47,46 @@ def with_key(plan: Plan, info: MediaInfo, time: Fraction, placement: Placement |
     if before is not None:
         made = made.model_copy(update={"ease": before.ease, "handles": before.handles})
     return plan.model_copy(update={"motion": _with(plan.motion, made)})
+
+
+def with_shift(plan: Plan, info: MediaInfo, time: Fraction, placement: Placement) -> Plan:
+    """The plan all of whose keys are moved, sized and turned by as much as takes it to a placement at a time.
+
+    Args:
+        plan: whose placement is keyed; a move becomes keys.
+        info: what the clip is.
+        time: in seconds of the clip.
+        placement: that it is to have then.
+    """
+    plan = with_move_as_keys(plan, info)
+    stage = stage_of(plan, resolve(info, plan.interpretation))
+    now = pose_of(track_of(plan.model_copy(update={"shots": ()}), info).at(time))
+    then = stage.with_base(placement).pose
+
+    def shifted(key: Key) -> Key:
+        changed: dict[str, Fraction] = {}
+        if key.x is not None and key.y is not None:
+            changed |= {"x": _within(key.x + then.x - now.x, FARTHEST), "y": _within(key.y + then.y - now.y, FARTHEST)}
+        if key.tightness is not None:
+            size = stage.tightness_at(stage.scale_at(key.tightness) * then.scale / now.scale)
+            changed["tightness"] = min(size, Fraction(MAX_TIGHTNESS))
+        if key.angle is not None:
+            changed["angle"] = _within(key.angle + then.angle - now.angle, MAX_ANGLE)
+        return key.model_copy(update=changed)
+
+    keys = tuple(shifted(key) for key in plan.motion.keys)
+    return plan.model_copy(update={"motion": plan.motion.model_copy(update={"keys": keys})})
+
+
+def with_nearest(plan: Plan, info: MediaInfo, time: Fraction, placement: Placement) -> Plan:
+    """The plan whose key nearest to a time holds a placement; a move becomes keys. The earlier of two equally near."""
+    plan = with_move_as_keys(plan, info)
+    nearest = min((key.time for key in plan.motion.keys), key=lambda at: abs(at - time), default=time)
+    return with_key(plan, info, nearest, placement)
+
+
+def _within(value: Fraction, most: int) -> Fraction:
+    return min(max(value, Fraction(-most)), Fraction(most))
 
 
 def _with(motion: Motion, key: Key) -> Motion:

@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 from fractions import Fraction
 
+from cadrage.compose.framed import stage_of
 from cadrage.compose.shots import track_of
 from cadrage.compose.summary import Summary, summarise
 from cadrage.compose.title_places import TitlePlace, title_places
@@ -12,6 +13,8 @@ from cadrage.geometry import (
     Caution,
     Cost,
     FrameRect,
+    Placed,
+    Placement,
     PlacementLimits,
     Snap,
     Window,
@@ -20,6 +23,7 @@ from cadrage.geometry import (
     snaps,
     window_of,
 )
+from cadrage.motion import Stage, pose_of
 from cadrage.plan import Plan
 from cadrage.values import Exact, Value
 
@@ -65,6 +69,7 @@ class Measure(Value):
         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
         titles: where its titles stand.
         limits: how far the values of a placement go.
+        placement: as it is at that time, where it moves.
         summary: the same, said.
     """
 
@@ -90,6 +95,7 @@ class Measure(Value):
     snaps_down: tuple[Snap, ...]
     titles: tuple[TitlePlace, ...]
     limits: PlacementLimits = PlacementLimits()
+    placement: Placement
     summary: Summary
 
 
@@ -126,8 +132,16 @@ def measure(plan: Plan, info: MediaInfo, time: Fraction = Fraction(0)) -> Measur
         snaps_across=across,
         snaps_down=down,
         titles=title_places(plan.finish.titles, placed),
+        placement=_placement(plan, stage_of(plan, reading), placed),
         summary=summarise(plan, reading, cost),
     )
+
+
+def _placement(plan: Plan, stage: Stage, placed: Placed) -> Placement:
+    """What puts the picture where it is, in the terms of the plan."""
+    if plan.motion.still:
+        return plan.placement
+    return stage.placement(pose_of(placed)).model_copy(update={"mirror": plan.placement.mirror})
 
 
 def corners_of(corners: Iterable[tuple[Fraction, Fraction]]) -> tuple[Corner, ...]:

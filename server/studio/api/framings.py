@@ -8,7 +8,7 @@ from ninja import Router
 from cadrage.compose import Measure, measure
 from cadrage.compose.cutting import in_shot
 from cadrage.compose.framed import straightened, with_window
-from cadrage.compose.keying import with_key, with_move_as_keys
+from cadrage.compose.keying import with_key, with_move_as_keys, with_nearest, with_shift
 from cadrage.compose.legible import Legible, legibility
 from cadrage.compose.legible import readable as made_readable
 from cadrage.compose.over_time import OverTime, over_time
@@ -178,8 +178,11 @@ def path(request: HttpRequest, framing_id: int, given: MeasureIn) -> list[PathPo
 def key(request: HttpRequest, framing_id: int, given: KeyIn) -> Design:
     """The design with a key at a time; a move becomes keys."""
     row = owned.framing(request, framing_id)
-    info = row.footage.info
-    return _changed(row, given, lambda plan: with_key(plan, info, given.time, given.placement))
+    info, placement = row.footage.info, given.placement
+    if placement is None or given.way == "key":
+        return _changed(row, given, lambda plan: with_key(plan, info, given.time, placement))
+    put = {"shift": with_shift, "nearest": with_nearest}[given.way]
+    return _changed(row, given, lambda plan: put(plan, info, given.time, placement))
 
 
 @router.post("/framings/{framing_id}/keys", response=Design)

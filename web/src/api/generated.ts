@@ -3669,6 +3669,8 @@ export interface components {
         /**
          * KeyIn
          * @description A design to set a key in, at a time in seconds of the clip; and which placement it is to hold, if not its own.
+         *
+         *     That placement becomes a key of that moment, or shifts all keys, or is what the nearest key holds.
          */
         KeyIn: {
             design: components["schemas"]["Design"];
@@ -3680,6 +3682,12 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             time: string;
+            /**
+             * Way
+             * @default key
+             * @enum {string}
+             */
+            way: "key" | "shift" | "nearest";
         };
         /**
          * Kind
@@ -3986,6 +3994,7 @@ export interface components {
          *         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
          *         titles: where its titles stand.
          *         limits: how far the values of a placement go.
+         *         placement: as it is at that time, where it moves.
          *         summary: the same, said.
          */
         Measure: {
@@ -4017,6 +4026,7 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             pixel_aspect: string;
+            placement: components["schemas"]["Placement"];
             /** Rotation */
             rotation: number;
             /**

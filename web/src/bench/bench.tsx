@@ -21,6 +21,8 @@ import { CostPanel } from "./cost-panel";
 import type { PlanEditor } from "./editor/plan-editor";
 import { ofShot } from "./editor/scope";
 import { IntoFrame, Neighbours } from "./into-frame";
+import { KeyingQuestion } from "./keying/keying-question";
+import { useKeying } from "./keying/use-keying";
 import { CheckPanel } from "./panels/check-panel";
 import { FinishPanel } from "./panels/finish-panel";
 import { FramePanel } from "./panels/frame-panel";
@@ -74,8 +76,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const shot = shotAt(whole, time);
   const plan = inShot ? ofShot(whole, shot) : whole;
   const cutting = useCutting(framing.id, whole, commit);
-  const path = usePath(framing.id, whole);
-  const editing = {
+  const shown = {
     plan,
     measure: useMeasureAt(framing.id, whole, measure, time),
     measured,
@@ -83,6 +84,9 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
     commit,
     abandon,
   };
+  const keying = useKeying(framing.id, footage, shown, time, shot);
+  const editing = { ...shown, plan: keying.base };
+  const path = usePath(framing.id, keying.base);
   const range = useRange(footage);
   const { renders, order } = useRenders(board.id, framing.id, editor);
   const finished = renders.find((render) => render.state === "done");
@@ -146,17 +150,20 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
                 />
               ) : onSource ? (
                 <SourceWell
-                  {...editing}
+                  {...shown}
+                  hand={keying.hand}
                   framingId={framingId}
                   footage={footage}
                   transport={transport}
                   player={player}
                   rate={footage.timing.rate}
+                  path={path}
                   onBars={step === "source" ? (burned_in_bars) => reading.say({ burned_in_bars }) : null}
                 />
               ) : (
                 <Well
-                  {...editing}
+                  {...shown}
+                  hand={keying.hand}
                   framingId={framingId}
                   frameId={framing.frame}
                   footage={footage}
@@ -171,6 +178,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
                   onStraightened={() => setStraightening(false)}
                 />
               )}
+              <KeyingQuestion keying={keying} />
               <WellBar
                 onSource={onSource}
                 onView={setOnSource}
@@ -179,6 +187,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
                 compared={compared}
                 onCompare={() => setCompared(!compared)}
                 onWhole={() => setOnScreen(true)}
+                keying={keying}
               />
             </>
           )}
@@ -240,7 +249,9 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
         footage={footage}
         aspect={editing.measure.display_aspect}
         {...{ transport, range, player }}
-        lanes={<Lanes {...{ footage, transport, whole, plan, path, commit, cutting }} number={shot} />}
+        lanes={
+          <Lanes {...{ footage, transport, whole, plan: keying.base, path, commit, cutting }} number={shot} />
+        }
       />
     </div>
   );

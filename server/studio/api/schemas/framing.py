@@ -106,10 +106,14 @@ class MomentIn(MeasureIn):
 
 
 class KeyIn(MeasureIn):
-    """A design to set a key in, at a time in seconds of the clip; and which placement it is to hold, if not its own."""
+    """A design to set a key in, at a time in seconds of the clip; and which placement it is to hold, if not its own.
+
+    That placement becomes a key of that moment, or shifts all keys, or is what the nearest key holds.
+    """
 
     time: Exact
     placement: Placement | None = None
+    way: Literal["key", "shift", "nearest"] = "key"
 
 
 class EstimateOut(Schema):

@@ -36,7 +36,7 @@ export function MovementPanel(props: Props) {
     mutationFn: (way: "key" | "keys") => {
       const body = asked(plan);
       return way === "key"
-        ? unwrap(api.POST("/api/framings/{framing_id}/key", { params, body: { ...body, time } }))
+        ? unwrap(api.POST("/api/framings/{framing_id}/key", { params, body: { ...body, time, way: "key" } }))
         : unwrap(api.POST("/api/framings/{framing_id}/keys", { params, body }));
     },
     onSuccess: (design, way) =>

@@ -42,7 +42,8 @@ export function PlacementPanel(props: Props) {
       <h2 className="font-semibold">Placement</h2>
       {plan.motion.keys.length > 0 && (
         <p className="border-l-3 border-ochre pl-3">
-          Keys hold the placement: change them under Movement. What they do not set is set here, by number.
+          Keys hold the placement. Drag in the well, and you are asked where it shall go; what keys do not set
+          is set here, by number.
         </p>
       )}
       <div className="grid grid-cols-3 gap-2">

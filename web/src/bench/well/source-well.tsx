@@ -1,18 +1,20 @@
 import { useRef } from "react";
 import type { Edges, Footage } from "../../api/client";
-import { shown } from "../../api/exact";
+import { shown, toNumber } from "../../api/exact";
 import { Played } from "../playing/played";
 import type { Player } from "../playing/player";
 import { usePlayed, useWanted } from "../playing/use-player";
+import type { PathPoint } from "../shots/use-path";
 import { moment } from "../timecode";
 import type { Editing } from "../use-framing";
 import { type Transport, useStill } from "../use-transport";
 import { BarEdges } from "./bar-edges";
 import { wantedOf } from "./composed";
 import { LostHatching } from "./lost";
+import { PathLines, PlayedWindow } from "./path-lines";
 import { useSize } from "./use-size";
 import { useWindow } from "./use-window";
-import { boxOf, fitBox, pathOf, pointOnScreen, toScreen } from "./view";
+import { boxOf, fitBox, type Point, pathOf, pointOnScreen, toScreen } from "./view";
 import { cornersOf } from "./window";
 
 const WIDTH = 960;
@@ -20,10 +22,13 @@ const WIDTH = 960;
 type Props = Editing & {
   framingId: number;
   footage: Footage;
+  /** What the hand works on, where keys hold the placement. */
+  hand: Editing;
   transport: Transport;
   player: Player;
   rate: string;
   /** Where given, the bars that are part of the picture can be dragged; else the window is. */
+  path: PathPoint[];
   onBars: ((edges: Edges) => void) | null;
 };
 
@@ -37,9 +42,12 @@ export function SourceWell(props: Props) {
   const view = fitBox(size, stored, measure.pixel_aspect);
   const box = toScreen(view, stored);
   const played = usePlayed(player);
+  const perSecond = toNumber(props.rate);
+  const time = (useStill(transport) + 0.5) / perSecond;
+  const onPicture = ({ x, y }: Point) => pointOnScreen(view, { x: picture.x + x, y: picture.y + y });
   const lines = Math.round(box.height * window.devicePixelRatio);
   useWanted(player, size.width > 0 ? wantedOf(framingId, footage, [plan], lines, true) : null);
-  const handle = useWindow(framingId, view, picture, props);
+  const handle = useWindow(framingId, view, picture, props.hand);
   const corners = cornersOf(measure, handle.window, picture).map((corner) => pointOnScreen(view, corner));
   const where = { left: box.x, top: box.y, width: box.width, height: box.height };
   // As stored: the window and the bars are told in pixels before any mirroring.
@@ -93,6 +101,17 @@ export function SourceWell(props: Props) {
         <LostHatching well={size} all={outline} kept={toScreen(view, picture)} />
         <rect {...box} fill="none" stroke="currentColor" opacity="0.6" />
         {!onBars && (
+          <PathLines
+            path={props.path}
+            time={time}
+            place={onPicture}
+            middle={{ x: picture.width / 2, y: picture.height / 2 }}
+          />
+        )}
+        {!onBars && played.on && props.path.length > 0 && (
+          <PlayedWindow {...{ transport, path: props.path, perSecond }} place={onPicture} />
+        )}
+        {!onBars && !(played.on && props.path.length > 0) && (
           <>
             <path
               data-testid="window"

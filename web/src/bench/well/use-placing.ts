@@ -25,11 +25,8 @@ export function usePlacing(view: View, { plan, measure, change, commit, abandon 
     return latest.current;
   }
 
-  // Keys hold the picture: what the hand did to it would not be seen.
-  const keyed = plan.motion.keys.length > 0;
   const drag = useDragging<Grab>({
     begin: ({ x, y }) => {
-      if (keyed) return null;
       const { offset_x, offset_y } = latest.current.placement;
       return { x, y, offsetX: toNumber(offset_x), offsetY: toNumber(offset_y) };
     },
@@ -61,7 +58,6 @@ export function usePlacing(view: View, { plan, measure, change, commit, abandon 
 
   function onWheel(event: WheelEvent) {
     event.preventDefault();
-    if (keyed) return;
     const now = tightnessOf(latest.current.placement, measure);
     const wanted = now - event.deltaY * WHEEL_STEP;
     const tightness = toExact(Math.min(measure.limits.tightness, Math.max(0, wanted)), 3);
@@ -70,7 +66,7 @@ export function usePlacing(view: View, { plan, measure, change, commit, abandon 
 
   function onKeyDown(event: KeyboardEvent) {
     const way = arrowOf(event);
-    if (!way || keyed) return;
+    if (!way) return;
     event.preventDefault();
     const { offset_x, offset_y } = latest.current.placement;
     const next = placed({

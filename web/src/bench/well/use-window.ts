@@ -15,7 +15,6 @@ const SMALLEST = 0.02;
 /** Moving and sizing the window on the source; the server says which placement opens it. */
 export function useWindow(framingId: number, view: View, origin: Point, editing: Editing) {
   const { plan, measure, measured, change, commit, abandon } = editing;
-  const keyed = plan.motion.keys.length > 0; // which hold it
   const dragging = useRef(false);
   const [asker] = useState(() => new Coalesced());
   const [held, setHeld] = useState<Window | null>(null);
@@ -42,7 +41,6 @@ export function useWindow(framingId: number, view: View, origin: Point, editing:
 
   const drag = useDragging<Grab, Way>({
     begin: ({ x, y }, event, way) => {
-      if (keyed) return null;
       dragging.current = true;
       const window = latest.current;
       if (way === "move") return { x, y, window, middle: null, last: window };
@@ -74,7 +72,7 @@ export function useWindow(framingId: number, view: View, origin: Point, editing:
 
   function onKeyDown(event: KeyboardEvent) {
     const way = arrowOf(event);
-    if (!way || keyed) return;
+    if (!way) return;
     event.preventDefault();
     const next = moved(latest.current, way[0], way[1]);
     latest.current = next;

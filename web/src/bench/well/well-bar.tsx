@@ -1,3 +1,5 @@
+import type { Keying } from "../keying/use-keying";
+
 type Props = {
   onSource: boolean;
   onView: (onSource: boolean) => void;
@@ -6,41 +8,76 @@ type Props = {
   compared: boolean;
   onCompare: () => void;
   onWhole: () => void;
+  keying: Keying;
 };
 
 /** The two views of a framing, and looking past the frame; what is done by holding a key stays open by a click. */
-export function WellBar({ onSource, onView, outside, onOutside, compared, onCompare, onWhole }: Props) {
+export function WellBar({
+  onSource,
+  onView,
+  outside,
+  onOutside,
+  compared,
+  onCompare,
+  onWhole,
+  keying,
+}: Props) {
   const look = (pressed: boolean) =>
     `whitespace-nowrap px-1.5 py-0.5 ${pressed ? "bg-chalk text-ink" : "bg-well/85 text-chalk hover:underline"}`;
   return (
-    <div className="num absolute bottom-3 left-4 flex gap-4">
-      <div className="flex border border-chalk/60">
-        <button
-          type="button"
-          aria-pressed={!onSource}
-          className={look(!onSource)}
-          onClick={() => onView(false)}
-        >
-          In the frame
-        </button>
-        <button type="button" aria-pressed={onSource} className={look(onSource)} onClick={() => onView(true)}>
-          On the source
-        </button>
-      </div>
-      {!onSource && (
-        <>
-          <button type="button" aria-pressed={outside} className={look(outside)} onClick={onOutside}>
-            What is hidden (H)
-          </button>
-          <button type="button" aria-pressed={compared} className={look(compared)} onClick={onCompare}>
-            Before, after
-          </button>
-          <span className="whitespace-nowrap px-1.5 py-0.5 text-chalk">Surround off (B)</span>
-          <button type="button" className={look(false)} onClick={onWhole}>
-            Whole screen (F)
-          </button>
-        </>
+    <>
+      {keying.keyed && keying.on && (
+        <div className="pointer-events-none absolute inset-0 border-4 border-rust" aria-hidden="true">
+          <p className="num inline-block bg-rust px-2 py-1 text-paper">
+            Keying: what is dragged becomes a key
+          </p>
+        </div>
       )}
-    </div>
+      <div className="num absolute bottom-3 left-4 flex gap-3">
+        <div className="flex border border-chalk/60">
+          <button
+            type="button"
+            aria-pressed={!onSource}
+            className={look(!onSource)}
+            onClick={() => onView(false)}
+          >
+            In the frame
+          </button>
+          <button
+            type="button"
+            aria-pressed={onSource}
+            className={look(onSource)}
+            onClick={() => onView(true)}
+          >
+            On the source
+          </button>
+        </div>
+        {!onSource && (
+          <>
+            <button type="button" aria-pressed={outside} className={look(outside)} onClick={onOutside}>
+              Hidden (H)
+            </button>
+            <button type="button" aria-pressed={compared} className={look(compared)} onClick={onCompare}>
+              Before, after
+            </button>
+            <span className="whitespace-nowrap px-1.5 py-0.5 text-chalk">Surround off (B)</span>
+            <button type="button" className={look(false)} onClick={onWhole}>
+              Whole screen (F)
+            </button>
+          </>
+        )}
+        {keying.keyed && (
+          <button
+            type="button"
+            aria-pressed={keying.on}
+            title="What is dragged becomes a key of the moment; for this shot, until it is left or opened anew"
+            className={look(keying.on)}
+            onClick={() => keying.switchOn(!keying.on)}
+          >
+            {keying.on ? "Keying is on" : "Keying"}
+          </button>
+        )}
+      </div>
+    </>
   );
 }

@@ -21,6 +21,8 @@ type Props = Editing & {
   framingId: number;
   frameId: number;
   footage: Footage;
+  /** What the hand works on, where keys hold the placement. */
+  hand: Editing;
   transport: Transport;
   player: Player;
   rate: string;
@@ -42,7 +44,7 @@ export function Well(props: Props) {
   const size = useSize(place);
   const view = fitView(size, plan.frame, outside ? measure.corners : null);
   const frameBox = toScreen(view, { x: 0, y: 0, width: plan.frame.width, height: plan.frame.height });
-  const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props);
+  const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props.hand);
   const drawing = useLine(place, view, framingId, props, props.onStraightened);
   const rested = moment(useRest(transport), props.rate);
   const seen = surroundOff ? everywhere(plan, { surround: WELL }) : plan;

@@ -1,0 +1,86 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Footage, type Placement, type Plan, unwrap } from "../../api/client";
+import { asked, taken } from "../editor/scope";
+import { frameAt } from "../timecode";
+import type { Editing } from "../use-framing";
+
+/** Where a placement goes that was set by hand while keys hold it. */
+export type Way = "key" | "shift" | "nearest";
+const LABELS: Record<Way, string> = {
+  key: "Keyed",
+  shift: "All keys shifted",
+  nearest: "Nearest key set",
+};
+const STILL = { move: null, keys: [], inside: true };
+
+type Held = { plan: Plan; placement: Placement | null };
+
+/**
+ * Setting by hand what keys hold. While it is tried the picture follows the hand; then it becomes a key of this moment
+ * where keying is on or a key is there, and else is asked about once.
+ */
+export function useKeying(framingId: number, footage: Footage, editing: Editing, time: string, shot: number) {
+  const [held, setHeld] = useState<Held | null>(null);
+  const [shotOn, setShotOn] = useState<number | null>(null);
+  const on = shotOn === shot;
+  const base = held?.plan ?? editing.plan;
+  const keyed = base.motion.keys.length > 0;
+  const putting = useMutation({
+    mutationFn: ({ plan, placement, way }: { plan: Plan; placement: Placement; way: Way }) =>
+      unwrap(
+        api.POST("/api/framings/{framing_id}/key", {
+          params: { path: { framing_id: framingId } },
+          body: { ...asked(plan), time, placement, way },
+        }),
+      ),
+    onSuccess: (design, { plan, way }) => {
+      editing.commit(taken(plan, design), LABELS[way]);
+      setHeld(null);
+    },
+  });
+
+  function hold(plan: Plan) {
+    setHeld((before) => before ?? { plan: base, placement: null });
+    editing.change(plan);
+  }
+
+  function put({ placement, ...rest }: Plan) {
+    const { rate } = footage.timing;
+    const here = base.motion.keys.some((key) => frameAt(key.time, rate) === frameAt(time, rate));
+    if (on || here) putting.mutate({ plan: base, placement, way: "key" });
+    else {
+      editing.change({ ...rest, placement });
+      setHeld({ plan: base, placement });
+    }
+  }
+
+  function cancel() {
+    setHeld(null);
+    editing.abandon();
+  }
+
+  const free: Plan = held
+    ? editing.plan
+    : { ...base, placement: editing.measure.placement, motion: STILL as Plan["motion"] };
+  /** What the hand works on in the wells. */
+  const hand: Editing = keyed
+    ? { ...editing, plan: free, change: hold, commit: put, abandon: cancel }
+    : editing;
+  return {
+    hand,
+    /** The plan that stands, whatever is being tried. */
+    base,
+    on,
+    switchOn: (wanted: boolean) => setShotOn(wanted ? shot : null),
+    keyed,
+    /** Whether it is asked where it shall go. */
+    asks: held?.placement != null && !putting.isPending,
+    answer: (way: Way) =>
+      held?.placement && putting.mutate({ plan: held.plan, placement: held.placement, way }),
+    cancel,
+    error: putting.error,
+  };
+}
+
+export type Keying = ReturnType<typeof useKeying>;

@@ -1,0 +1,99 @@
+import { ofShotAt, type PathPoint, pointAt } from "../shots/use-path";
+import { type Transport, useFrame } from "../use-transport";
+import { type Point, pathOf, type ScreenPoint } from "./view";
+
+type Props = {
+  path: PathPoint[];
+  time: number;
+  /** Where a point of the picture, in source pixels from its corner, lies on the screen. */
+  place: (point: Point) => ScreenPoint;
+  /** The middle of the picture, in the same. */
+  middle: Point;
+};
+
+const TICK = 5;
+const STANDS = 0.5;
+
+/** The way of the window in the shot that is seen: its middle with a tick each second, its first and last, its reach. */
+export function PathLines({ path, time, place, middle }: Props) {
+  const way = ofShotAt(path, time);
+  const [first, last] = [way[0], way[way.length - 1]];
+  if (!first || !last || way.every((point) => near(point, first))) return null;
+  const reach = pointAt(way, time)?.reach;
+  const line = way.map((point) => place(point));
+  return (
+    <g data-testid="path" fill="none" stroke="currentColor" className="pointer-events-none">
+      {[first, last].map((end) => (
+        <path key={end.time} d={pathOf(end.corners.map(place))} strokeDasharray="6 5" opacity="0.55" />
+      ))}
+      {reach && (
+        <path
+          data-testid="reach"
+          d={pathOf(around(middle, reach).map(place))}
+          strokeDasharray="1 4"
+          opacity="0.8"
+        />
+      )}
+      <path d={`M${line.map(({ x, y }) => `${x} ${y}`).join("L")}`} strokeWidth="1.5" />
+      {seconds(first.time, last.time).map((second) => {
+        const [before, after] = [pointAt(way, second - 0.02), pointAt(way, second + 0.02)].map(
+          (point) => point && place(point),
+        );
+        const at = pointAt(way, second);
+        if (!at || !before || !after) return null;
+        const here = place(at);
+        const long = Math.hypot(after.x - before.x, after.y - before.y) || 1;
+        const across = { x: (-(after.y - before.y) / long) * TICK, y: ((after.x - before.x) / long) * TICK };
+        return (
+          <line
+            key={second}
+            x1={here.x - across.x}
+            y1={here.y - across.y}
+            x2={here.x + across.x}
+            y2={here.y + across.y}
+          />
+        );
+      })}
+    </g>
+  );
+}
+
+const near = (one: PathPoint, other: PathPoint) =>
+  one.corners.every(({ x, y }, corner) => {
+    const to = other.corners[corner];
+    return to && Math.hypot(x - to.x, y - to.y) < STANDS;
+  });
+
+function around({ x, y }: Point, reach: Point): Point[] {
+  return [
+    { x: x - reach.x, y: y - reach.y },
+    { x: x + reach.x, y: y - reach.y },
+    { x: x + reach.x, y: y + reach.y },
+    { x: x - reach.x, y: y + reach.y },
+  ];
+}
+
+/** Whole seconds from the shot's beginning on. */
+function seconds(first: number, last: number): number[] {
+  return Array.from({ length: Math.floor(last - first) + 1 }, (_, second) => first + second);
+}
+
+/** The window as it moves over the source while that plays. */
+export function PlayedWindow({
+  path,
+  transport,
+  perSecond,
+  place,
+}: Pick<Props, "path" | "place"> & { transport: Transport; perSecond: number }) {
+  const point = pointAt(path, useFrame(transport) / perSecond);
+  if (!point) return null;
+  return (
+    <path
+      data-testid="window"
+      d={pathOf(point.corners.map(place))}
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="2"
+    />
+  );
+}
