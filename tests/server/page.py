@@ -33,3 +33,7 @@ def step(client, framing, way, version=None):
 def ask(client, framing, what, plan, **more):
     body = {"design": design_of(plan), **more}
     return client.post(f"/api/framings/{framing.pk}/{what}", body, content_type="application/json")
+
+
+def post_json(client, address, body):
+    return client.post(address, body, content_type="application/json")

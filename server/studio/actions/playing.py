@@ -9,6 +9,7 @@ from cadrage.compose.preview import picture_alone
 from cadrage.errors import Busy
 from cadrage.plan import Design, Plan
 from cadrage.playing import PlayRequest, PlayStream
+from server.studio.actions.footage import check_there
 from server.studio.actions.framings import tried
 from server.studio.actions.materials import library_of
 from server.studio.actions.previews import previewer
@@ -66,8 +67,9 @@ def request_to_play(
     """What is played: designs of a framing side by side; or the clip's own picture, as it is stored.
 
     Raises:
-        BadRequest: they cannot be played together.
+        BadRequest: they cannot be played together. MissingSource: the clip's file is gone.
     """
+    check_there(framing.footage)
     plans = tuple(tried(framing, design) for design in designs)
     if source:
         plans = (as_stored(plans[0], framing),)

@@ -1,0 +1,111 @@
+"""Playing over HTTP: what is sent, to whom, how many at once, and when it ends."""
+
+import json
+import threading
+
+import pytest
+
+from cadrage.errors import Busy
+from server.studio.actions import playing
+from server.studio.actions.playing import Viewers, viewers
+from tests.played import pieces
+from tests.server.page import design_of, post_json, state
+
+pytestmark = pytest.mark.django_db
+
+
+@pytest.fixture
+def asked(ida, framing):
+    design = design_of(state(ida, framing)["plan"])
+
+    def ask(viewer="mine", **more):
+        body = {"designs": [design], "time": "0", "viewer": viewer, "lines": 90} | more
+        return post_json(ida, f"/api/framings/{framing.pk}/play", body)
+
+    return ask
+
+
+@pytest.fixture(autouse=True)
+def nobody_left():
+    yield
+    assert viewers.count == 0
+
+
+def taken(answer, count):
+    """The first parts of an answer, which is then let go of."""
+    parts = iter(answer.streaming_content)
+    data = b"".join(next(parts) for _ in range(count))
+    answer.close()
+    return data
+
+
+def test_pictures_and_sound_come_with_what_one_must_know(asked):
+    answer = asked()
+    head = json.loads(answer["Cadrage-Play"])
+    assert head["picture"].startswith("video/mp4")
+    assert (head["start"], head["loop_start"], head["speed"]) == (0, 0, 1)
+    assert head["loop_length"] > 0
+    sent = pieces(taken(answer, 6))
+    assert sent["picture"][0][4:8] == b"ftyp"
+    assert sent["sound"][0][4:8] == b"ftyp"
+
+
+def test_the_source_plays_as_it_is_stored(asked):
+    head = json.loads((answer := asked(source=True))["Cadrage-Play"])
+    assert head["width"] > head["height"]
+    taken(answer, 2)
+
+
+def test_designs_that_are_none_are_told(asked, ida, framing):
+    assert asked(designs=[]).status_code == 422
+    assert asked(lines=1).status_code == 422
+    assert asked(speed=3).status_code == 422
+    framing.footage.path.unlink()
+    answer = asked()
+    assert answer.status_code == 410
+    assert answer.json()["clip"] == framing.footage.name
+
+
+def test_what_belongs_to_others_is_not_there(joel, framing):
+    answer = post_json(joel, f"/api/framings/{framing.pk}/play", {"designs": [], "time": "0", "viewer": "x"})
+    assert answer.status_code in (404, 422)
+
+
+def test_a_viewer_watches_one_thing_at_a_time(asked):
+    first, second = asked(), asked()
+    assert viewers.count == 1
+    rest = b"".join(first.streaming_content)  # the first ends by itself
+    assert len(rest) > 0
+    second.close()
+
+
+def test_there_is_room_for_so_many(asked, monkeypatch):
+    monkeypatch.setattr(playing, "viewers", Viewers(2))
+    open_ones = [asked("one"), asked("two")]
+    full = asked("three")
+    assert full.status_code == 503
+    assert "2 others" in full.json()["title"]
+    again = asked("two")  # who watches may watch another thing
+    assert again.status_code == 200
+    for one in (*open_ones, again):
+        one.close()
+    assert playing.viewers.count == 0
+
+
+def test_counting_who_watches_is_safe():
+    many = Viewers(3)
+    refused = []
+
+    def watch(name):
+        try:
+            with many.watching(name):
+                pass
+        except Busy:
+            refused.append(name)
+
+    threads = [threading.Thread(target=watch, args=(str(number),)) for number in range(50)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert many.count == 0
