@@ -13,14 +13,15 @@ from demo.pen import Image, Pen
 
 def leaving_depot(film: Film) -> Iterator[Image]:
     """Number 7 comes towards the camera; upright, stored lying on its side."""
-    ground = np.zeros((1920, 1080, 3), np.uint8)
-    _front_ground(ground)
+    ground = front_ground()
     for number in range(film.frames):
         part = number / film.frames
-        yield cv2.rotate(_front(ground.copy(), part), cv2.ROTATE_90_COUNTERCLOCKWISE)
+        yield cv2.rotate(front(ground.copy(), part), cv2.ROTATE_90_COUNTERCLOCKWISE)
 
 
-def _front_ground(ground: Image) -> None:
+def front_ground(size: tuple[int, int] = (1080, 1920)) -> Image:
+    """The street before the depot, upright, without a tram. `size` is width and height in pixels."""
+    ground = np.zeros((size[1], size[0], 3), np.uint8)
     scenery.sky(ground)
     pen = Pen(ground, ground.shape[1] / 1080, ground.shape[0] / 1920)
     scenery.hills(pen, 1080, 1100)
@@ -28,9 +29,11 @@ def _front_ground(ground: Image) -> None:
     scenery.street(pen, 1080, 1180, 1920)
     scenery.rails_away(pen, 540, 1180, 1920)
     scenery.wires(pen, 1080, 130, 60)
+    return ground
 
 
-def _front(image: Image, part: float) -> Image:
+def front(image: Image, part: float) -> Image:
+    """Number 7 on it, at a part of its way towards the camera."""
     pen = Pen(image, image.shape[1] / 1080, image.shape[0] / 1920)
     scenery.clock(pen, 900, 700, 78, 5 + 60 * part, 1200)
     nearer = 0.72 + 0.4 * part * part
@@ -40,9 +43,7 @@ def _front(image: Image, part: float) -> Image:
 
 def waiting(size: tuple[int, int]) -> Image:
     """A photograph, upright: number 7 stands before its depot. `size` is width and height in pixels."""
-    image = np.zeros((size[1], size[0], 3), np.uint8)
-    _front_ground(image)
-    return _front(image, 0.35)
+    return front(front_ground(size), 0.35)
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +72,12 @@ class Street:
     def pictures(self, film: Film, moments: int | None = None) -> Iterator[Image]:
         """Every picture of a film, or as many moments of it as asked."""
         count = moments or film.frames
+        taken = self.picture(film)
+        for number in range(count):
+            yield taken(number / count)
+
+    def picture(self, film: Film) -> Callable[[float], Image]:
+        """What makes the picture of a part (0 to 1) of it."""
         down = self.finer * film.height / self.height
         across = down / float(film.pixel_aspect)
         width = self.finer * film.width / across
@@ -82,11 +89,14 @@ class Street:
         scenery.street(pen, width, self.horizon, self.height)
         scenery.rails_along(pen, width, self.rail)
         scenery.wires(pen, width, *self.wire)
-        for number in range(count):
+
+        def taken(part: float) -> Image:
             image = ground.copy()
-            self._moving(Pen(image, across, down), number / count)
+            self._moving(Pen(image, across, down), part)
             small = (film.width, film.height)
-            yield image if self.finer == 1 else cv2.resize(image, small, interpolation=cv2.INTER_AREA)
+            return image if self.finer == 1 else cv2.resize(image, small, interpolation=cv2.INTER_AREA)
+
+        return taken
 
     def _moving(self, pen: Pen, part: float) -> None:
         x, y, radius, minutes, post = self.clock

@@ -66,9 +66,9 @@ class Compositor:
         made = self._made.get(first)
         if made is None:
             source, info, library, picture = self._given
-            made = ShotCompositor(
-                self.track.shots[first].plan, self.track.track(first), source, info, self.layout, library, picture
-            )
+            shot, track = self.track.shots[first], self.track.track(first)
+            seen = (shot.first, shot.last)
+            made = ShotCompositor(shot.plan, track, source, info, self.layout, library, picture, seen)
             self._made[first] = made
         return made
 

@@ -11,10 +11,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.compose.compositor import Compositor
-from cadrage.compose.framed import placed_in, surround_opening
+from cadrage.compose.framed import surround_opening
 from cadrage.compose.moment import moment_of
 from cadrage.compose.preview import preview_size
 from cadrage.compose.quiet import Sample
+from cadrage.compose.shots import track_of
 from cadrage.compose.target import screen_layout
 from cadrage.finish import Title
 from cadrage.finish.titles import title_block
@@ -24,7 +25,7 @@ from cadrage.pixels.colour import parse_colour
 from cadrage.pixels.contrast import READABLE, contrast, luminance
 from cadrage.pixels.rgb import to_rgb
 from cadrage.plan import Plan
-from cadrage.surrounds import Graphic, PlacedScene, Scene
+from cadrage.surrounds import Graphic, Scene
 from cadrage.surrounds.panel import SMALLEST, laid_out
 from cadrage.values import Value, parse_exact
 
@@ -143,8 +144,12 @@ def _words(plan: Plan, sample: Sample) -> Iterator[_Words]:
     canvas = screen_layout(plan.frame, preview_size(plan.frame, WIDTH))
     if isinstance(plan.surround, Graphic):
         opening, cut = surround_opening(plan), reading.cut.rect
-        scene = Scene(plan.frame.raster, opening, cut, sample.layout, canvas, sample.library, constant=True)
-        yield from _panel_words(plan.surround, scene.placed_as(placed_in(plan, reading), ((), (), ())))
+        track = track_of(plan, sample.info)
+        seen = (track.shots[0].first, track.shots[-1].last)
+        taken = track.taken(seen)
+        frame = plan.frame.raster
+        scene = Scene(frame, opening, cut, sample.layout, canvas, sample.library, constant=True, taken=lambda _: taken)
+        yield from _panel_words(plan.surround, scene)
     for number, title in enumerate(plan.finish.titles, 1):
         block, left, top = title_block(title, canvas.width, canvas.height)
         right, bottom = left + block.width, top + block.height
@@ -164,7 +169,7 @@ def _words(plan: Plan, sample: Sample) -> Iterator[_Words]:
         )
 
 
-def _panel_words(graphic: Graphic, scene: PlacedScene) -> Iterator[_Words]:
+def _panel_words(graphic: Graphic, scene: Scene) -> Iterator[_Words]:
     pieces, smaller = laid_out(graphic, scene)
     standing = [(at, at.piece.text) for at in pieces if at.piece.text]
     if not standing:

@@ -11,6 +11,7 @@ from cadrage.compose.turned import TurnedPainter
 from cadrage.finish import CaptionsPainter, GlobalGrade, ShadowOutline, TitlesPainter
 from cadrage.footage import Library, MediaInfo, Orient, resolve
 from cadrage.motion import PlacementTrack
+from cadrage.motion.track import TimeSpan
 from cadrage.pixels.mapping import canvas_rect
 from cadrage.pixels.planes import PLANE_GROUPS, Layout, Planes
 from cadrage.pixels.relight import Delivery, composing_layout
@@ -35,6 +36,7 @@ class ShotCompositor:
         layout: of the frames that are made.
         library: what the plan may use besides its own clip.
         picture: what becomes of the picture.
+        seen: from the first to the last picture of it that is delivered.
     """
 
     def __init__(
@@ -46,6 +48,7 @@ class ShotCompositor:
         layout: Layout,
         library: Library,
         picture: Drawn,
+        seen: TimeSpan,
     ) -> None:
         reading = resolve(info, plan.interpretation)
         canvas = composing_layout(layout, composed_peak(reading.colour)) if plan.frame.hdr else layout
@@ -71,6 +74,7 @@ class ShotCompositor:
             canvas,
             library,
             constant=self._track.constant,
+            taken=lambda span: track.taken(_within(span, seen) if span else seen),
         )
         self._surround = plan.surround.painter(scene)
         self._under = ShadowOutline(plan.finish, canvas)
@@ -99,6 +103,12 @@ class ShotCompositor:
         if self._delivery:
             self._delivery.apply(drawn, delivered)
         return delivered
+
+
+def _within(span: TimeSpan, seen: TimeSpan) -> TimeSpan:
+    """The part of a span that is seen; its nearest end where none is."""
+    start, end = (min(max(time, seen[0]), seen[1]) for time in span)
+    return start, end
 
 
 def _picture_painters(sheet: PictureTarget) -> tuple[PicturePainter | TurnedPainter, ...]:

@@ -96,14 +96,22 @@ class ShotsTrack(PlacementTrack):
         """The placement at a time, in seconds of the clip."""
         return self._tracks[self.shot_at(time)].at(time)
 
+    def taken(self, span: TimeSpan) -> FrameRect:
+        """What holds it, as it is turned, at every moment of a span that was looked at."""
+        return around([track.taken(part) for track, part in self._during(span)])
+
     def extent(self, span: TimeSpan) -> FrameRect:
         """What holds the picture at every moment of a span that was looked at."""
+        return around([track.extent(part) for track, part in self._during(span)])
+
+    def _during(self, span: TimeSpan) -> list[tuple[PlacementTrack, TimeSpan]]:
+        """The shots of a span, each with its part of it; at least one."""
         inside = [
-            track.extent((max(shot.start, span[0]), min(shot.end, span[1])))
+            (track, (max(shot.start, span[0]), min(shot.end, span[1])))
             for shot, track in zip(self.shots, self._tracks, strict=True)
             if shot.start <= span[1] and span[0] < shot.end
         ]
-        return around(inside) if inside else self.at(span[0]).rect
+        return inside or [(self._tracks[self.shot_at(span[0])], span)]
 
 
 def track_of(plan: Plan, info: MediaInfo) -> ShotsTrack:

@@ -31,7 +31,7 @@ def title_places(titles: tuple[Title, ...], placed: Placed) -> tuple[TitlePlace,
     if not titles:  # hundreds of framings are measured for a board
         return ()
     frame = placed.frame
-    bars = free_places(placed, placed.opening, Fraction(0), Fraction(0))
+    bars = free_places(FrameRect.around(placed.corners), frame, placed.opening, Fraction(0), Fraction(0))
     found = []
     for title in titles:
         box = _box(title, placed)

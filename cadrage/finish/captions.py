@@ -11,14 +11,15 @@ from cadrage.errors import BadRequest
 from cadrage.fields import named, percent, plain_number
 from cadrage.finish.titles import Plated, draw_block
 from cadrage.formats.guides import TITLE_SAFE_INSET
-from cadrage.geometry import FrameRect, Opening, Placed
+from cadrage.geometry import FrameRect
 from cadrage.geometry.free import free_places, safe_area
 from cadrage.lettering.captions import Cue, read_captions
 from cadrage.lettering.fonts import FAMILIES, runs
 from cadrage.lettering.text import set_text
 from cadrage.lettering.text_layer import Laid, TextLayer
+from cadrage.motion.track import TimeSpan
 from cadrage.pixels.planes import Planes
-from cadrage.surrounds.base import FrameState, Scene, WhilePlaced
+from cadrage.surrounds.base import FrameState, Scene
 from cadrage.values import Exact
 
 Place = Literal["free_area", "low", "high"]
@@ -69,7 +70,7 @@ class CaptionsPainter:
         _check_letters(self.cues, captions, str(path.name))
         self.starts = [cue.start for cue in self.cues]
         self.longest = max(cue.end - cue.start for cue in self.cues)
-        self._places = WhilePlaced(lambda placed, _: _place(captions, placed, scene.opening))
+        self._scene = scene
         down = scene.canvas.height / scene.frame.height
         self._scale = (scene.pixel_aspect * scene.canvas.width / scene.frame.width, down)
         self._ready: LRUCache[object, Laid | None] = LRUCache(KEPT)
@@ -86,12 +87,17 @@ class CaptionsPainter:
         cues = self.shown(state.time)
         if not cues:
             return
-        place = self._places.of(state.placed)
-        if (cues, place) not in self._ready:
-            self._ready[cues, place] = self._draw(cues, *place)
-        laid = self._ready[cues, place]
+        if cues not in self._ready:
+            self._ready[cues] = self._draw(cues, *self._place(cues))
+        laid = self._ready[cues]
         if laid:
             laid.blend(canvas)
+
+    def _place(self, cues: tuple[Cue, ...]) -> tuple[FrameRect, bool]:
+        """Where they stand for all of their time."""
+        later = self.captions.later
+        during = (min(cue.start for cue in cues) + later, max(cue.end for cue in cues) + later)
+        return _place(self.captions, self._scene, during)
 
     def _draw(self, cues: tuple[Cue, ...], rect: FrameRect, low: bool) -> Laid | None:
         ink = TextLayer(self.canvas, self.pixel_aspect)
@@ -105,11 +111,11 @@ class CaptionsPainter:
         return ink.laid()
 
 
-def _place(captions: Captions, placed: Placed, opening: Opening) -> tuple[FrameRect, bool]:
+def _place(captions: Captions, scene: Scene, during: TimeSpan) -> tuple[FrameRect, bool]:
     """Where captions stand, and whether they stand at its lower end: under the picture they follow its edge."""
-    frame = placed.frame
+    frame = scene.frame
     if captions.place == "free_area":
-        free = free_places(placed, opening, TITLE_SAFE_INSET, GAP * frame.height)
+        free = free_places(scene.taken(during), frame, scene.opening, TITLE_SAFE_INSET, GAP * frame.height)
         needed = LEAST_LINES * captions.size / 100 * frame.height
         if "below" in free and free["below"].height >= needed:
             return free["below"], False

@@ -3,25 +3,26 @@
 from fractions import Fraction
 from typing import Literal
 
-from cadrage.geometry.placement import Placed
 from cadrage.geometry.shapes import FrameRect, Opening, Raster
 
 Side = Literal["left", "right", "above", "below"]
 NEARLY_AS_LARGE = Fraction(3, 5)
 
 
-def free_places(placed: Placed, opening: Opening, inset: Fraction, gap: Fraction) -> dict[Side, FrameRect]:
+def free_places(
+    picture: FrameRect, frame: Raster, opening: Opening, inset: Fraction, gap: Fraction
+) -> dict[Side, FrameRect]:
     """What is free on each side of the picture, inside a safe area; sides where nothing is are left out.
 
     Args:
-        placed: the picture in its frame.
+        picture: all that the picture takes of the frame.
+        frame: the whole of it.
         opening: the part of the frame that is filled.
         inset: how far inside the frame's edges to stay, as a fraction of its width and height.
         gap: frame lines to keep from the picture.
     """
-    safe = safe_area(placed.frame, inset).clipped(opening.rect)
-    picture = FrameRect.around(placed.corners)
-    aside = gap / placed.frame.pixel_aspect
+    safe = safe_area(frame, inset).clipped(opening.rect)
+    aside = gap / frame.pixel_aspect
     found: dict[Side, FrameRect] = {
         "left": _between(safe.x, safe.y, picture.x - aside, safe.bottom),
         "right": _between(picture.right + aside, safe.y, safe.right, safe.bottom),

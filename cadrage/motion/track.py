@@ -27,6 +27,10 @@ class PlacementTrack(ABC):
         """The placement at a time, in seconds of the clip. While it stands the very same value is given."""
 
     @abstractmethod
+    def taken(self, span: TimeSpan) -> FrameRect:
+        """The smallest rectangle, in frame pixels, that holds the picture as it is turned at every moment of a span."""
+
+    @abstractmethod
     def extent(self, span: TimeSpan) -> FrameRect:
         """The smallest rectangle, in frame pixels, that holds the picture, unturned, at every moment of a span."""
 
@@ -46,6 +50,11 @@ class ConstantTrack(PlacementTrack):
         """The one."""
         del time
         return self.placed
+
+    def taken(self, span: TimeSpan) -> FrameRect:
+        """Around where the picture is."""
+        del span
+        return FrameRect.around(self.placed.corners)
 
     def extent(self, span: TimeSpan) -> FrameRect:
         """Where the picture is."""
@@ -112,6 +121,10 @@ class MovingTrack(PlacementTrack):
         if self._held is None or self._held[0] != pose:
             self._held = (pose, self._stage.placed(pose))
         return self._held[1]
+
+    def taken(self, span: TimeSpan) -> FrameRect:
+        """What holds it, as it is turned, at every moment that was looked at: see `extent`."""
+        return FrameRect.around([corner for time in moments(span, self.times) for corner in self.at(time).corners])
 
     def extent(self, span: TimeSpan) -> FrameRect:
         """What holds the picture at every moment that was looked at: the span's ends, keys, and evenly between them."""

@@ -1,18 +1,20 @@
 """What every kind of surround offers: a specification that is stored, and a painter made from it."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from fractions import Fraction
 from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
 
 from cadrage.footage.library import Library
 from cadrage.geometry import FrameRect, Opening, Placed, Raster, SourceRect
+from cadrage.motion.track import TimeSpan
 from cadrage.pixels.mapping import Area, canvas_rect
 from cadrage.pixels.planes import Layout, Planes, Samples
 
 Made = TypeVar("Made")
 
 
+Taken = Callable[[TimeSpan | None], FrameRect]
 Areas = tuple[tuple[Area, ...], ...]
 """For each plane, samples to paint."""
 
@@ -29,6 +31,7 @@ class Scene:
         canvas: what is painted on.
         library: what may be used besides the clip.
         constant: whether the placement is the same for every picture.
+        taken: all that the picture takes of the frame during a span; during all that is seen of it, where that is None.
     """
 
     frame: Raster
@@ -38,6 +41,7 @@ class Scene:
     canvas: Layout
     library: Library
     constant: bool
+    taken: Taken
 
     @property
     def pixel_aspect(self) -> float:
@@ -56,9 +60,8 @@ class Scene:
 
     def placed_as(self, placed: Placed, areas: Areas) -> "PlacedScene":
         """The same with a placement."""
-        return PlacedScene(
-            self.frame, self.opening, self.held, self.source, self.canvas, self.library, self.constant, placed, areas
-        )
+        mine = {field.name: getattr(self, field.name) for field in fields(Scene)}
+        return PlacedScene(**mine, placed=placed, areas=areas)
 
 
 @dataclass(frozen=True, slots=True)

@@ -58,7 +58,8 @@ class GraphicPainter:
     def __init__(self, graphic: Graphic, scene: Scene) -> None:
         self.graphic = graphic
         self.ground = graphic.ground.painter(scene)
-        self.laid = WhilePlaced(lambda placed, areas: draw_panel(graphic, scene.placed_as(placed, areas)).laid(areas))
+        ink = draw_panel(graphic, scene)
+        self.laid = WhilePlaced(lambda _, areas: ink.laid(areas))
 
     def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""

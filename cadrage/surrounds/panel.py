@@ -19,7 +19,7 @@ from cadrage.lettering.text import Align, Block, set_text
 from cadrage.lettering.text_layer import TextLayer
 from cadrage.lettering.times import Shown
 from cadrage.pixels.light import seen_in
-from cadrage.surrounds.base import PlacedScene
+from cadrage.surrounds.base import Scene
 from cadrage.values import Exact
 
 Box = tuple[float, float, float, float]
@@ -79,16 +79,16 @@ class PlacedItem:
     top: float
 
 
-def places_of(panel: Panel, scene: PlacedScene) -> tuple[FrameRect, ...]:
-    """Where the panel stands, in frame pixels; nowhere where the picture leaves nothing free."""
-    free = free_places(scene.placed, scene.opening, TITLE_SAFE_INSET, GAP * scene.frame.height)
+def places_of(panel: Panel, scene: Scene) -> tuple[FrameRect, ...]:
+    """Where the panel stands, in frame pixels; nowhere where nothing stays free of the picture."""
+    free = free_places(scene.taken(None), scene.frame, scene.opening, TITLE_SAFE_INSET, GAP * scene.frame.height)
     if panel.place == "free_area":
         return chosen_places(free)
     side: Side = panel.place
     return (free[side],) if side in free else ()
 
 
-def laid_out(panel: Panel, scene: PlacedScene) -> tuple[list[PlacedItem], float]:
+def laid_out(panel: Panel, scene: Scene) -> tuple[list[PlacedItem], float]:
     """Every piece in its place, and the factor by which all were made smaller to fit; 1 where they fit as they are."""
     boxes = [_box(place, scene) for place in places_of(panel, scene)]
     groups, factor = _fitted(panel, scene, boxes)
@@ -97,7 +97,7 @@ def laid_out(panel: Panel, scene: PlacedScene) -> tuple[list[PlacedItem], float]
     return standing, factor
 
 
-def _fitted(panel: Panel, scene: PlacedScene, boxes: list[Box]) -> tuple[list[list[LayoutItem]], float]:
+def _fitted(panel: Panel, scene: Scene, boxes: list[Box]) -> tuple[list[list[LayoutItem]], float]:
     """The pieces for each place, made smaller together until they fit, and the factor."""
     factor, logo = 1.0, read_rgba(scene.library.material(panel.logo).path) if panel.logo and boxes else None
     while True:
@@ -110,7 +110,7 @@ def _fitted(panel: Panel, scene: PlacedScene, boxes: list[Box]) -> tuple[list[li
         factor *= SMALLER
 
 
-def draw_panel(panel: Panel, scene: PlacedScene) -> TextLayer:
+def draw_panel(panel: Panel, scene: Scene) -> TextLayer:
     """The panel in ink."""
     ink = TextLayer(scene.canvas, scene.pixel_aspect)
     for at in laid_out(panel, scene)[0]:
@@ -123,7 +123,7 @@ def draw_panel(panel: Panel, scene: PlacedScene) -> TextLayer:
     return ink
 
 
-def _box(place: FrameRect, scene: PlacedScene) -> Box:
+def _box(place: FrameRect, scene: Scene) -> Box:
     """Left, top, width and height in square pixels of the canvas."""
     rect, aspect = scene.on_canvas(place), scene.pixel_aspect
     return float(rect.x) * aspect, float(rect.y), float(rect.width) * aspect, float(rect.height)
@@ -136,13 +136,13 @@ def _shared(boxes: list[Box]) -> list[tuple[str, ...]]:
     return [whole] if len(boxes) == 1 else [("heading", "rule", "subtitle"), ("logo", "small_print")]
 
 
-def _title_size(panel: Panel, scene: PlacedScene) -> float:
+def _title_size(panel: Panel, scene: Scene) -> float:
     return float(panel.size) / 100 * scene.frame.height * float(scene.scale[1])
 
 
 def _pieces(
     panel: Panel,
-    scene: PlacedScene,
+    scene: Scene,
     kinds: tuple[str, ...],
     room: float,
     factor: float,
@@ -168,7 +168,7 @@ def _honest_width(block: Block, text: str) -> float:
     return float(block.width) if whole else float("inf")
 
 
-def _logo(panel: Panel, scene: PlacedScene, room: float, factor: float, rgba: NDArray[np.uint8]) -> LayoutItem:
+def _logo(panel: Panel, scene: Scene, room: float, factor: float, rgba: NDArray[np.uint8]) -> LayoutItem:
     height = float(panel.logo_size) / 100 * scene.frame.height * float(scene.scale[1]) * factor
     height = min(height, room * rgba.shape[0] / rgba.shape[1])
     width = height * rgba.shape[1] / rgba.shape[0]

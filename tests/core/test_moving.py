@@ -10,7 +10,7 @@ from cadrage.compose import shot_compositor as room
 from cadrage.compose.framed import placed_in, stage_of
 from cadrage.compose.layers import PictureAlone, layer_plan
 from cadrage.compose.shots import track_of
-from cadrage.finish import Finish
+from cadrage.finish import Captions, Finish
 from cadrage.finish.specification import Shadow
 from cadrage.footage import ClipReader, Material, library_of_files, probe, resolve
 from cadrage.formats import Frame
@@ -23,7 +23,7 @@ from cadrage.plan import Plan, Range, Shot
 from cadrage.render import RenderRequest, render
 from cadrage.render.segments import finish
 from cadrage.render.workspace import RenderWorkspace
-from cadrage.surrounds import Plain
+from cadrage.surrounds import Graphic, Plain
 from tests.clips import write_clip
 from tests.golden_frames import FRAME, TIME, plans, scene
 
@@ -70,6 +70,37 @@ def test_every_surround_and_finish_is_at_each_moment_as_if_it_stood_there(clip, 
             walk.compose(stored, canvas, time)
             for one, other in zip(canvas.arrays, wanted.arrays, strict=True):
                 assert np.abs(one.astype(int) - other).max() <= NOISE, (name, second)
+
+
+@pytest.mark.parametrize("what", ["panel", "captions"])
+def test_words_beside_a_picture_that_moves_stand_where_it_never_comes(tmp_path, what):
+    grey = np.full((90, 160, 3), 90, np.uint8)
+    path = write_clip(tmp_path / "grey.mp4", size=(160, 90), frames=50, paint=lambda _: grey, sound=None)
+    said = tmp_path / "said.srt"
+    said.write_text("1\n00:00:00,000 --> 00:00:02,000\nAll aboard\n")
+    info = probe(path)
+    library = library_of_files(Material(path, info))
+    down = Motion(keys=(Key(time=F(0), x=F(0), y=F(0)), Key(time=F(49, 25), x=F(0), y=F(-1, 2))), inside=False)
+    words = {
+        "panel": {"surround": Graphic(heading="Seven", size=5, colour="#ffffff", ground=Plain(), place="below")},
+        "captions": {
+            "surround": Plain(),
+            "finish": Finish(captions=Captions(of=str(said), size=F(5), plate=0, colour="#ffffff")),
+        },
+    }
+    plan = Plan(frame=Frame(width=270, height=480), motion=down, **words[what])
+    seen = []
+    with ClipReader(path, info) as reader:
+        for number in (0, 20, 49):
+            stored = reader.frame_at(F(number, 25))
+            compositor = Compositor(plan, stored.planes.layout, info, library=library)
+            seen.append(compositor.compose(stored.planes, time=stored.time).luma8)
+    ink = [luma > 180 for luma in seen]
+    assert ink[0].sum() > 50
+    assert np.array_equal(ink[0], ink[1])
+    assert np.array_equal(ink[0], ink[2])
+    lowest = [np.flatnonzero(((luma > 60) & (luma < 120)).sum(axis=1) > 200).max() for luma in seen]
+    assert lowest[0] < lowest[1] < lowest[2] < np.flatnonzero(ink[0].any(axis=1)).min()
 
 
 def test_what_is_covered_comes_with_each_frame(clip, folder):

@@ -59,19 +59,21 @@ def where(luma, over=100):
     return rows[0], rows[-1], columns[0], columns[-1]
 
 
+def beside(placed, opening):
+    return free_places(FrameRect.around(placed.corners), placed.frame, opening, F(5, 100), F(9))
+
+
 def test_free_places_lie_beside_the_picture_inside_the_safe_area():
     placed = place(Raster(180, 320), Raster(640, 360), Placement())
     opening = Opening(FrameRect.whole(placed.frame), F(1))
-    free = free_places(placed, opening, F(5, 100), F(9))
+    free = beside(placed, opening)
     assert set(free) == {"left", "right"}
     assert (free["left"].x, free["left"].right) == (32, placed.rect.x - 9)
     assert chosen_places(free) == (free["left"], free["right"])
     aside = place(Raster(180, 320), Raster(640, 360), Placement(offset_x=F(-150)))
-    assert chosen_places(free_places(aside, opening, F(5, 100), F(9))) == (
-        free_places(aside, opening, F(5, 100), F(9))["right"],
-    )
+    assert chosen_places(beside(aside, opening)) == (beside(aside, opening)["right"],)
     fills = place(Raster(640, 360), Raster(640, 360), Placement())
-    assert chosen_places(free_places(fills, opening, F(5, 100), F(9))) == ()
+    assert chosen_places(beside(fills, opening)) == ()
 
 
 @pytest.mark.parametrize("frame", [WIDE, TALL])

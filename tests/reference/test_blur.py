@@ -34,7 +34,8 @@ def scene_for(source, frame):
     canvas = Layout(frame.width, frame.height, 8, CHROMA_420, COLOUR)
     layout = Layout(source.shape[1], source.shape[0], 8, CHROMA_420, COLOUR)
     placed = place(Raster(layout.width, layout.height), frame.raster, Placement())
-    scene = Scene(frame.raster, placed.opening, placed.picture.rect, layout, canvas, EMPTY, constant=True)
+    whole = {"constant": True, "taken": lambda _: placed.rect}
+    scene = Scene(frame.raster, placed.opening, placed.picture.rect, layout, canvas, EMPTY, **whole)
     return scene.placed_as(placed, all_of(canvas))
 
 

@@ -23,7 +23,7 @@ export function usePreview(slot: string, wanted: Wanted | null) {
   const waiting = useRef<Wanted | null>(null);
   const newest = useRef(0);
   // What the frame, the clip and its range are the server knows; where they change, the picture is another.
-  const key = wanted && JSON.stringify({ ...wanted, plan: designOf(wanted.plan) });
+  const key = wanted && JSON.stringify({ ...wanted, plan: { ...wanted.plan, ...designOf(wanted.plan) } });
 
   useEffect(() => {
     if (!key) return;

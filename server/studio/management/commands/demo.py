@@ -1,6 +1,7 @@
 """`manage.py demo`: the demonstration account and its project."""
 
 import shutil
+from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
@@ -11,6 +12,9 @@ from django.core.management.base import BaseCommand
 from cadrage.finish import Captions, Finish
 from cadrage.finish.specification import Shadow
 from cadrage.formats import Frame
+from cadrage.geometry import Placement
+from cadrage.motion import Key, Motion, Pan, Push, Tilt
+from cadrage.plan import Shot
 from cadrage.surrounds import Graphic
 from demo.clips import CLIPS, PHOTOGRAPH, draw_all
 from demo.museum import CAPTIONS, EMBLEM, write_things
@@ -29,6 +33,25 @@ FRAMES = (
 
 
 TITLED, CAPTIONED = ("Number 7 leaves the depot.mp4", FRAMES[0]), ("Open day, visitor's tape.mp4", FRAMES[1])
+EDITED, SLOW = ("Number 7, a portrait.mp4", FRAMES[1]), ("Up the depot, too slow.mp4", FRAMES[0])
+WHOLE, FILL = Placement(), Placement(tightness=Fraction(1))
+SHOTS = (
+    Shot(start=Fraction(0), placement=FILL, motion=Motion(move=Pan(way="left_right"))),
+    Shot(start=Fraction(8, 5), placement=Placement(tightness=Fraction(3, 5))),
+    Shot(start=Fraction(16, 5), motion=Motion(move=Push(percent=Fraction(12)))),
+    Shot(
+        start=Fraction(24, 5),
+        placement=FILL,
+        motion=Motion(
+            keys=(
+                Key(time=Fraction(24, 5), x=Fraction(0), y=Fraction(0), tightness=Fraction(1)),
+                Key(time=Fraction(28, 5), x=Fraction(3, 25), y=Fraction(-1, 20), tightness=Fraction(6, 5)),
+            )
+        ),
+    ),
+    Shot(start=Fraction(33, 5), placement=FILL, motion=Motion(move=Pan(way="right_left"))),
+)
+"""Of the edited clip: four as they are found, and the last, which a dissolve begins, cut by hand."""
 
 
 class Command(BaseCommand):
@@ -45,7 +68,7 @@ class Command(BaseCommand):
         if Project.objects.filter(owner=account).exists():
             return
         drawn = Path(settings.DATA_DIR) / "drawn"
-        self.stdout.write("Drawing the demonstration footage (about half a minute) …")
+        self.stdout.write("Drawing the demonstration footage (about a minute) …")
         draw_all(drawn)
         project = begin(account, PROJECT, FRAMES)
         named = {clip.file: f"{clip.name}.mp4" for clip in CLIPS} | {PHOTOGRAPH: "Waiting for visitors.jpg"}
@@ -59,7 +82,7 @@ class Command(BaseCommand):
 
 
 def _dress(project: Project, drawn: Path) -> None:
-    """Give one framing a panel with the museum's emblem, and one its captions."""
+    """Give one framing a panel with the museum's emblem, one its captions, and two a placement that moves."""
     write_things(drawn)
     things = {}
     for file in (EMBLEM, CAPTIONS):
@@ -76,6 +99,9 @@ def _dress(project: Project, drawn: Path) -> None:
         logo_size=20,
     )
     _change(project, TITLED, {"surround": panel, "finish": Finish(shadow=Shadow(opacity=55))}, "Panel")
+    _change(project, EDITED, {"placement": WHOLE, "shots": SHOTS}, "Shots")
+    slow = {"placement": Placement(tightness=Fraction(13, 10)), "motion": Motion(move=Tilt(way="down_up"))}
+    _change(project, SLOW, slow, "Move")
     _change(project, CAPTIONED, {"finish": Finish(captions=Captions(of=things[CAPTIONS], size=3))}, "Captions")
 
 

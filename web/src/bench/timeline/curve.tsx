@@ -51,7 +51,7 @@ export function Curve({ path, seconds }: Props) {
           vectorEffect="non-scaling-stroke"
         />
       </svg>
-      <label className="num absolute top-0 right-0 flex gap-1 bg-sheet/80 text-[10px] text-soft">
+      <label className="num absolute top-0 right-0 flex gap-1 bg-sheet pl-1 text-[10px] text-soft">
         {most !== least && `${text(least)} to ${text(most)}`}
         <select
           aria-label="Value of the curve"
