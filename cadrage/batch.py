@@ -36,10 +36,10 @@ SHEET = "delivery sheet"
 
 @dataclass(frozen=True, slots=True)
 class Delivered:
-    """One file: its line of the sheet, and a small picture of it, JPEG."""
+    """One file: its line of the sheet, and small pictures of it, JPEG."""
 
     row: SheetRow
-    picture: bytes
+    pictures: tuple[bytes, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,8 +114,7 @@ class Batch:
         workspace.clear()
         inspection = inspect_file(target, request)
         row = SheetRow.of(target.name, request, target, digest_of(target), datetime.now(UTC), inspection)
-        picture = Previewer().middle(plan, clip, info, THUMBNAIL, library)
-        return Delivered(row, picture)
+        return Delivered(row, Previewer().telling(plan, clip, info, THUMBNAIL, library))
 
     def _desk(self, clip: Path, frame: Frame) -> Path:
         """Where its parts are drawn: the same place when the same is asked again."""
@@ -170,5 +169,5 @@ def write_sheet(folder: Path, title: str, made: list[Delivered]) -> None:
     """The delivery sheet in its three forms, in the place of older ones."""
     rows = [one.row for one in made]
     stem = free_stem(folder, SHEET, ".html")
-    for form, text in sheet_forms(title, rows, [one.picture for one in made]).items():
+    for form, text in sheet_forms(title, rows, [one.pictures for one in made]).items():
         write_data(folder / f"{stem}.{form}", text.encode(errors="replace"), replace=True)

@@ -5,18 +5,21 @@ from typing import Literal
 
 from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.compose.measure import Measure
+from cadrage.compose.over_time import OverTime, Spell
 from cadrage.footage import MediaInfo, effective_timing
 from cadrage.formats import Delivery
 from cadrage.geometry import CautionKind
 from cadrage.plan import Plan
 from cadrage.values import Value, format_exact
 
-Reason = Literal["lost", "enlarged", "shape", "bars", "rate", "long"]
+Reason = Literal["lost", "enlarged", "shape", "fast", "empty", "bars", "rate", "long"]
 
 REASONS: dict[Reason, str] = {
     "lost": "Over a third lost",
     "enlarged": "Enlarged over 1.5",
     "shape": "Shape wrong",
+    "fast": "Moves fast",
+    "empty": "Empty while it moves",
     "bars": "Bars not decided",
     "rate": "Rate is converted",
     "long": "Too long",
@@ -40,7 +43,12 @@ class Concern(Value):
 
 
 def concerns(
-    plan: Plan, info: MediaInfo, measure: Measure, bars: BurnedInBars | None, delivery: Delivery
+    plan: Plan,
+    info: MediaInfo,
+    measure: Measure,
+    over: OverTime | None,
+    bars: BurnedInBars | None,
+    delivery: Delivery,
 ) -> list[Concern]:
     """All reasons to look at a framing.
 
@@ -48,15 +56,38 @@ def concerns(
         plan: the framing.
         info: what the clip is.
         measure: the plan's numbers.
+        over: the same over time, where it moves.
         bars: what was found in the picture; None where nobody has looked.
         delivery: what is asked of the frame.
     """
-    found = [
-        Concern(reason=OF_CAUTIONS[one.kind], summary=one.brief) for one in measure.cautions if one.kind in OF_CAUTIONS
-    ]
+    found = _of_placement(measure) if over is None else _of_movement(over)
     if bars is not None and bars.kind in ("bars", "changing") and plan.interpretation.burned_in_bars is None:
         found.append(Concern(reason="bars", summary="bars in the picture"))
     return found + _of_time(plan, info, delivery)
+
+
+def _of_placement(measure: Measure) -> list[Concern]:
+    return [
+        Concern(reason=OF_CAUTIONS[one.kind], summary=one.brief) for one in measure.cautions if one.kind in OF_CAUTIONS
+    ]
+
+
+def _of_movement(over: OverTime) -> list[Concern]:
+    """Each at its worst, with the moment."""
+    found = [
+        Concern(reason=OF_CAUTIONS[one.kind], summary=f"{one.brief} at {_clock(one.time)}")
+        for one in over.cautions
+        if one.kind in OF_CAUTIONS
+    ]
+    spells: tuple[tuple[Reason, tuple[Spell, ...]], ...] = (("fast", over.fast), ("empty", over.empty))
+    for reason, each in spells:
+        if each:
+            found.append(Concern(reason=reason, summary=f"{REASONS[reason].lower()} from {_clock(each[0].start)}"))
+    return found
+
+
+def _clock(time: Fraction) -> str:
+    return f"{int(time) // 60}:{float(time) % 60:04.1f}"
 
 
 def _of_time(plan: Plan, info: MediaInfo, delivery: Delivery) -> list[Concern]:

@@ -1,13 +1,13 @@
 """What a placement that moves takes and gives over time, with the moment of each."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from fractions import Fraction
 from itertools import pairwise
 from typing import Literal
 
 from cadrage.compose.shots import track_of
 from cadrage.footage import MediaInfo
-from cadrage.geometry import Cost, Placed, cost_of
+from cadrage.geometry import Caution, CautionKind, Cost, Placed, cautions, cost_of
 from cadrage.motion import MovingTrack
 from cadrage.motion.track import moments
 from cadrage.plan import Plan
@@ -34,6 +34,12 @@ class Spell(Value):
     end: Exact
 
 
+class TimedCaution(Caution):
+    """One thing to know about a placement that moves, and when it is so most, in seconds of the clip."""
+
+    time: Exact
+
+
 class OverTime(Value):
     """What moves, over all that is delivered.
 
@@ -43,6 +49,7 @@ class OverTime(Value):
         enlarged_least, enlarged_most: how much it is enlarged.
         empty: where something beside the picture shows though it would fill the frame at that size.
         fast: where the window crosses more than a third of itself in a second.
+        cautions: what to know about it, each at its worst.
     """
 
     kept_least: Extreme
@@ -53,6 +60,7 @@ class OverTime(Value):
     enlarged_most: Extreme
     empty: tuple[Spell, ...]
     fast: tuple[Spell, ...]
+    cautions: tuple[TimedCaution, ...]
 
 
 Seen = tuple[Fraction, Placed, Cost]
@@ -79,7 +87,32 @@ def over_time(plan: Plan, info: MediaInfo) -> OverTime | None:
         seen += [(time, placed, cost_of(placed)) for time, placed in own]
         empty += _spells(times, [track.empty_at(time) for time in times])
         fast += _spells(times, [*(_is_fast(one, other) for one, other in pairwise(own)), False])
-    return OverTime(**dict(_extremes(seen)), empty=tuple(empty), fast=tuple(fast))
+    return OverTime(**dict(_extremes(seen)), empty=tuple(empty), fast=tuple(fast), cautions=tuple(_worst(seen)))
+
+
+WORST: tuple[tuple[tuple[CautionKind, ...], Callable[[Cost], Fraction]], ...] = (
+    (("much_enlarged", "enlarged"), lambda cost: -cost.enlargement),
+    (("lost",), lambda cost: cost.kept_percent),
+    (("small",), lambda cost: cost.covered_percent),
+    (("shape",), lambda cost: -abs(cost.shape - 1)),
+)
+"""Kinds of cautions, and what is least where each is at its worst."""
+
+
+def _worst(seen: list[Seen]) -> Iterator[TimedCaution]:
+    for kinds, measured in WORST:
+        time, _, cost = min(seen, key=lambda one: (measured(one[2]), one[0]))
+        for one in cautions(cost):
+            if one.kind in kinds:
+                yield TimedCaution(**one.model_dump(), time=time)
+
+
+def movement_summary(plan: Plan) -> str:
+    """How a placement varies, shot by shot, in few words."""
+    if not plan.shots:
+        return plan.motion.summary
+    moving = sum(not shot.motion.still for shot in plan.each_shot)
+    return f"{len(plan.shots)} shots, {moving} moving" if moving else f"{len(plan.shots)} shots"
 
 
 def _extremes(seen: list[Seen]) -> Iterator[tuple[str, Extreme]]:

@@ -3,6 +3,7 @@
 import threading
 from fractions import Fraction
 from pathlib import Path
+from typing import Literal
 
 import numpy as np
 from cachetools import LRUCache
@@ -11,6 +12,7 @@ from numpy.typing import NDArray
 from cadrage.compose.compositor import Compositor
 from cadrage.compose.identity import clips_of, result_key
 from cadrage.compose.moment import moment_of
+from cadrage.compose.shots import telling_moments
 from cadrage.footage import (
     EMPTY,
     ClipIdentity,
@@ -34,6 +36,7 @@ COMPOSITOR_PIXELS = 5_000_000
 """Of all compositors that are kept, each as large as what it draws: three of the bench's well, or many tiles."""
 
 
+At = Literal["first", "middle", "last"]
 Held = tuple[Compositor, threading.Lock]
 
 
@@ -88,8 +91,9 @@ class Previewer:
             planes = compositor.compose(stored, time=moment_of(info, frame, time))
         return to_rgb(planes)
 
-    def middle(
+    def at(
         self,
+        which: At,
         plan: Plan,
         path: Path,
         info: MediaInfo,
@@ -97,9 +101,16 @@ class Previewer:
         library: Library = EMPTY,
         identity: ClipIdentity | None = None,
     ) -> bytes:
-        """The composed frame in the middle of its clip, as a JPEG."""
-        time = effective_timing(info, plan.interpretation).duration / 2
+        """The composed frame in the middle of its clip, or the first or last that is delivered, as a JPEG."""
+        time = _moment(which, plan, info)
         return self.image(plan, path, info, time, width, library=library, identity=identity)
+
+    def telling(
+        self, plan: Plan, path: Path, info: MediaInfo, width: int, library: Library = EMPTY
+    ) -> tuple[bytes, ...]:
+        """The composed frames that tell a framing, as JPEGs; see `telling_moments`."""
+        times = telling_moments(plan, info)
+        return tuple(self.image(plan, path, info, time, width, library=library) for time in times)
 
     def _compositor(
         self, plan: Plan, info: MediaInfo, own: ClipIdentity, size: tuple[int, int], layout: Layout, library: Library
@@ -139,6 +150,16 @@ class Previewer:
                 compositor = compositor or Compositor(plan, stored.layout, info, (width, height))
                 shown.append(to_rgb(compositor.compose(stored)))
         return encode_image(np.concatenate(shown, axis=1), ".jpg")
+
+
+def _moment(which: At, plan: Plan, info: MediaInfo) -> Fraction:
+    taken = effective_timing(info, plan.interpretation)
+    if which == "middle":
+        return taken.duration / 2
+    if which == "first":
+        return plan.range.start
+    end = taken.duration if plan.range.end is None else min(plan.range.end, taken.duration)
+    return max(plan.range.start, end - 1 / (2 * taken.rate))
 
 
 def picture_alone(info: MediaInfo, reading: Interpretation) -> Plan:

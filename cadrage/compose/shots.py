@@ -13,6 +13,8 @@ from cadrage.motion.moves import MovedPose
 from cadrage.motion.track import TimeSpan, around
 from cadrage.plan import Plan
 
+MOST_TOLD = 24
+
 
 @dataclass(frozen=True, slots=True)
 class PlannedShot:
@@ -117,3 +119,14 @@ class ShotsTrack(PlacementTrack):
 def track_of(plan: Plan, info: MediaInfo) -> ShotsTrack:
     """Where the picture of a clip is at every moment of a plan."""
     return ShotsTrack(planned_shots(plan, info), info)
+
+
+def telling_moments(plan: Plan, info: MediaInfo) -> tuple[Fraction, ...]:
+    """Moments that tell a framing: the middle of the clip where nothing moves, else the first, the middle and the last
+    picture of each shot, of at most so many.
+    """
+    track = track_of(plan, info)
+    if len(track.shots) == 1 and track.constant:
+        return (effective_timing(info, plan.interpretation).duration / 2,)
+    shots = track.shots[:MOST_TOLD]
+    return tuple(time for shot in shots for time in (shot.first, (shot.first + shot.last) / 2, shot.last))

@@ -5,25 +5,30 @@ import hashlib
 import io
 import json
 from base64 import b64encode
+from collections.abc import Sequence
 from datetime import datetime
 from html import escape
 from pathlib import Path
 from typing import Literal
 
 from cadrage.compose import measure
+from cadrage.compose.over_time import movement_summary, over_time
 from cadrage.files import files_of, pieces_of
 from cadrage.inspection.inspect import Inspection
 from cadrage.render.offers import settings_summary
 from cadrage.render.request import RenderRequest
 from cadrage.values import Value
 
+Pictures = Sequence[Sequence[bytes]]
+"""Of each file as many as tell it: one where nothing moves, else the first, the middle and the last of each shot."""
 SheetForm = Literal["html", "csv", "json"]
 PAPER = """
 body { font: 13px/1.4 sans-serif; color: #24211c; margin: 24px; }
 h1 { font-size: 22px; margin: 0 0 2px; }
 article { display: grid; grid-template-columns: 200px 1fr; gap: 16px; border-top: 1px solid #b9b09c; padding: 14px 0;
   break-inside: avoid; }
-img { max-width: 200px; max-height: 160px; }
+.seen { margin: 0; line-height: 0; } img { max-width: 200px; max-height: 160px; }
+.seen img + img, .seen img:has(+ img) { max-width: 64px; max-height: 64px; margin: 0 2px 2px 0; }
 h2 { font-size: 15px; margin: 0; }
 dl { display: grid; grid-template-columns: 110px 1fr; margin: 6px 0; }
 dt, .soft { color: #6b6456; } dd { margin: 0; }
@@ -42,8 +47,9 @@ class SheetRow(Value):
         clip, source: the clip's name, and what it is.
         part: the range of it that was delivered.
         frame: what it was put into.
-        placement: how, in words.
-        kept_percent, covered_percent, enlargement: what that cost.
+        placement, movement: how, in words.
+        kept_percent, covered_percent, enlargement: what that cost; of what moves the least kept and covered, and the
+            most enlarged.
         surround, finish: in words.
         settings: how the file is written, in words.
         bytes: of the file.
@@ -58,6 +64,7 @@ class SheetRow(Value):
     part: str
     frame: str
     placement: str
+    movement: str
     kept_percent: float
     covered_percent: float
     enlargement: float
@@ -84,6 +91,7 @@ class SheetRow(Value):
             report: what was measured.
         """
         numbers, frame = measure(request.plan, request.info), request.plan.frame
+        over, cost = over_time(request.plan, request.info), numbers.cost
         return cls(
             file=file,
             clip=request.clip or request.source.name,
@@ -91,9 +99,10 @@ class SheetRow(Value):
             part=_part(request),
             frame=f"{frame.name} {frame.width}×{frame.height}".strip(),
             placement=numbers.summary.placement,
-            kept_percent=round(float(numbers.cost.kept_percent), 2),
-            covered_percent=round(float(numbers.cost.covered_percent), 2),
-            enlargement=round(float(numbers.cost.enlargement), 4),
+            movement=movement_summary(request.plan),
+            kept_percent=round(float(over.kept_least.value if over else cost.kept_percent), 2),
+            covered_percent=round(float(over.covered_least.value if over else cost.covered_percent), 2),
+            enlargement=round(float(over.enlarged_most.value if over else cost.enlargement), 4),
             surround=numbers.summary.surround,
             finish=numbers.summary.finish,
             settings=settings_summary(frame, request.settings),
@@ -146,10 +155,10 @@ def _plain(value: object) -> object:
     return f"'{value}" if isinstance(value, str) and value[:1] in ("=", "+", "-", "@") else value
 
 
-def sheet_html(title: str, rows: list[SheetRow], pictures: list[bytes]) -> str:
+def sheet_html(title: str, rows: list[SheetRow], pictures: Pictures) -> str:
     """A page that prints well; the pictures, JPEG, are in it."""
     right = sum(row.inspection.right for row in rows)
-    articles = "".join(_article(row, picture) for row, picture in zip(rows, pictures, strict=True))
+    articles = "".join(_article(row, each) for row, each in zip(rows, pictures, strict=True))
     return (
         f'<!doctype html><html lang="en"><meta charset="utf-8"><title>{escape(title)}: delivery sheet</title>'
         f"<style>{PAPER}</style><h1>{escape(title)}: delivery sheet</h1>"
@@ -157,7 +166,7 @@ def sheet_html(title: str, rows: list[SheetRow], pictures: list[bytes]) -> str:
     )
 
 
-def sheet_forms(title: str, rows: list[SheetRow], pictures: list[bytes]) -> dict[SheetForm, str]:
+def sheet_forms(title: str, rows: list[SheetRow], pictures: Pictures) -> dict[SheetForm, str]:
     """The sheet in every form."""
     return {
         "html": sheet_html(title, rows, pictures),
@@ -166,12 +175,13 @@ def sheet_forms(title: str, rows: list[SheetRow], pictures: list[bytes]) -> dict
     }
 
 
-def _article(row: SheetRow, picture: bytes) -> str:
+def _article(row: SheetRow, pictures: Sequence[bytes]) -> str:
     info = {
         "Source": f"{row.clip}, {row.source}; {row.part}",
         "Frame": row.frame,
         "Placement": f"{row.placement}; {row.kept_percent:g} % kept, covers {row.covered_percent:g} %, "
         f"enlarged {row.enlargement:g}×",
+        "Movement": row.movement,
         "Surround": row.surround,
         "Finish": row.finish,
         "File": f"{row.settings}, {row.bytes:,} bytes, {row.finished}",
@@ -183,8 +193,9 @@ def _article(row: SheetRow, picture: bytes) -> str:
         for line in row.inspection.lines
     )
     verdict = '<span class="right">right</span>' if row.inspection.right else '<span class="wrong">wrong</span>'
+    shown = "".join(f'<img alt="" src="data:image/jpeg;base64,{b64encode(one).decode()}">' for one in pictures)
     return (
-        f'<article><img alt="" src="data:image/jpeg;base64,{b64encode(picture).decode()}"><div>'
+        f"<article><p class=seen>{shown}</p><div>"
         f"<h2>{escape(row.file)} {verdict}</h2><dl>{described}</dl>"
         f"<table><tr><th>measured<th>asked<th>found<th></tr>{lines}</table>"
         f"<p class=soft>SHA-256 <code>{row.sha256}</code></p></div></article>"

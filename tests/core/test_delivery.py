@@ -3,18 +3,23 @@
 import csv
 import io
 import json
+from datetime import UTC, datetime
+from fractions import Fraction
 
 import numpy as np
 import pytest
 from pydantic import ValidationError
 
+from cadrage.compose import Previewer
+from cadrage.compose.shots import telling_moments
 from cadrage.footage import probe
 from cadrage.formats import Frame
 from cadrage.inspection import Inspection, Line
 from cadrage.inspection.sheet import SheetRow, sheet_csv, sheet_html, sheet_json
+from cadrage.motion import Motion, Push
 from cadrage.output import OUTPUT_FORMATS, Settings
 from cadrage.output.names import file_name
-from cadrage.plan import Plan
+from cadrage.plan import Plan, Shot
 from cadrage.render import RenderRequest, estimate, render
 from tests.clips import moving_square, write_clip
 
@@ -49,6 +54,7 @@ ROW = SheetRow(
     part="whole_clip",
     frame="Foyer 1920×1080",
     placement="whole picture",
+    movement="stands",
     kept_percent=100,
     covered_percent=31.64,
     enlargement=0.5625,
@@ -70,17 +76,36 @@ ROW = SheetRow(
 
 
 def test_the_sheet_says_the_same_in_three_forms():
-    page = sheet_html("Wall & more", [ROW], [b"jpeg"])
+    page = sheet_html("Wall & more", [ROW], [[b"jpeg", b"late"]])
     assert "Wall &amp; more: delivery sheet" in page
     assert "Wall &lt;1&gt;.mp4" in page
     assert "Files: 1; measured and right: 0" in page
     assert "wrong: Render again." in page
     assert ROW.sha256 in page
+    assert page.count("<img") == 2
     read = json.loads(sheet_json("Wall", [ROW]))
     assert SheetRow.model_validate(read["files"][0]) == ROW
     header, values = csv.reader(io.StringIO(sheet_csv([ROW])))
     found = dict(zip(header, values, strict=True))
     assert (found["Rate"], found["right"], found["sha256"]) == ("24", "no", ROW.sha256)
+
+
+def test_what_moves_is_shown_at_both_ends_of_every_shot_and_told_at_its_worst(tmp_path):
+    clip = write_clip(tmp_path / "clip.mp4", frames=50, sound=None)
+    info = probe(clip)
+    still = Plan(frame=Frame(width=180, height=320))
+    assert telling_moments(still, info) == (Fraction(1),)
+    moving = still.model_copy(update={"motion": Motion(move=Push(percent=Fraction(100)))})
+    assert telling_moments(moving, info) == (0, Fraction(49, 50), Fraction(49, 25))
+    cut = still.model_copy(update={"shots": (Shot(start=Fraction(0)), Shot(start=Fraction(4, 5)))})
+    assert telling_moments(cut, info) == tuple(Fraction(at, 50) for at in (0, 19, 38, 40, 69, 98))
+    pictures = Previewer().telling(cut, clip, info, 60)
+    assert len(pictures) == 6
+    assert len(set(pictures)) == 6  # the square in it moves
+    request = RenderRequest(moving, clip, info)
+    row = SheetRow.of("out.mp4", request, clip, "ab", datetime.now(UTC), ROW.inspection)
+    assert row.movement == "push in, 100 %"
+    assert (row.kept_percent, row.enlargement) == (50, 1.125)
 
 
 def test_no_spreadsheet_takes_a_name_for_a_formula():

@@ -1,5 +1,6 @@
 """Rules that exist before anyone asks, and reasons to look."""
 
+import re
 from fractions import Fraction as F
 
 import pytest
@@ -7,9 +8,11 @@ import pytest
 from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.compose import measure
 from cadrage.compose.concerns import concerns
+from cadrage.compose.over_time import over_time
 from cadrage.footage import Edges, Interpretation, probe
 from cadrage.formats import Delivery, Frame
 from cadrage.geometry import Picture, Placement, Raster
+from cadrage.motion import Motion, Pan, Push
 from cadrage.plan import Plan
 from cadrage.rules import format_key, format_summary, sensible_rule
 from tests.clips import write_clip
@@ -44,7 +47,10 @@ BARS = BurnedInBars(kind="bars", edges=Edges(top=F(20), bottom=F(20)), summary="
 def reasons(clip, bars=None, delivery=None, **plan):
     made = Plan(**{"frame": Frame(width=640, height=360), **plan})
     info = probe(clip)
-    return {found.reason for found in concerns(made, info, measure(made, info), bars, delivery or Delivery())}
+    return {
+        found.reason
+        for found in concerns(made, info, measure(made, info), over_time(made, info), bars, delivery or Delivery())
+    }
 
 
 def test_why_a_framing_needs_a_look(small_clip):
@@ -59,3 +65,16 @@ def test_why_a_framing_needs_a_look(small_clip):
     assert reasons(small_clip, frame=half, delivery=Delivery(longest=F(1, 2))) == {"long"}
     assert reasons(small_clip, frame=half.model_copy(update={"rate": F(30)})) == {"rate"}
     assert reasons(small_clip, frame=half.model_copy(update={"rate": F(25)})) == set()
+
+
+def test_what_moves_needs_a_look_at_its_worst_moment(small_clip):
+    pan = {"frame": Frame(width=180, height=320), "placement": Placement(tightness=F(1))}
+    moving = pan | {"motion": Motion(move=Pan())}
+    assert reasons(small_clip, **pan) == {"lost", "enlarged"}
+    assert reasons(small_clip, **moving) == {"lost", "enlarged", "fast"}
+    made = Plan(**moving)
+    info = probe(small_clip)
+    found = concerns(made, info, measure(made, info), over_time(made, info), None, Delivery())
+    assert all(re.search(r"(at|from) 0:0\d\.\d$", one.summary) for one in found)
+    push = {"frame": Frame(width=320, height=180), "motion": Motion(move=Push(percent=F(90)))}
+    assert reasons(small_clip, **push) == {"lost", "enlarged"}  # at its end, though not at its beginning

@@ -1,8 +1,14 @@
 """Moves and keys of a framing, as the page asks for them."""
 
+import shutil
+
 import pytest
 
-from tests.server.page import ask, put, state
+from cadrage.formats import Frame
+from server.studio.actions.footage import import_file
+from server.studio.actions.framings import begin
+from server.studio.models import ProjectFrame
+from tests.server.page import ask, post_json, put, state
 
 pytestmark = pytest.mark.django_db
 
@@ -76,3 +82,47 @@ def test_what_is_no_motion_is_refused_and_nothing_changes(ida, framing, wrong):
     before = state(ida, framing)
     assert put(ida, framing, moving(ida, framing, **wrong)).status_code == 422
     assert state(ida, framing) == before
+
+
+def cells(client, framing, action, *others):
+    body = {"framings": [framing.pk, *(one.pk for one in others)], "action": action}
+    return post_json(client, f"/api/projects/{framing.footage.project_id}/cells", body)
+
+
+def test_many_cells_are_given_a_move_or_lose_it(ida, framing):
+    assert cells(ida, framing, {"do": "motion", "move": {"kind": "push", "percent": "4"}}).json() == [framing.pk]
+    now = state(ida, framing)
+    assert now["plan"]["motion"]["move"]["percent"] == "4"
+    assert now["cell"]["movement"] == "push in, 4 %"
+    plan = now["plan"] | {"shots": [{"start": "0"}, {"start": "0.4", "motion": {"move": {"kind": "pan"}}}]}
+    put(ida, framing, plan)
+    assert state(ida, framing)["cell"]["movement"] == "2 shots, 2 moving"
+    cells(ida, framing, {"do": "motion", "move": None})
+    now = state(ida, framing)
+    assert now["cell"]["movement"] == "2 shots"
+    assert all(shot["motion"] is None for shot in now["plan"]["shots"])
+
+
+def test_movement_is_pasted_keys_only_into_the_same_clip(ida, framing, project, small_clip):
+    other_frame = ProjectFrame.from_value(project, Frame(width=320, height=320, name="Square"))
+    other_frame.save()
+    same = begin(framing.footage, other_frame)
+    copy = framing.footage.path.with_name("again.mp4")
+    shutil.copyfile(small_clip, copy)
+    other = begin(import_file(project, "Another.mp4", copy), framing.frame)
+    plan = moving(ida, framing, keys=[{"time": "0", "tightness": "1"}, {"time": "0.8", "tightness": "1.5"}])
+    put(ida, framing, plan | {"shots": [{"start": "0"}, {"start": "0.4"}]})
+    paste = {"do": "paste", "source": framing.pk, "parts": ["placement", "motion", "surround", "finish"]}
+    cells(ida, framing, paste, same, other)
+    assert len(state(ida, same)["plan"]["motion"]["keys"]) == 2
+    assert len(state(ida, same)["plan"]["shots"]) == 2
+    assert state(ida, other)["plan"]["motion"]["keys"] == []
+    assert state(ida, other)["plan"]["shots"] == []
+    assert state(ida, other)["plan"]["placement"] == state(ida, framing)["plan"]["placement"]
+
+
+def test_a_cell_that_moves_is_seen_at_both_ends(ida, framing):
+    put(ida, framing, moving(ida, framing, move={"kind": "pan"}))
+    ends = [ida.get(f"/api/framings/{framing.pk}/thumbnail?width=90&at={at}").content for at in ("first", "last")]
+    assert ends[0] != ends[1]
+    assert ida.get(f"/api/framings/{framing.pk}/thumbnail?at=never").status_code == 422

@@ -90,11 +90,11 @@ def sheet_rows(rows: list[Render]) -> list[SheetRow]:
     return found
 
 
-def pictures(rows: list[Render]) -> list[bytes]:
-    """A small picture of each as it was framed, from the middle of the clip."""
+def pictures(rows: list[Render]) -> list[tuple[bytes, ...]]:
+    """Small pictures of each as it was framed."""
     found = []
     for row in rows:
         footage, plan = row.framing.footage, row.plan
         library = library_of(footage, plan.interpretation, previewer.store)
-        found.append(previewer.middle(plan, footage.path, footage.info, THUMBNAIL, library))
+        found.append(previewer.telling(plan, footage.path, footage.info, THUMBNAIL, library))
     return found

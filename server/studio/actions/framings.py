@@ -8,7 +8,8 @@ from django.db.models import F
 
 from cadrage.errors import BadRequest, Stale
 from cadrage.geometry import Placement
-from cadrage.plan import Design, Plan, Style
+from cadrage.motion import Motion
+from cadrage.plan import PARTS, Design, Part, Plan, ReusableStyle, Style
 from cadrage.rules import Rule
 from server.studio.actions.rules import RuleBook, set_rules
 from server.studio.models import Footage, Framing, Project, ProjectFrame, Step
@@ -174,10 +175,31 @@ def make_rules(framings: list[Framing]) -> list[Framing]:
     return _locked(framings)
 
 
-def paste(source: Plan, framings: Iterable[Framing], parts: Iterable[str]) -> list[Framing]:
-    """Give framings the placement, the surround, or both of a plan; one step each."""
-    update = {part: getattr(source, part) for part in parts}
-    return _change_each(framings, lambda design: design.model_copy(update=update), "Pasted")
+def paste(source: Framing, framings: Iterable[Framing], parts: Iterable[Part]) -> list[Framing]:
+    """Give framings parts of another's plan; one step each. Of keys and shots only those of the same clip get any."""
+    plan, wanted = plan_of(source), tuple(parts)
+    given: dict[str, object] = {part: getattr(plan, part) for part in wanted}
+    same = given | ({"shots": plan.shots} if set(wanted) == set(PARTS) else {})
+    reusable = ReusableStyle.parts_of(plan)
+    other = {part: reusable[part] for part in wanted}
+    mine, theirs = [], []
+    for row in framings:
+        (mine if row.footage_id == source.footage_id else theirs).append(row)
+    with transaction.atomic():
+        return [
+            *_change_each(mine, lambda design: design.model_copy(update=same), "Pasted"),
+            *_change_each(theirs, lambda design: design.model_copy(update=other), "Pasted"),
+        ]
+
+
+def move_over_time(framings: Iterable[Framing], motion: Motion) -> list[Framing]:
+    """Give framings one movement, in all of their shots; one step each."""
+
+    def moved(design: Design) -> Design:
+        shots = tuple(shot.model_copy(update={"motion": None}) for shot in design.shots)
+        return design.model_copy(update={"motion": motion, "shots": shots})
+
+    return _change_each(framings, moved, "Move")
 
 
 def place_all(framings: Iterable[Framing], placement: Placement) -> list[Framing]:

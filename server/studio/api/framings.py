@@ -13,6 +13,7 @@ from cadrage.compose.legible import Legible, legibility
 from cadrage.compose.legible import readable as made_readable
 from cadrage.compose.over_time import OverTime, over_time
 from cadrage.compose.path import PathPoint, path_of
+from cadrage.compose.preview import At
 from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
 from cadrage.plan import Design, Plan
 from cadrage.render import estimate
@@ -211,19 +212,21 @@ def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResp
 
 
 @router.get("/framings/{framing_id}/thumbnail")
-def thumbnail(request: HttpRequest, framing_id: int, width: int = 240, stamp: str = "") -> HttpResponse:
-    """The framing in the middle of its clip, small, as a JPEG.
+def thumbnail(
+    request: HttpRequest, framing_id: int, width: int = 240, stamp: str = "", at: At = "middle"
+) -> HttpResponse:
+    """The framing in the middle of its clip, or the first or the last frame that is delivered, small, as a JPEG.
 
     `stamp` is the board's; with it, one that is kept is sent without working out anything.
     """
     row = owned.framing(request, framing_id)
     width = min(max(width, 16), WIDEST_THUMBNAIL)
-    if stamp and (held := found(f"thumbnail {stamp} {width}")) is not None:
+    if stamp and (held := found(f"thumbnail {stamp} {width} {at}")) is not None:
         return _jpeg(held)
     plan, info, path = actions.plan_of(row), row.footage.info, row.footage.path
-    name = f"thumbnail {key_of(plan, row.footage)} {width}"
+    name = f"thumbnail {key_of(plan, row.footage)} {width} {at}"
     library, own = library_of(row.footage, plan.interpretation, previewer.store), row.footage.identity_now
-    return _jpeg(kept(name, lambda: previewer.middle(plan, path, info, width, library, own)))
+    return _jpeg(kept(name, lambda: previewer.at(at, plan, path, info, width, library, own)))
 
 
 def _jpeg(data: bytes) -> HttpResponse:

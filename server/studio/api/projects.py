@@ -5,6 +5,7 @@ from django.db.models import Count, Q
 from django.http import HttpRequest
 from ninja import Router
 
+from cadrage.motion import Motion
 from server.studio.actions import framings as framing_actions
 from server.studio.actions import projects as actions
 from server.studio.actions import treatments as treatment_actions
@@ -95,8 +96,9 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> list[
     mine = Framing.objects.filter(footage__project=project).select_related("footage__project", "frame")
     rows, action = list(mine.filter(pk__in=given.framings)), given.action
     if action.do == "paste":
-        source = framing_actions.plan_of(owned.framing(request, action.source))
-        changed = framing_actions.paste(source, rows, action.parts)
+        changed = framing_actions.paste(owned.framing(request, action.source), rows, action.parts)
+    elif action.do == "motion":
+        changed = framing_actions.move_over_time(rows, Motion(move=action.move))
     elif action.do == "place":
         changed = framing_actions.place_all(rows, action.placement)
     elif action.do == "move":

@@ -833,7 +833,7 @@ export interface paths {
         };
         /**
          * Thumbnail
-         * @description The framing in the middle of its clip, small, as a JPEG.
+         * @description The framing in the middle of its clip, or the first or the last frame that is delivered, small, as a JPEG.
          *
          *     `stamp` is the board's; with it, one that is kept is sent without working out anything.
          */
@@ -2085,7 +2085,8 @@ export interface components {
         };
         /**
          * CellOut
-         * @description A framing as the board shows it. `stamp` changes with whatever its thumbnail depends on.
+         * @description A framing as the board shows it: how it moves, and the least that it keeps. `stamp` changes with whatever its
+         *     thumbnail depends on.
          */
         CellOut: {
             /** Concerns */
@@ -2103,6 +2104,8 @@ export interface components {
             kept_percent: string;
             /** Loses */
             loses: boolean;
+            /** Movement */
+            movement: string;
             /** Obeys */
             obeys: boolean;
             /** Placement */
@@ -2120,7 +2123,7 @@ export interface components {
          */
         CellsIn: {
             /** Action */
-            action: components["schemas"]["PasteCells"] | components["schemas"]["PlaceCells"] | components["schemas"]["MoveCells"] | components["schemas"]["TreatCells"] | components["schemas"]["EachCell"];
+            action: components["schemas"]["PasteCells"] | components["schemas"]["PlaceCells"] | components["schemas"]["MoveCells"] | components["schemas"]["MotionCells"] | components["schemas"]["TreatCells"] | components["schemas"]["EachCell"];
             /** Framings */
             framings: number[];
         };
@@ -2173,7 +2176,7 @@ export interface components {
              * Reason
              * @enum {string}
              */
-            reason: "lost" | "enlarged" | "shape" | "bars" | "rate" | "long";
+            reason: "lost" | "enlarged" | "shape" | "fast" | "empty" | "bars" | "rate" | "long";
             /** Summary */
             summary: string;
         };
@@ -4314,6 +4317,19 @@ export interface components {
             move?: (components["schemas"]["Push"] | components["schemas"]["Pan"] | components["schemas"]["Tilt"]) | null;
         };
         /**
+         * MotionCells
+         * @description Give cells a move, or take all movement away, also that of their shots; keys belong to one clip.
+         */
+        MotionCells: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "motion";
+            /** Move */
+            move: (components["schemas"]["Push"] | components["schemas"]["Pan"] | components["schemas"]["Tilt"]) | null;
+        };
+        /**
          * MoveCells
          * @description Set the offset of cells.
          */
@@ -4356,8 +4372,11 @@ export interface components {
          *         enlarged_least, enlarged_most: how much it is enlarged.
          *         empty: where something beside the picture shows though it would fill the frame at that size.
          *         fast: where the window crosses more than a third of itself in a second.
+         *         cautions: what to know about it, each at its worst.
          */
         OverTime: {
+            /** Cautions */
+            cautions: components["schemas"]["TimedCaution"][];
             covered_least: components["schemas"]["Extreme"];
             covered_most: components["schemas"]["Extreme"];
             /** Empty */
@@ -5725,6 +5744,26 @@ export interface components {
              * @enum {string}
              */
             way: "up_down" | "down_up";
+        };
+        /**
+         * TimedCaution
+         * @description One thing to know about a placement that moves, and when it is so most, in seconds of the clip.
+         */
+        TimedCaution: {
+            /** Brief */
+            brief: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "much_enlarged" | "enlarged" | "lost" | "small" | "shape";
+            /** Message */
+            message: string;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            time: string;
         };
         /**
          * Timing
@@ -7127,6 +7166,7 @@ export interface operations {
             query?: {
                 width?: number;
                 stamp?: string;
+                at?: "first" | "middle" | "last";
             };
             header?: never;
             path: {

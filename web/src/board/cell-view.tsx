@@ -5,6 +5,9 @@ import { shown, toNumber } from "../api/exact";
 
 const THUMBNAIL_HEIGHT = 72;
 const WIDEST_THUMBNAIL = 112;
+/** What a cell shows: its middle, or, where it moves, its first and last frame. */
+const MIDDLE = ["middle"];
+const ENDS = ["first", "last"];
 
 type Props = {
   cell: Cell | undefined;
@@ -51,20 +54,25 @@ export function CellView({ cell, frame, projectId, selected, reachable, onPick }
         onClick={onClick}
       >
         <span className="flex shrink-0 justify-center" style={{ width }}>
-          <img
-            alt={`${cell.placement} in ${frame.frame.name}`}
-            loading="lazy"
-            draggable={false}
-            className="bg-well"
-            style={{ width, height: width / aspect }}
-            src={`/api/framings/${cell.id}/thumbnail?width=240&stamp=${cell.stamp}`}
-          />
+          {(cell.movement ? ENDS : MIDDLE).map((at, number, all) => (
+            <img
+              key={at}
+              alt={`${at === "middle" ? "" : `${at} frame, `}${cell.placement} in ${frame.frame.name}`}
+              loading="lazy"
+              draggable={false}
+              className={`bg-well ${number ? "ml-0.5" : ""}`}
+              style={{ width: width / all.length, height: width / all.length / aspect }}
+              src={`/api/framings/${cell.id}/thumbnail?width=240&stamp=${cell.stamp}&at=${at}`}
+            />
+          ))}
         </span>
         <span className="min-w-0">
           <span className="block font-semibold first-letter:uppercase">{cell.placement}</span>
           <span className="block text-soft first-letter:uppercase">{cell.surround}</span>
+          {cell.movement && <span className="block text-soft first-letter:uppercase">{cell.movement}</span>}
           <span className="num block text-soft">
-            kept {shown(cell.kept_percent, 1)} %{cell.obeys ? "" : ", its own"}
+            kept {cell.movement ? "at least " : ""}
+            {shown(cell.kept_percent, 1)} %{cell.obeys ? "" : ", its own"}
           </span>
           {concern && (
             <span className="num block text-rust">

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { CellAction, Treatment } from "../api/client";
 import { toExact } from "../api/exact";
 import { placement } from "../api/placement";
+import { moveNamed } from "../bench/panels/movement/moves";
 import { Button } from "../ui/button";
 import { MENU, Menu, OPENER } from "../ui/menu";
 import { NumberField } from "../ui/number-field";
@@ -14,6 +15,14 @@ const PLACES = [
   ["Fit width", { sizing: "width" }],
   ["Fit height", { sizing: "height" }],
   ["Native size", { sizing: "native" }],
+] as const;
+
+const MOVEMENTS = [
+  ["Push in, 4 %", "in"],
+  ["Push out, 4 %", "out"],
+  ["Pan, left to right", "left_right"],
+  ["Pan, right to left", "right_left"],
+  ["Take movement away", ""],
 ] as const;
 
 type Props = {
@@ -40,7 +49,7 @@ export function SelectionBar({
 }: Props) {
   const count = `${selected.length} ${selected.length === 1 ? "cell" : "cells"}`;
   const only = selected.length === 1 ? selected[0] : undefined;
-  const paste = (parts: ("placement" | "surround" | "finish")[], label: string) =>
+  const paste = (parts: ("placement" | "motion" | "surround" | "finish")[], label: string) =>
     copied !== null && onAct({ do: "paste", source: copied, parts }, label);
   return (
     <section
@@ -62,6 +71,19 @@ export function SelectionBar({
         disabled={busy}
         onMove={(offset_x, offset_y) => onAct({ do: "move", offset_x, offset_y }, `Moved ${count}.`)}
       />
+      <Menu
+        opener="Movement ▴"
+        side="top"
+        disabled={busy}
+        items={MOVEMENTS.map(([title, name]) => [
+          title,
+          () =>
+            onAct(
+              { do: "motion", move: moveNamed(name, null) ?? null },
+              name ? `${title} for ${count}.` : `Movement taken from ${count}.`,
+            ),
+        ])}
+      />
       <Button
         disabled={only === undefined}
         title="Select one cell to copy from"
@@ -74,7 +96,8 @@ export function SelectionBar({
         side="top"
         disabled={busy || copied === null}
         items={[
-          ["All of it", () => paste(["placement", "surround", "finish"], `Pasted into ${count}.`)],
+          ["All of it", () => paste(["placement", "motion", "surround", "finish"], `Pasted into ${count}.`)],
+          ["Movement only", () => paste(["motion"], `Pasted the movement into ${count}.`)],
           ["Placement only", () => paste(["placement"], `Pasted the placement into ${count}.`)],
           ["Surround only", () => paste(["surround"], `Pasted the surround into ${count}.`)],
           ["Finish only", () => paste(["finish"], `Pasted the finish into ${count}.`)],

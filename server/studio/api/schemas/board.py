@@ -8,9 +8,11 @@ from pydantic import Field
 
 from cadrage.compose import measure
 from cadrage.compose.concerns import Concern, concerns
+from cadrage.compose.over_time import movement_summary, over_time
 from cadrage.formats import Delivery, Frame, Guide
 from cadrage.formats.aspect_names import aspect_name
 from cadrage.geometry import Placement
+from cadrage.motion.moves import Move
 from cadrage.output import DEFAULT, Settings
 from cadrage.render.offers import BarsChoice, bars_choice, settings_summary
 from cadrage.treatments import Part, Treatment
@@ -85,11 +87,14 @@ class GuidesOut(Schema):
 
 MEASURES_KEPT = 4096
 measured = lru_cache(MEASURES_KEPT)(measure)
+measured_over_time = lru_cache(MEASURES_KEPT)(over_time)
 """The numbers of a plan; the same plan has the same."""
 
 
 class CellOut(Schema):
-    """A framing as the board shows it. `stamp` changes with whatever its thumbnail depends on."""
+    """A framing as the board shows it: how it moves, and the least that it keeps. `stamp` changes with whatever its
+    thumbnail depends on.
+    """
 
     id: int
     footage: int
@@ -99,6 +104,7 @@ class CellOut(Schema):
     rule_set: bool
     placement: str
     surround: str
+    movement: str
     kept_percent: Exact
     loses: bool
     concerns: list[Concern]
@@ -107,7 +113,7 @@ class CellOut(Schema):
     def of(cls, row: Framing, book: RuleBook, shelf: Shelf) -> "CellOut":
         """From its row, with its project's rules and what its owner has to use."""
         plan, info = book.plan(row, row.own), row.footage.info
-        numbers = measured(plan, info)
+        numbers, over = measured(plan, info), measured_over_time(plan, info)
         return cls(
             id=row.pk,
             footage=row.footage_id,
@@ -117,9 +123,10 @@ class CellOut(Schema):
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
             placement=numbers.summary.placement,
             surround=numbers.summary.surround,
-            kept_percent=numbers.cost.kept_percent,
+            movement="" if over is None else movement_summary(plan),
+            kept_percent=numbers.cost.kept_percent if over is None else over.kept_least.value,
             loses=numbers.summary.loses,
-            concerns=concerns(plan, info, numbers, row.footage.bars, row.frame.delivery),
+            concerns=concerns(plan, info, numbers, over, row.footage.bars, row.frame.delivery),
         )
 
 
@@ -164,6 +171,13 @@ class MoveCells(Schema):
     offset_y: Exact
 
 
+class MotionCells(Schema):
+    """Give cells a move, or take all movement away, also that of their shots; keys belong to one clip."""
+
+    do: Literal["motion"]
+    move: Move | None
+
+
 class TreatCells(Schema):
     """Give cells a treatment; with `saved`, the one of the visitor's that they follow from then on."""
 
@@ -182,4 +196,6 @@ class CellsIn(Schema):
     """Something to do with many cells."""
 
     framings: list[int] = Field(max_length=5000)
-    action: Annotated[PasteCells | PlaceCells | MoveCells | TreatCells | EachCell, Field(discriminator="do")]
+    action: Annotated[
+        PasteCells | PlaceCells | MoveCells | MotionCells | TreatCells | EachCell, Field(discriminator="do")
+    ]

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from cadrage.compose import Measure, measure
 from cadrage.compose.concerns import Concern, concerns
+from cadrage.compose.over_time import over_time
 from cadrage.geometry import Placement, Window
 from cadrage.plan import Design, Part, Plan
 from cadrage.playing.request import LINES, MOST_LINES, MOST_TILES
@@ -56,7 +57,7 @@ class FramingOut(Schema):
             frame=row.frame_id,
             plan=plan,
             measure=numbers,
-            concerns=concerns(plan, info, numbers, row.footage.bars, row.frame.delivery),
+            concerns=concerns(plan, info, numbers, over_time(plan, info), row.footage.bars, row.frame.delivery),
             obeys=row.own is None,
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
             rule_for=f"{format_summary(info)} into {row.frame.value.name}",

@@ -158,6 +158,11 @@ function OverTime({ framingId, footage, transport, design }: OverTimeProps) {
           )}
         </p>
       ))}
+      {data.cautions.map(({ kind, message, time }) => (
+        <p key={kind} className="border-l-3 border-rust pl-3">
+          {message} Worst at {at(time)}.
+        </p>
+      ))}
       {data.empty.map(({ start, end }) => (
         <p key={start} className="border-l-3 border-rust pl-3">
           Empty beside the picture from {at(start)} to {at(end)}.
