@@ -28,7 +28,7 @@ from cadrage.cli.arguments import (
 )
 from cadrage.cli.batch import run_batch
 from cadrage.cli.endings import settings_for
-from cadrage.cli.moving import completed, read_motion
+from cadrage.cli.moving import completed, cut, read_motion
 from cadrage.cli.options import (
     Json,
     Options,
@@ -125,6 +125,7 @@ def batch_command(
         interpretation=read_interpretation(options["pixel_aspect"], options["taken_as"]),
         range=read_range(options["part"]),
         motion=read_motion(options["motion"]),
+        cut=lambda plan, clip, info: cut(plan, clip, info, options["shots"]),
         look=cache(as_seen),
     )
     made, failed = run_batch(folder, batch, workers)

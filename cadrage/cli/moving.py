@@ -8,9 +8,11 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from cadrage.cli.analysing import looked_at
+from cadrage.analysis.shots import ShotsFound
+from cadrage.cli.analysing import found_in, looked_at
 from cadrage.cli.arguments import build_plan, checked, pair
 from cadrage.cli.options import Options
+from cadrage.compose.cutting import with_shots
 from cadrage.compose.framed import stage_of
 from cadrage.errors import BadRequest
 from cadrage.footage import MediaInfo, resolve
@@ -40,14 +42,35 @@ def completed(plan: Plan, source: Path, info: MediaInfo, options: Options) -> Pl
     Raises:
         BadRequest: one of them cannot be read; it says which.
     """
-    plan = looked_at(plan, source, info)
+    plan = cut(looked_at(plan, source, info), source, info, options["shots"])
     motion = read_motion(options["motion"])
     if options["key"]:
         if motion.move is not None:
             raise BadRequest("A placement is moved by --motion or by --key, not by both.", remedy="Leave one out.")
         stage = stage_of(plan, resolve(info, plan.interpretation))
         motion = checked(lambda: Motion(keys=tuple(read_keys(options["key"], stage))))
-    return plan if motion.still else plan.model_copy(update={"motion": motion, "shots": ()})
+    if motion.still:
+        return plan
+    uncut = {} if options["shots"] else {"shots": ()}  # what a plan says of shots would hide what was typed
+    return plan.model_copy(update={"motion": motion, **uncut})
+
+
+def cut(plan: Plan, source: Path, info: MediaInfo, text: str) -> Plan:
+    """A plan whose clip is cut into shots as was typed: where they are found, or at given seconds.
+
+    Raises:
+        BadRequest: it cannot be read.
+    """
+    if not text:
+        return plan
+    if text == "find":
+        found = found_in("shots", source, info)
+        return with_shots(plan, found.starts if isinstance(found, ShotsFound) else (Fraction(0),))
+    try:
+        starts = sorted({Fraction(0), *(parse_exact(part) for part in text.split(","))})
+    except ValueError as error:
+        raise BadRequest(f"{text!r} are no shots.", remedy="Write find, or seconds like 2.4,5.") from error
+    return checked(lambda: Plan.model_validate(with_shots(plan, starts).model_dump()))
 
 
 def read_motion(text: str) -> Motion:

@@ -66,6 +66,13 @@ MotionText = Annotated[
         "with ,ease=even or smooth, and for pan and tilt ,beyond=true where the surround may show.",
     ),
 ]
+Shots = Annotated[
+    str,
+    typer.Option(
+        "--shots",
+        help="Cut the clip into shots, so that a move goes over each: find, or the seconds at which one begins, 2.4,5.",
+    ),
+]
 Keys = Annotated[
     list[str] | None,
     typer.Option(
@@ -104,6 +111,7 @@ def plan_options(
         str, typer.Option("--offset", help="Right and down from the centre, X,Y in frame pixels.")
     ] = "0,0",
     motion: MotionText = "",
+    shots: Shots = "",
     key: Keys = None,
     part: Part = "",
     captions: CaptionsFile = None,
@@ -130,7 +138,7 @@ Options = dict[str, Any]
 Command = Callable[..., None]
 FOR_MANY = (
     *("active", "outside", "rate", "colour", "frame_fields", "frame_pixel_aspect"),
-    *("pixel_aspect", "taken_as", "part", "treatment", "motion"),
+    *("pixel_aspect", "taken_as", "part", "treatment", "motion", "shots"),
 )
 """Options that make sense for many clips at once."""
 

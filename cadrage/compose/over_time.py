@@ -50,6 +50,7 @@ class OverTime(Value):
         empty: where something beside the picture shows though it would fill the frame at that size.
         fast: where the window crosses more than a third of itself in a second.
         cautions: what to know about it, each at its worst.
+        held: keys that look where something beside the picture would show, and are held inside it.
     """
 
     kept_least: Extreme
@@ -61,6 +62,7 @@ class OverTime(Value):
     empty: tuple[Spell, ...]
     fast: tuple[Spell, ...]
     cautions: tuple[TimedCaution, ...]
+    held: tuple[Exact, ...]
 
 
 Seen = tuple[Fraction, Placed, Cost]
@@ -76,6 +78,7 @@ def over_time(plan: Plan, info: MediaInfo) -> OverTime | None:
     seen: list[Seen] = []
     empty: list[Spell] = []
     fast: list[Spell] = []
+    held: list[Fraction] = []
     for number, shot in enumerate(shots):
         track = whole.track(number)
         if not isinstance(track, MovingTrack):
@@ -85,9 +88,11 @@ def over_time(plan: Plan, info: MediaInfo) -> OverTime | None:
         times = moments((shot.first, shot.last), track.times, between)
         own = [(time, track.at(time)) for time in times]
         seen += [(time, placed, cost_of(placed)) for time, placed in own]
+        held += [key.time for key in shot.plan.motion.keys if track.holds(key.time)]
         empty += _spells(times, [track.empty_at(time) for time in times])
         fast += _spells(times, [*(_is_fast(one, other) for one, other in pairwise(own)), False])
-    return OverTime(**dict(_extremes(seen)), empty=tuple(empty), fast=tuple(fast), cautions=tuple(_worst(seen)))
+    told = {"empty": tuple(empty), "fast": tuple(fast), "cautions": tuple(_worst(seen)), "held": tuple(held)}
+    return OverTime(**dict(_extremes(seen)), **told)
 
 
 WORST: tuple[tuple[tuple[CautionKind, ...], Callable[[Cost], Fraction]], ...] = (

@@ -105,6 +105,10 @@ class MovingTrack(PlacementTrack):
         pose = self._poses.at(time)
         return self._stage.held(pose) if self._inside else pose
 
+    def holds(self, time: Fraction) -> bool:
+        """Whether the window is held inside the picture then, and would look elsewhere."""
+        return self._inside and self._stage.held(pose := self._poses.at(time)) != pose
+
     def empty_at(self, time: Fraction) -> bool:
         """Whether something beside the picture shows though it would fill the frame at that size."""
         pose = self.pose(time)

@@ -7,6 +7,7 @@ from functools import cached_property
 from math import ceil, sqrt
 from pathlib import Path
 
+from cadrage.compose.shots import planned_shots
 from cadrage.errors import BadRequest
 from cadrage.footage import EMPTY, Interpretation, Library, MediaInfo, effective_timing
 from cadrage.formats import Frame
@@ -50,6 +51,7 @@ class PlayRequest:
         lines: how tall each frame is drawn at most, in square pixels.
         settings: which tracks and channels of sound are delivered, and at which rate pictures are.
         speed: how many times as fast as it is delivered.
+        shot_alone: whether only the shot of that moment is played, round and round.
     """
 
     plans: tuple[Plan, ...]
@@ -60,6 +62,7 @@ class PlayRequest:
     lines: int = LINES
     settings: Settings = DEFAULT
     speed: int = 1
+    shot_alone: bool = False
 
     def __post_init__(self) -> None:
         first = self.plans[0] if self.plans else None
@@ -87,11 +90,20 @@ class PlayRequest:
 
     @cached_property
     def loop(self) -> FrameTiming:
-        """What is played round and round: the range, or all of the clip where the moment lies outside it."""
+        """What is played round and round: the range, or all of the clip where the moment lies outside it; or a shot."""
+        if self.shot_alone:
+            return self._pass(self._shot).timing
         span, plan = self.plans[0].range, self._unwoven
         lasts = effective_timing(self.info, plan.interpretation).duration
         inside = span.start <= self.start < (lasts if span.end is None else span.end)
         return self._pass(plan.range if inside else Range()).timing
+
+    @property
+    def _shot(self) -> Range:
+        """The shot of the moment, as far as it is delivered."""
+        shots = planned_shots(self.plans[0], self.info)
+        found = next((shot for shot in reversed(shots) if shot.start <= self.start), shots[0])
+        return Range(start=found.first, end=found.last + 1 / effective_timing(self.info, self.interpretation).rate)
 
     def passes(self) -> Iterator[Pass]:
         """What is played from the moment to the end, and then again and again: all of the loop."""

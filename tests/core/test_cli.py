@@ -271,3 +271,25 @@ def test_every_surround_is_listed_with_every_field_that_can_be_set():
     assert set(offers) == set(SURROUND_KINDS)
     for name, kind in SURROUND_KINDS.items():
         assert {control["name"] for control in offers[name]} == set(kind.model_fields) - {"kind"}
+
+
+def test_a_clip_is_cut_so_that_a_move_goes_over_each_shot(tmp_path):
+    clip = tmp_path / "two.mp4"
+    light = (30, 200)
+    write_clip(clip, frames=30, paint=lambda number: np.full((180, 320, 3), light[number >= 14], np.uint8), sound=None)
+    made = cadrage("plan", clip, "--shots", "find", "--motion", "push:4%", "--frame", "180x320")
+    plan = json.loads(made.stdout)
+    assert [shot["start"] for shot in plan["shots"]] == ["0", "0.56"]
+    assert plan["motion"]["move"]["percent"] == "4"
+    by_hand = json.loads(cadrage("plan", clip, "--shots", "0.4,1").stdout)
+    assert [shot["start"] for shot in by_hand["shots"]] == ["0", "0.4", "1"]
+    assert cadrage("plan", clip, "--shots", "here").returncode == 2
+    folder = tmp_path / "clips"
+    folder.mkdir()
+    clip.rename(folder / "two.mp4")
+    options = ["--frame", "90x160", "--shots", "find", "--motion", "push:50%", "--settings", "wide hd upload"]
+    done = cadrage("batch", folder, "--out", tmp_path / "out", *options)
+    assert done.returncode == 0, done.stderr
+    sheet = json.loads(next((tmp_path / "out").glob("*.json")).read_text())
+    assert sheet["files"][0]["movement"] == "2 shots, 2 moving"
+    assert sheet["files"][0]["inspection"]["right"]

@@ -42,19 +42,29 @@ def test_a_plan_survives_json(plan):
     assert Plan.model_validate_json(plan.model_dump_json()) == plan
 
 
-BASELINE = """{"version": 1, "source": "reel.mp4", "interpretation": {"pixel_aspect": "12/11", "rotation": null},
-"frame": {"width": 1920, "height": 1080, "pixel_aspect": "1", "name": "Wide"},
-"placement": {"tightness": "0.25", "offset_x": "-12.5", "offset_y": "0"},
-"surround": {"kind": "blurred", "softness": 4, "brightness": 60, "size": 108, "shift_x": 0, "shift_y": 0,
-"base": "#000000"}}"""
+STORED = Path(__file__).parent / "stored"
+"""A plan of each version, as it was written then."""
 
 
 def test_version_1_stays_readable():
-    plan = Plan.model_validate_json(BASELINE)
+    plan = read_plan(STORED / "plan-1.json")
     assert plan.frame.name == "Wide"
     assert plan.placement.tightness * 4 == 1
     assert isinstance(plan.surround, Blurred)
     assert json.loads(plan.model_dump_json())["version"] == 2
+
+
+def test_version_2_means_what_it_did():
+    """Numbers as they stand in the file, and where the picture is at a moment of each shot."""
+    plan = read_plan(STORED / "plan-2.json")
+    assert json.loads(plan.model_dump_json()) == json.loads((STORED / "plan-2.json").read_text())
+    first, second, third, fourth = plan.shots
+    assert (first.own, set(second.own), set(fourth.own)) == ({}, {"placement", "motion"}, {"motion", "finish"})
+    assert plan.motion.move.percent == 4
+    one, two, _ = second.motion.keys
+    assert (one.time, one.x, one.ease, second.motion.inside) == (Fraction(1001, 1000), Fraction(1, 7), "hold", False)
+    assert tuple(two.handles.model_dump().values()) == ("0.42", "0", "0.58", "1")
+    assert (third.motion.move.way, third.motion.move.beyond, third.surround.colour) == ("right_left", True, "#102030")
 
 
 WORDED = {
@@ -103,6 +113,9 @@ def test_the_published_schema_is_current():
     assert (DOCS / "plan.schema.json").read_text() == plan_schema()
     schema = jsonschema.Draft202012Validator(json.loads(plan_schema()))
     schema.validate(json.loads(Plan.model_validate(WORDED).model_dump_json()))
+    for path in STORED.glob("*.json"):
+        schema.validate(json.loads(read_plan(path).model_dump_json()))
+    schema.validate(json.loads((STORED / "plan-2.json").read_text()))
     with pytest.raises(jsonschema.ValidationError):
         schema.validate({"frame": {"width": 1920, "height": 1080}, "placement": {"sizing": "as wide as it is"}})
 

@@ -17,7 +17,7 @@ from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.motion import Motion, Pan, Push
 from cadrage.output import Settings
-from cadrage.plan import Plan, Range
+from cadrage.plan import Plan, Range, Shot
 from cadrage.playing import PlayRequest, PlayStream
 from cadrage.playing.clock import LEAD, MOST_LEFT_OUT, Clock
 from cadrage.playing.pictures import Painter
@@ -80,6 +80,13 @@ def test_the_range_is_a_loop_and_a_moment_outside_it_plays_all(clip, tmp_path):
     assert numbers(film, 2) == [*range(37, 50), *range(25, 50), *range(25, 37)]
     film, _ = play(asked(clip, part, F(5, 2)), 1, tmp_path)
     assert numbers(film, 1) == [*range(62, 75), *range(12)]
+
+
+def test_a_shot_alone_goes_round_as_far_as_it_is_delivered(clip, tmp_path):
+    shots = tuple(Shot(start=F(at, RATE)) for at in (0, 20, 50))
+    cut = STRETCHED.model_copy(update={"shots": shots, "range": Range(start=F(30, RATE))})
+    film, _ = play(asked(clip, cut, F(40, RATE), shot_alone=True), 1.2, tmp_path)
+    assert numbers(film, 1.2) == [*range(40, 50), *range(30, 50)]
 
 
 def test_its_sound_is_that_of_the_file_to_the_sample(clip, tmp_path):

@@ -7,7 +7,7 @@ from fractions import Fraction
 
 from cadrage.compose.preview import picture_alone
 from cadrage.errors import Busy
-from cadrage.plan import Design, Plan
+from cadrage.plan import Design, Plan, Shot
 from cadrage.playing import PlayRequest, PlayStream
 from server.studio.actions.footage import check_there
 from server.studio.actions.framings import tried
@@ -62,9 +62,9 @@ viewers = Viewers()
 
 
 def request_to_play(
-    framing: Framing, designs: Sequence[Design], time: Fraction, *, lines: int, speed: int, source: bool
+    framing: Framing, designs: Sequence[Design], time: Fraction, *, lines: int, speed: int, source: bool, alone: bool
 ) -> PlayRequest:
-    """What is played: designs of a framing side by side; or the clip's own picture, as it is stored.
+    """What is played: designs of a framing side by side; or the clip's own picture, as it is stored; all, or a shot.
 
     Raises:
         BadRequest: they cannot be played together. MissingSource: the clip's file is gone.
@@ -75,7 +75,7 @@ def request_to_play(
         plans = (as_stored(plans[0], framing),)
     clip = framing.footage
     library = library_of(clip, plans[0].interpretation, previewer.store)
-    return PlayRequest(plans, clip.path, clip.info, time, library, lines, framing.frame.settings, speed)
+    return PlayRequest(plans, clip.path, clip.info, time, library, lines, framing.frame.settings, speed, alone)
 
 
 def as_stored(plan: Plan, framing: Framing) -> Plan:
@@ -83,7 +83,7 @@ def as_stored(plan: Plan, framing: Framing) -> Plan:
     info = framing.footage.info
     whole = {"burned_in_bars": None, "clean_aperture": None, "mirror": info.mirrored}
     shown = picture_alone(info, plan.interpretation.model_copy(update=whole))
-    return shown.model_copy(update={"range": plan.range})
+    return shown.model_copy(update={"range": plan.range, "shots": tuple(Shot(start=shot.start) for shot in plan.shots)})
 
 
 def played(viewer: str, request: PlayRequest) -> tuple[PlayStream, Generator[bytes, None, None]]:

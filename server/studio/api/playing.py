@@ -23,7 +23,7 @@ def play(request: HttpRequest, framing_id: int, given: PlayIn) -> HttpResponseBa
     """
     row = owned.framing(request, framing_id)
     asked = actions.request_to_play(
-        row, given.designs, given.time, lines=given.lines, speed=given.speed, source=given.source
+        row, given.designs, given.time, lines=given.lines, speed=given.speed, source=given.source, alone=given.alone
     )
     stream, parts = actions.played(f"{request.session.session_key} {given.viewer}", asked)
     headers = {"Cache-Control": "no-store", HEAD: stream.head.model_dump_json()}

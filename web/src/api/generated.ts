@@ -4373,6 +4373,7 @@ export interface components {
          *         empty: where something beside the picture shows though it would fill the frame at that size.
          *         fast: where the window crosses more than a third of itself in a second.
          *         cautions: what to know about it, each at its worst.
+         *         held: keys that look where something beside the picture would show, and are held inside it.
          */
         OverTime: {
             /** Cautions */
@@ -4385,6 +4386,8 @@ export interface components {
             enlarged_most: components["schemas"]["Extreme"];
             /** Fast */
             fast: components["schemas"]["Spell"][];
+            /** Held */
+            held: string[];
             kept_least: components["schemas"]["Extreme"];
             kept_most: components["schemas"]["Extreme"];
         };
@@ -4814,9 +4817,15 @@ export interface components {
          * @description What is to be played.
          *
          *     `designs` are seen side by side in rows of tiles, each drawn up to `lines` tall; with `source`, the clip's own
-         *     picture is, as it is stored. `viewer` names the place on the page it is for: it plays one thing at a time.
+         *     picture is, as it is stored; with `alone`, only the shot of that time is, round and round. `viewer` names the place
+         *     on the page it is for: it plays one thing at a time.
          */
         PlayIn: {
+            /**
+             * Alone
+             * @default false
+             */
+            alone: boolean;
             /** Designs */
             designs: components["schemas"]["Design"][];
             /**

@@ -142,5 +142,12 @@ const LINES = { two: 540, all: 216 };
 function togetherOf({ id, plan }: Framing, footage: Footage, ways: Alternative[]) {
   const designs = ways.map(({ design }) => design);
   const stamp = JSON.stringify([footage.stamp, footage.range, plan.frame, plan.interpretation]);
-  return { framingId: id, designs, lines: ways.length === 2 ? LINES.two : LINES.all, source: false, stamp };
+  return {
+    framingId: id,
+    designs,
+    lines: ways.length === 2 ? LINES.two : LINES.all,
+    source: false,
+    alone: false,
+    stamp,
+  };
 }

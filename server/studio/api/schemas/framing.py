@@ -156,7 +156,8 @@ class PlayIn(Schema):
     """What is to be played.
 
     `designs` are seen side by side in rows of tiles, each drawn up to `lines` tall; with `source`, the clip's own
-    picture is, as it is stored. `viewer` names the place on the page it is for: it plays one thing at a time.
+    picture is, as it is stored; with `alone`, only the shot of that time is, round and round. `viewer` names the place
+    on the page it is for: it plays one thing at a time.
     """
 
     designs: list[Design] = Field(min_length=1, max_length=MOST_TILES)
@@ -164,6 +165,7 @@ class PlayIn(Schema):
     lines: int = Field(LINES, ge=16, le=MOST_LINES)
     speed: Literal[1, 2, 4, 8] = 1
     source: bool = False
+    alone: bool = False
     viewer: str = Field(max_length=80)
 
 

@@ -163,6 +163,18 @@ function OverTime({ framingId, footage, transport, design }: OverTimeProps) {
           {message} Worst at {at(time)}.
         </p>
       ))}
+      {data.held.length > 0 && (
+        <p className="border-l-3 border-ochre pl-3">
+          Held inside the picture: {data.held.length === 1 ? "the key" : "the keys"} at{" "}
+          {data.held.map((time, index) => (
+            <span key={time}>
+              {index > 0 && ", "}
+              {at(time)}
+            </span>
+          ))}
+          .
+        </p>
+      )}
       {data.empty.map(({ start, end }) => (
         <p key={start} className="border-l-3 border-rust pl-3">
           Empty beside the picture from {at(start)} to {at(end)}.

@@ -7,6 +7,8 @@ const KINDS: Kind[] = ["picture", "sound"];
 const BEGIN = 5;
 /** Seconds: smaller gaps are none, as browsers have it. */
 const GAP = 0.1;
+/** Seconds: what is shorter is over already. */
+const SHORT = 0.01;
 
 /** Pieces of a stream, from bytes as they come: see the server's `play`. */
 export class Pieces {
@@ -61,6 +63,13 @@ export class PlayBuffer {
     return Math.min(...this.all.map((one) => one.until(second)));
   }
 
+  /** The second from which all of it is there, where it is not at a second; null where it is, or never is. */
+  next(second: number): number | null {
+    const starts = this.all.map((one) => one.next(second));
+    if (starts.every((start) => start === second)) return null;
+    return starts.includes(null) ? null : Math.max(...starts.map((start) => start ?? second));
+  }
+
   async add({ kind, data }: { kind: Kind; data: Bytes }) {
     await this.sources[kind]?.add(data);
   }
@@ -91,6 +100,16 @@ class Filling {
     for (let index = 0; index < buffered.length; index++)
       if (buffered.start(index) <= second + GAP && second < buffered.end(index)) return buffered.end(index);
     return second;
+  }
+
+  /** From when on there is something: the second itself, or later; null where there is nothing more. */
+  next(second: number): number | null {
+    const { buffered } = this.source;
+    for (let index = 0; index < buffered.length; index++) {
+      if (buffered.end(index) <= second + SHORT) continue;
+      return buffered.start(index) <= second + SHORT ? second : buffered.start(index);
+    }
+    return null;
   }
 
   add(data: Bytes): Promise<void> {

@@ -9,6 +9,8 @@ export type Wanted = {
   designs: Design[];
   lines: number;
   source: boolean;
+  /** Whether only the shot that is seen is played. */
+  alone: boolean;
   stamp: string;
 };
 export type PlayState = {
@@ -125,7 +127,7 @@ export class Player {
   }
 
   private async stream({ framingId, stamp: _, ...wanted }: Wanted, time: string | null, signal: AbortSignal) {
-    const planned = this.buffer ? this.video.currentTime + SOON : 0;
+    const planned = this.planned();
     const body = {
       ...wanted,
       time: time ?? clipTime(this.spans, planned).toFixed(6),
@@ -151,10 +153,17 @@ export class Player {
     }
   }
 
+  /** From which second on a change is seen: soon, and not later than what is there goes on. */
+  private planned(): number {
+    if (!this.buffer) return 0;
+    const now = this.video.currentTime;
+    return Math.max(now, Math.min(now + SOON, this.buffer.until(now)));
+  }
+
   /** Make ready for a stream: in place of what was to come, or as the first. */
   private async begin(head: Head, planned: number): Promise<PlayBuffer> {
     if (this.buffer?.suits(head)) {
-      const at = Math.max(planned, this.video.currentTime + 0.02);
+      const at = Math.max(planned, this.video.currentTime);
       this.spans = [...this.spans.filter((span) => span.at < at), { at, head }];
       await this.buffer.from(at);
     } else {
@@ -171,6 +180,9 @@ export class Player {
     const now = video.currentTime;
     if (video.paused && this.buffer === buffer && buffer.until(now) - now > BEGINS_WITH)
       video.play().catch((error) => this.fetching?.signal.aborted || this.store.setState({ error }));
+    // Where nothing is there now, but something is soon, nobody waits for what never comes.
+    const next = buffer.next(now);
+    if (!video.paused && next !== null && next - now < SOON * 2) video.currentTime = next;
     if (now > 2 * KEPT && video.buffered.start(0) < now - 2 * KEPT) buffer.forget(now - KEPT);
   }
 

@@ -14,6 +14,7 @@ type Props = {
   footage: Footage;
   transport: Transport;
   player: Player;
+  alone: boolean;
   onClose: () => void;
 };
 

@@ -1,5 +1,6 @@
 import type { Plan } from "../../api/client";
 import { ProblemNote } from "../../ui/problem-note";
+import { TickRow } from "../../ui/tick-row";
 import type { Part } from "../editor/scope";
 import { ownOf } from "./shots";
 import type { useCutting } from "./use-cutting";
@@ -11,6 +12,9 @@ type Props = {
   inShot: boolean;
   onInShot: (inShot: boolean) => void;
   time: string;
+  /** Whether only this shot plays. */
+  alone: boolean;
+  onAlone: (alone: boolean) => void;
   cutting: ReturnType<typeof useCutting>;
 };
 
@@ -22,7 +26,8 @@ const NAMES: Record<Part, string> = {
 };
 
 /** Which shot we are in, whether what is done is for it alone, and what it has of its own. */
-export function ShotBar({ plan, number, inShot, onInShot, time, cutting: { cut, busy, error } }: Props) {
+export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, cutting }: Props) {
+  const { cut, busy, error } = cutting;
   const own = ownOf(plan.shots[number]);
   const last = plan.shots.length - 1;
   const look = (pressed: boolean) =>
@@ -62,6 +67,9 @@ export function ShotBar({ plan, number, inShot, onInShot, time, cutting: { cut, 
           Whole clip
         </button>
       </div>
+      <TickRow ticked={alone} onChange={onAlone}>
+        Play this shot alone
+      </TickRow>
       {own.length === 0 && <p className="text-soft">All of it as in the whole clip.</p>}
       {own.map((part) => (
         <p key={part} className="flex justify-between">

@@ -25,10 +25,12 @@ type Props = {
   box: ScreenBox;
   /** Whether the untreated picture is shown beside an edge. */
   compared: boolean;
+  /** Whether only the shot that is seen plays. */
+  alone: boolean;
 };
 
 /** The composed frame at the moment that is shown, or as it plays. */
-export function Composed({ framingId, plan, footage, transport, player, box, compared }: Props) {
+export function Composed({ framingId, plan, footage, transport, player, box, compared, alone }: Props) {
   const time = moment(useStill(transport), footage.timing.rate);
   const byPictures = useSpeed(transport) !== 0;
   const driven = useDriven(transport);
@@ -40,7 +42,9 @@ export function Composed({ framingId, plan, footage, transport, player, box, com
   const lines = Math.round(box.height * window.devicePixelRatio);
   useWanted(
     player,
-    there ? wantedOf(framingId, footage, compared ? [plan, untreated(plan)] : [plan], lines) : null,
+    there
+      ? wantedOf(framingId, footage, compared ? [plan, untreated(plan)] : [plan], lines, { alone })
+      : null,
   );
   const shows = useShows(player, preview?.time === time);
   const place = { left: box.x, top: box.y, width: box.width, height: box.height };
@@ -69,13 +73,20 @@ export function Composed({ framingId, plan, footage, transport, player, box, com
 }
 
 /** What is to be played where plans of a clip are seen so many lines tall. */
-export function wantedOf(framingId: number, footage: Footage, plans: Plan[], lines: number, source = false) {
+export function wantedOf(
+  framingId: number,
+  footage: Footage,
+  plans: Plan[],
+  lines: number,
+  { source = false, alone = false },
+) {
   const [first] = plans;
   return {
     framingId,
     designs: plans.map(designOf),
     lines: Math.min(LINES.most, Math.max(LINES.least, lines)),
     source,
+    alone,
     stamp: JSON.stringify([footage.stamp, footage.range, first?.frame, first?.interpretation]),
   };
 }

@@ -1,6 +1,8 @@
+import type { Measure } from "../../api/client";
+import { toNumber } from "../../api/exact";
 import { ofShotAt, type PathPoint, pointAt } from "../shots/use-path";
 import { type Transport, useFrame } from "../use-transport";
-import { type Point, pathOf, type ScreenPoint } from "./view";
+import { boxOf, type Point, pathOf, pointOnScreen, type ScreenPoint, type View } from "./view";
 
 type Props = {
   path: PathPoint[];
@@ -76,6 +78,43 @@ function around({ x, y }: Point, reach: Point): Point[] {
 /** Whole seconds from the shot's beginning on. */
 function seconds(first: number, last: number): number[] {
   return Array.from({ length: Math.floor(last - first) + 1 }, (_, second) => first + second);
+}
+
+/** The same over the frame, on the picture as it lies in it now. */
+export function PathInFrame({
+  path,
+  time,
+  view,
+  measure,
+}: Pick<Props, "path"> & { time: string; view: View; measure: Measure }) {
+  const onFrame = frameFrom(measure);
+  const { width, height } = boxOf(measure.picture);
+  return (
+    <svg className="pointer-events-none absolute inset-0 h-full w-full text-chalk" aria-hidden="true">
+      <PathLines
+        path={path}
+        time={toNumber(time)}
+        place={(point) => pointOnScreen(view, onFrame(point))}
+        middle={{ x: width / 2, y: height / 2 }}
+      />
+    </svg>
+  );
+}
+
+/** Where a point of the picture, in source pixels, lies on the frame: the window's corners are those of its opening. */
+function frameFrom({ window_corners: [upperLeft, upperRight, , lowerLeft], active }: Measure) {
+  const opening = boxOf(active);
+  if (!upperLeft || !upperRight || !lowerLeft) return () => opening;
+  const across = { x: upperRight.x - upperLeft.x, y: upperRight.y - upperLeft.y };
+  const down = { x: lowerLeft.x - upperLeft.x, y: lowerLeft.y - upperLeft.y };
+  const area = across.x * down.y - across.y * down.x;
+  return ({ x, y }: Point): Point => {
+    const [right, below] = [x - upperLeft.x, y - upperLeft.y];
+    return {
+      x: opening.x + ((right * down.y - below * down.x) / area) * opening.width,
+      y: opening.y + ((across.x * below - across.y * right) / area) * opening.height,
+    };
+  };
 }
 
 /** The window as it moves over the source while that plays. */

@@ -29,6 +29,7 @@ type Props = Editing & {
   rate: string;
   /** Where given, the bars that are part of the picture can be dragged; else the window is. */
   path: PathPoint[];
+  alone: boolean;
   onBars: ((edges: Edges) => void) | null;
 };
 
@@ -46,7 +47,10 @@ export function SourceWell(props: Props) {
   const time = (useStill(transport) + 0.5) / perSecond;
   const onPicture = ({ x, y }: Point) => pointOnScreen(view, { x: picture.x + x, y: picture.y + y });
   const lines = Math.round(box.height * window.devicePixelRatio);
-  useWanted(player, size.width > 0 ? wantedOf(framingId, footage, [plan], lines, true) : null);
+  useWanted(
+    player,
+    size.width > 0 ? wantedOf(framingId, footage, [plan], lines, { source: true, alone: props.alone }) : null,
+  );
   const handle = useWindow(framingId, view, picture, props.hand);
   const corners = cornersOf(measure, handle.window, picture).map((corner) => pointOnScreen(view, corner));
   const where = { left: box.x, top: box.y, width: box.width, height: box.height };

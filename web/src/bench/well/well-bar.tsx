@@ -1,27 +1,11 @@
 import type { Keying } from "../keying/use-keying";
+import type { Looking } from "../use-looking";
 
-type Props = {
-  onSource: boolean;
-  onView: (onSource: boolean) => void;
-  outside: boolean;
-  onOutside: () => void;
-  compared: boolean;
-  onCompare: () => void;
-  onWhole: () => void;
-  keying: Keying;
-};
+type Props = { looking: Looking; keying: Keying };
 
 /** The two views of a framing, and looking past the frame; what is done by holding a key stays open by a click. */
-export function WellBar({
-  onSource,
-  onView,
-  outside,
-  onOutside,
-  compared,
-  onCompare,
-  onWhole,
-  keying,
-}: Props) {
+export function WellBar({ looking, keying }: Props) {
+  const { onSource, past, compared } = looking;
   const look = (pressed: boolean) =>
     `whitespace-nowrap px-1.5 py-0.5 ${pressed ? "bg-chalk text-ink" : "bg-well/85 text-chalk hover:underline"}`;
   return (
@@ -39,7 +23,7 @@ export function WellBar({
             type="button"
             aria-pressed={!onSource}
             className={look(!onSource)}
-            onClick={() => onView(false)}
+            onClick={() => looking.setOnSource(false)}
           >
             In the frame
           </button>
@@ -47,21 +31,26 @@ export function WellBar({
             type="button"
             aria-pressed={onSource}
             className={look(onSource)}
-            onClick={() => onView(true)}
+            onClick={() => looking.setOnSource(true)}
           >
             On the source
           </button>
         </div>
         {!onSource && (
           <>
-            <button type="button" aria-pressed={outside} className={look(outside)} onClick={onOutside}>
+            <button type="button" aria-pressed={past} className={look(past)} onClick={looking.lookPast}>
               Hidden (H)
             </button>
-            <button type="button" aria-pressed={compared} className={look(compared)} onClick={onCompare}>
+            <button
+              type="button"
+              aria-pressed={compared}
+              className={look(compared)}
+              onClick={looking.compare}
+            >
               Before, after
             </button>
             <span className="whitespace-nowrap px-1.5 py-0.5 text-chalk">Surround off (B)</span>
-            <button type="button" className={look(false)} onClick={onWhole}>
+            <button type="button" className={look(false)} onClick={() => looking.setOnScreen(true)}>
               Whole screen (F)
             </button>
           </>

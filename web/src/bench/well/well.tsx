@@ -4,12 +4,14 @@ import { shown, toNumber } from "../../api/exact";
 import { WELL } from "../../api/placement";
 import { everywhere } from "../editor/scope";
 import type { Player } from "../playing/player";
+import type { PathPoint } from "../shots/use-path";
 import { moment } from "../timecode";
 import type { Editing } from "../use-framing";
-import { type Transport, useRest } from "../use-transport";
+import { type Transport, useDriven, useRest } from "../use-transport";
 import { Composed } from "./composed";
 import { Dimensions } from "./dimensions";
 import { Guides } from "./guides";
+import { PathInFrame } from "./path-lines";
 import { SnapLines } from "./snap-lines";
 import { TitleHandles } from "./title-handles";
 import { useLine } from "./use-line";
@@ -25,6 +27,8 @@ type Props = Editing & {
   hand: Editing;
   transport: Transport;
   player: Player;
+  path: PathPoint[];
+  alone: boolean;
   rate: string;
   surroundOff: boolean;
   outside: boolean;
@@ -46,6 +50,7 @@ export function Well(props: Props) {
   const frameBox = toScreen(view, { x: 0, y: 0, width: plan.frame.width, height: plan.frame.height });
   const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props.hand);
   const drawing = useLine(place, view, framingId, props, props.onStraightened);
+  const driven = useDriven(transport);
   const rested = moment(useRest(transport), props.rate);
   const seen = surroundOff ? everywhere(plan, { surround: WELL }) : plan;
   useWheel(place, onWheel);
@@ -63,7 +68,12 @@ export function Well(props: Props) {
     >
       {measure.summary.loses && <LostPicture {...{ footage, view, measure, plan }} time={rested} />}
       {size.width > 0 && (
-        <Composed {...{ framingId, footage, transport, player, compared }} plan={seen} box={frameBox} />
+        <Composed
+          {...{ framingId, footage, transport, player, compared }}
+          plan={seen}
+          box={frameBox}
+          alone={props.alone}
+        />
       )}
       <Dimensions
         view={view}
@@ -72,6 +82,9 @@ export function Well(props: Props) {
         frame={plan.frame}
         well={size}
       />
+      {!driven && props.path.length > 0 && (
+        <PathInFrame {...{ view, measure }} path={props.path} time={rested} />
+      )}
       <Guides frameId={props.frameId} view={view} frame={plan.frame} />
       <SnapLines snapped={snapped} view={view} size={size} />
       {props.titles && <TitleHandles {...props} view={view} size={size} />}

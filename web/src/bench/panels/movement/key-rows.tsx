@@ -8,7 +8,25 @@ import type { Transport } from "../../use-transport";
 type Key = Motion["keys"][number];
 type Props = Editing & { footage: Footage; transport: Transport };
 
-const EASES = ["smooth", "even", "hold"] as const;
+const CURVE = "curve";
+const EASES = ["smooth", "even", "hold", CURVE] as const;
+/** The curve that a key begins with: soft at both ends. */
+const BEGUN = { x1: "0.42", y1: "0", x2: "0.58", y2: "1" };
+
+type Value = "x" | "y" | "tightness" | "angle";
+/** The numbers of a key, and how they are shown. */
+const VALUES: Record<Value, { label: string; unit: string; times: number; least: number; most: number }> = {
+  x: { label: "Across, % of the picture from its middle,", unit: "% →", times: 100, least: -1e4, most: 1e4 },
+  y: { label: "Down, % of the picture from its middle,", unit: "% ↓", times: 100, least: -1e4, most: 1e4 },
+  tightness: { label: "Tightness, %,", unit: "% tight", times: 100, least: 0, most: 1e4 },
+  angle: { label: "Turned, degrees,", unit: "°", times: 1, least: -45, most: 45 },
+};
+const HANDLES = [
+  ["x1", "Begins, in parts of the time,", 0, 1],
+  ["y1", "Begins, in parts of the way,", -1, 2],
+  ["x2", "Ends, in parts of the time,", 0, 1],
+  ["y2", "Ends, in parts of the way,", -1, 2],
+] as const;
 
 /** The keys, in the order of time: where each looks, how large, how it goes on. */
 export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
@@ -26,27 +44,27 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
   return (
     <ol className="grid gap-2" aria-label="Keys">
       {motion.keys.map((key, index) => {
-        const name = timecode(frameAt(key.time, rate), rate);
-        const here = frameAt(key.time, rate) === transport.frame;
+        const frame = frameAt(key.time, rate);
+        const name = timecode(frame, rate);
         return (
           <li
             key={key.time}
-            className={`grid gap-1.5 border-l-3 pl-3 ${here ? "border-ochre" : "border-rule"}`}
+            className={`grid gap-1.5 border-l-3 pl-3 ${frame === transport.frame ? "border-ochre" : "border-rule"}`}
             aria-label={`Key at ${name}`}
           >
             <div className="flex items-center gap-2">
               <button
                 type="button"
                 className="num grow text-left underline decoration-rule underline-offset-4 hover:decoration-ink"
-                onClick={() => transport.go(frameAt(key.time, rate))}
+                onClick={() => transport.go(frame)}
               >
                 {name}
               </button>
               <select
                 aria-label={`How it goes on from ${name}`}
                 className="rounded border border-rule bg-sheet px-1.5 py-0.5"
-                value={key.ease}
-                onChange={({ target }) => put(index, { ease: target.value as Key["ease"] }, "Ease")}
+                value={key.handles ? CURVE : key.ease}
+                onChange={({ target }) => put(index, easeNamed(target.value), "Ease")}
               >
                 {EASES.map((ease) => (
                   <option key={ease}>{ease}</option>
@@ -60,35 +78,63 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
                 Remove
               </button>
             </div>
-            <div className="grid grid-cols-3 gap-2">
-              {key.x != null && (
-                <NumberField
-                  label={`Across at ${name}, % of the picture from its middle`}
-                  {...{ unit: "% →", low: -10000, high: 10000, step: 1, decimals: 1 }}
-                  value={toNumber(key.x) * 100}
-                  onCommit={(percent) => put(index, { x: toExact(percent / 100, 6) }, "Key moved")}
-                />
-              )}
-              {key.y != null && (
-                <NumberField
-                  label={`Down at ${name}, % of the picture from its middle`}
-                  {...{ unit: "% ↓", low: -10000, high: 10000, step: 1, decimals: 1 }}
-                  value={toNumber(key.y) * 100}
-                  onCommit={(percent) => put(index, { y: toExact(percent / 100, 6) }, "Key moved")}
-                />
-              )}
-              {key.tightness != null && (
-                <NumberField
-                  label={`Tightness at ${name}, %`}
-                  {...{ unit: "% tight", low: 0, high: measure.limits.tightness * 100, step: 1, decimals: 1 }}
-                  value={toNumber(key.tightness) * 100}
-                  onCommit={(percent) => put(index, { tightness: toExact(percent / 100, 6) }, "Key sized")}
-                />
-              )}
-            </div>
+            <Numbers {...{ name, measure }} of={key} onSet={(fields) => put(index, fields, "Key set")} />
+            {key.handles && (
+              <Curve name={name} of={key.handles} onSet={(handles) => put(index, { handles }, "Curve")} />
+            )}
           </li>
         );
       })}
     </ol>
+  );
+}
+
+const easeNamed = (name: string): Partial<Key> =>
+  name === CURVE ? { handles: BEGUN } : { ease: name as Key["ease"], handles: null };
+
+type NumbersProps = Pick<Editing, "measure"> & {
+  name: string;
+  of: Key;
+  onSet: (fields: Partial<Key>) => void;
+};
+
+function Numbers({ name, of, measure, onSet }: NumbersProps) {
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      {(Object.keys(VALUES) as Value[]).map((value) => {
+        const { label, unit, times, least, most } = VALUES[value];
+        const set = of[value];
+        return (
+          set != null && (
+            <NumberField
+              key={value}
+              label={`${label} at ${name}`}
+              {...{ unit, low: least, step: 1, decimals: 1 }}
+              high={value === "tightness" ? measure.limits.tightness * 100 : most}
+              value={toNumber(set) * times}
+              onCommit={(number) => onSet({ [value]: toExact(number / times, 6) })}
+            />
+          )
+        );
+      })}
+    </div>
+  );
+}
+
+type Handles = NonNullable<Key["handles"]>;
+
+function Curve({ name, of, onSet }: { name: string; of: Handles; onSet: (handles: Handles) => void }) {
+  return (
+    <div className="grid grid-cols-4 gap-1">
+      {HANDLES.map(([handle, label, low, high]) => (
+        <NumberField
+          key={handle}
+          label={`${label} at ${name}`}
+          {...{ unit: "", low, high, step: 0.05, decimals: 2 }}
+          value={toNumber(of[handle])}
+          onCommit={(value) => onSet({ ...of, [handle]: toExact(value, 4) })}
+        />
+      ))}
+    </div>
   );
 }

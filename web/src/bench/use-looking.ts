@@ -1,0 +1,42 @@
+import { useState } from "react";
+import { useWholeScreen } from "./playing/whole-screen";
+import type { StepName } from "./steps";
+import { useHeld } from "./use-held";
+
+/** How the picture is looked at: in the frame or on the source, past the frame, without its surround, whole. */
+export function useLooking(step: StepName, mayBeWhole: boolean) {
+  const [surroundOff] = useHeld("b");
+  const [hidden] = useHeld("h");
+  const [past, setPast] = useState(false);
+  const [compared, setCompared] = useState(false);
+  const [straightening, setStraightening] = useState(false);
+  const [onSource, setOnSource] = useOnSource(step);
+  const [onScreen, setOnScreen] = useWholeScreen(mayBeWhole);
+  return {
+    surroundOff,
+    /** What lies outside the frame is shown; `past` where that was chosen, not held. */
+    outside: past || hidden,
+    past,
+    compared,
+    straightening,
+    onSource,
+    onScreen,
+    setOnSource,
+    setOnScreen,
+    lookPast: () => setPast(!past),
+    compare: () => setCompared(!compared),
+    straighten(on: boolean) {
+      if (on) setOnSource(false);
+      setStraightening(on);
+    },
+  };
+}
+
+export type Looking = ReturnType<typeof useLooking>;
+
+/** Which of the two views is open; the step Source begins with the source, every other with the frame. */
+function useOnSource(step: StepName): [boolean, (onSource: boolean) => void] {
+  const [chosen, setChosen] = useState<{ step: StepName; onSource: boolean } | null>(null);
+  const onSource = chosen?.step === step ? chosen.onSource : step === "source";
+  return [onSource, (next) => setChosen({ step, onSource: next })];
+}

@@ -1,0 +1,31 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, type Render, unwrap } from "../api/client";
+import { rendersQuery } from "../api/queries";
+import { IN_ORDER } from "../api/saves";
+import type { PlanEditor } from "./editor/plan-editor";
+
+/** The renders of a framing, and ordering one. */
+export function useRenders(projectId: number, framingId: number, editor: PlanEditor) {
+  const client = useQueryClient();
+  const { data } = useQuery(rendersQuery(projectId));
+  const order = useMutation({
+    scope: IN_ORDER,
+    mutationFn: async () => {
+      await editor.flush(); // what is seen is what is ordered
+      return unwrap(
+        api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),
+      );
+    },
+    onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
+  });
+  return { renders: data?.filter((render) => render.framing === framingId) ?? [], order };
+}
+
+/** The state of the newest of them, in a word or two. */
+export function checkWords(renders: Render[]): string {
+  const newest = renders[0];
+  if (!newest) return "not rendered";
+  if (newest.state !== "done") return newest.state;
+  if (!newest.current) return "changed since";
+  return newest.report?.right ? "right" : "wrong";
+}
