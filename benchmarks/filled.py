@@ -12,7 +12,7 @@ from django.contrib.auth import get_user_model
 from cadrage.formats import Frame
 from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin_all
-from server.studio.models import Footage, ProjectFrame, Project
+from server.studio.models import Analysis, ProjectFrame, Project
 
 owner = get_user_model().objects.create(username="museum")
 project = Project.objects.create(owner=owner, name="Filled")
@@ -22,7 +22,7 @@ for number in range({clips}):
     copy = Path(settings.INCOMING_DIR) / f"{{number}}.mp4"
     shutil.copyfile({source!r}, copy)
     import_file(project, f"Clip {{number:02d}}.mp4", copy)
-Footage.objects.update(looked=True)
+Analysis.objects.update(state="cancelled")
 begin_all(project)
 """
 
@@ -36,4 +36,5 @@ class Filled(Application):
 
     def prepare(self) -> None:
         """Fill it."""
+        self.manage("migrate", "--verbosity", "0")
         self.manage("shell", "--verbosity", "0", "-c", self.filling)

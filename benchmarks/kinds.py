@@ -26,12 +26,12 @@ class KindFigure:
 
     Attributes:
         name: of it.
-        moves: whether it changes while the picture stands still.
+        animated: whether it changes while the picture stands still.
         ratio: floor and composing, over the floor.
     """
 
     name: str
-    moves: bool
+    animated: bool
     ratio: float
 
 
