@@ -21,7 +21,7 @@ FOLDER = Path(__file__).resolve().parent / "screenshots"
 SIZE = {"width": 1280, "height": 800}
 FRAMES = 3
 SHEET_WIDTH = 1280
-DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, WAITING = range(8)
+DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, PORTRAIT, FACADE, WAITING = range(10)
 # What a render can be asked, while it waits or works and once it is done.
 RENDERING = re.compile("Cancel|Download")
 
@@ -154,20 +154,26 @@ def of_placements(page: Page, board: str) -> None:
 
 
 def of_movement(page: Page, board: str) -> None:
-    """A window that moves over a wide clip, by keys, with what that costs over time."""
-    open_cell(page, VISITORS, 1)
-    open_step(page, "Placement")
-    page.get_by_role("button", name="Fill", exact=True).click()
+    """A shot that moves by keys, over its source; an edited clip, shot by shot; before and after, playing."""
+    open_cell(page, PORTRAIT, 1)
     open_step(page, "Movement")
-    page.get_by_label("Move", exact=True).select_option(label="pan, left to right")
-    page.get_by_role("button", name="Turn into keys").click()
-    page.get_by_role("list", name="Keys").wait_for()
-    take(page, "bench-movement", 3000)
-    for step in ("pan to the right", "stands"):
-        page.keyboard.press("Control+z")
-        page.get_by_role("navigation", name="Steps").get_by_text(step, exact=True).wait_for()
-    page.keyboard.press("Control+z")
-    page.wait_for_timeout(1000)
+    page.get_by_role("button", name="Shot 4", exact=True).click()
+    page.get_by_role("button", name="On the source").click()
+    page.get_by_test_id("path").wait_for()
+    take(page, "bench-movement", 2500)
+    page.get_by_role("button", name="In the frame").click()
+    open_step(page, "Placement")
+    page.get_by_role("button", name="Shot 2", exact=True).click()
+    take(page, "bench-shots", 3000)
+    page.goto(board)
+    open_cell(page, CROSSING, 1)
+    page.get_by_role("button", name="Before, after").click()
+    page.get_by_test_id("before").wait_for()
+    page.keyboard.press("Home")
+    page.keyboard.press("l")
+    page.wait_for_function("(document.querySelector('[data-testid=played] video')?.currentTime ?? 0) > 2")
+    take(page, "bench-playing", 0)
+    page.keyboard.press("k")
     page.goto(board)
 
 
