@@ -154,7 +154,7 @@ def of_placements(page: Page, board: str) -> None:
 
 
 def of_movement(page: Page, board: str) -> None:
-    """A shot that moves by keys, over its source; an edited clip, shot by shot; before and after, playing."""
+    """A shot that moves by keys, over its source; an edited clip, shot by shot; a finished frame, playing."""
     open_cell(page, PORTRAIT, 1)
     open_step(page, "Movement")
     page.get_by_role("button", name="Shot 4", exact=True).click()
@@ -167,8 +167,8 @@ def of_movement(page: Page, board: str) -> None:
     take(page, "bench-shots", 3000)
     page.goto(board)
     open_cell(page, CROSSING, 1)
-    page.get_by_role("button", name="Before, after").click()
-    page.get_by_test_id("before").wait_for()
+    page.get_by_test_id("composed").wait_for()
+    page.wait_for_timeout(2000)
     page.keyboard.press("Home")
     page.keyboard.press("l")
     page.wait_for_function("(document.querySelector('[data-testid=played] video')?.currentTime ?? 0) > 2")

@@ -62,7 +62,7 @@ export function Composed({ framingId, plan, footage, transport, player, box, com
       )}
       {shows && <Played player={player} style={{ ...place, opacity: played.seen ? 1 : 0 }} />}
       {compared && <BeforeAfter {...{ framingId, plan, width, time, box }} player={shows ? player : null} />}
-      <p className="num absolute right-4 bottom-3 bg-well/85 px-1.5 text-chalk">
+      <p className="num absolute top-3 right-4 z-10 bg-well/85 px-1.5 text-chalk">
         <PlayingNote player={player} />
       </p>
       <div className="absolute top-3 right-3 left-3 z-10 grid gap-2">
