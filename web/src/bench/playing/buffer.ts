@@ -7,8 +7,8 @@ const KINDS: Kind[] = ["picture", "sound"];
 const BEGIN = 5;
 /** Seconds: smaller gaps are none, as browsers have it. */
 const GAP = 0.1;
-/** Seconds: what is shorter is over already. */
-const SHORT = 0.01;
+/** Seconds: who waits with so little left waits for what comes behind it. */
+const SHORT = 0.1;
 
 /** Pieces of a stream, from bytes as they come: see the server's `play`. */
 export class Pieces {

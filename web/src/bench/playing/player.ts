@@ -30,6 +30,8 @@ const SOON = 0.35;
 /** What must be there before it begins, in seconds, and what is kept of what was watched. */
 const BEGINS_WITH = 0.1;
 const KEPT = 10;
+/** Seconds that may be left out where two changes came so soon that nothing lies between them. */
+const MOST_LEFT = 1;
 /** How long the hand must rest before a change is played, in milliseconds. */
 const REST_MS = 120;
 const MUTED = "muted";
@@ -181,8 +183,8 @@ export class Player {
     if (video.paused && this.buffer === buffer && buffer.until(now) - now > BEGINS_WITH)
       video.play().catch((error) => this.fetching?.signal.aborted || this.store.setState({ error }));
     // Where nothing is there now, but something is soon, nobody waits for what never comes.
-    const next = buffer.next(now);
-    if (!video.paused && next !== null && next - now < SOON * 2) video.currentTime = next;
+    const next = video.readyState < video.HAVE_FUTURE_DATA ? buffer.next(now) : null;
+    if (!video.paused && next !== null && next - now < MOST_LEFT) video.currentTime = next;
     if (now > 2 * KEPT && video.buffered.start(0) < now - 2 * KEPT) buffer.forget(now - KEPT);
   }
 
