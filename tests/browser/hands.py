@@ -1,6 +1,7 @@
 """What a person does in the page, and what they see there."""
 
 import base64
+import re
 
 import cv2
 import numpy as np
@@ -32,6 +33,29 @@ def open_bench(page: Page, name: str, clip, step: str):
     send(page, clip)
     page.locator("td a").first.click()
     page.get_by_role("navigation", name="Steps").get_by_text(step, exact=True).click()
+
+
+def open_tall(page: Page, name: str, clip, step: str):
+    """A project with a clip and an upright frame of 180×320, the clip on the bench in that frame."""
+    begin_project(page, name)
+    send(page, clip)
+    page.get_by_role("button", name="Add frame").click()
+    page.get_by_label("Name of the frame").fill("Tall")
+    for side, length in (("Width", "180"), ("Height", "320")):
+        page.get_by_label(side).fill(length)
+        page.get_by_label(side).press("Tab")
+    page.get_by_role("button", name="Add this size").click()
+    expect(page.get_by_text("9:16 180×320")).to_be_visible()
+    page.locator("td a").nth(1).click()
+    steps(page).get_by_text(step, exact=True).click()
+    expect(page.get_by_text("Tall 180 × 320")).to_be_visible()
+    return page
+
+
+def stored(page: Page):
+    """The framing on the bench as the server has it."""
+    number = re.search(r"framings/(\d+)", page.url)[1]
+    return page.request.get(f"{re.match(r'https?://[^/]+', page.url)[0]}/api/framings/{number}").json()
 
 
 def steps(page: Page):

@@ -29,6 +29,7 @@ def add_frame(page: Page, width, height):
     assert page.request.post(f"/api/projects/{project}/frames", data=frame, headers=headers).ok
 
 
+@pytest.mark.long
 def test_files_are_ordered_stopped_tried_again_and_handed_over(page: Page, tmp_path):
     """Two clips into three frames; every file is what its frame asks for."""
     begin_project(page, "Handing over")

@@ -65,6 +65,7 @@ def test_nudges_are_stored_when_the_page_goes_on_to_the_next_clip(page: Page, pa
     assert (now["undo"], now["redo"]) == ("Nudged", None)
 
 
+@pytest.mark.long
 def test_a_turn_of_the_wheel_is_what_is_rendered(bench):
     number = framing(bench)
     box = bench.get_by_role("application").bounding_box()

@@ -16,6 +16,7 @@ KINDS = [
 ]
 
 
+@pytest.mark.long
 def test_every_kind_changes_the_bars_and_not_the_picture(page: Page, tall):
     open_bench(page, "Kinds", tall, "Surround")
     before = settled_pixels(page)

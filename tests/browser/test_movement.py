@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, enter, other_than, send, settled_pixels, steps
+from tests.browser.hands import enter, open_tall, other_than, settled_pixels, steps, stored
 from tests.browser.visitor import until
 from tests.clips import write_clip
 
@@ -29,26 +29,10 @@ def wide(tmp_path_factory):
 @pytest.fixture
 def bench(page: Page, wide):
     """The clip on the bench, filling an upright frame, at Movement."""
-    begin_project(page, "Moves")
-    send(page, wide)
-    page.get_by_role("button", name="Add frame").click()
-    page.get_by_label("Name of the frame").fill("Tall")
-    for side, length in (("Width", "180"), ("Height", "320")):
-        page.get_by_label(side).fill(length)
-        page.get_by_label(side).press("Tab")
-    page.get_by_role("button", name="Add this size").click()
-    expect(page.get_by_text("9:16 180×320")).to_be_visible()
-    page.locator("td a").nth(1).click()
-    steps(page).get_by_text("Placement", exact=True).click()
+    open_tall(page, "Moves", wide, "Placement")
     page.get_by_role("button", name="Fill", exact=True).click()
     steps(page).get_by_text("Movement", exact=True).click()
-    expect(page.get_by_text("Tall 180 × 320")).to_be_visible()
     return page
-
-
-def stored(page):
-    number = re.search(r"framings/(\d+)", page.url)[1]
-    return page.request.get(f"{re.match(r'https?://[^/]+', page.url)[0]}/api/framings/{number}").json()
 
 
 def test_a_pan_goes_over_the_clip_and_is_rendered_as_it_is_shown(bench):

@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, send, settled_pixels, steps
+from tests.browser.hands import open_tall, settled_pixels, steps, stored
 from tests.browser.visitor import until
 from tests.clips import write_clip
 
@@ -53,24 +53,7 @@ def edited(tmp_path_factory):
 
 @pytest.fixture
 def bench(page: Page, edited):
-    begin_project(page, "Edited")
-    send(page, edited)
-    page.get_by_role("button", name="Add frame").click()
-    page.get_by_label("Name of the frame").fill("Tall")
-    for side, length in zip(("Width", "Height"), TALL, strict=True):
-        page.get_by_label(side).fill(str(length))
-        page.get_by_label(side).press("Tab")
-    page.get_by_role("button", name="Add this size").click()
-    expect(page.get_by_text("9:16 180×320")).to_be_visible()
-    page.locator("td a").nth(1).click()
-    steps(page).get_by_text("Movement", exact=True).click()
-    expect(page.get_by_text("Tall 180 × 320")).to_be_visible()
-    return page
-
-
-def stored(page):
-    number = re.search(r"framings/(\d+)", page.url)[1]
-    return page.request.get(f"{re.match(r'https?://[^/]+', page.url)[0]}/api/framings/{number}").json()
+    return open_tall(page, "Edited", edited, "Movement")
 
 
 def shots_of(page):
@@ -166,6 +149,10 @@ def test_a_value_changed_while_it_plays_goes_on_playing_where_it_was(bench):
         steps(bench).get_by_text("Placement", exact=True).click()
         bench.get_by_role("button", name="Fill", exact=True).click()
     assert float(again.value.post_data_json["time"]) > 0.3
+    before = bench.evaluate(f"{video}.currentTime")
+    bench.wait_for_function(f"{video}.currentTime > {before} + 1")
+    for choice in ("Whole", "Half tight", "Fill", "Whole", "Half tight", "Fill"):
+        bench.get_by_role("button", name=choice, exact=True).click()
     before = bench.evaluate(f"{video}.currentTime")
     bench.wait_for_function(f"{video}.currentTime > {before} + 1")
     assert not bench.evaluate(f"{video}.paused")

@@ -80,6 +80,7 @@ def test_typing_replaces_a_number_that_changed_under_the_hand(page: Page, tape):
     expect(page.get_by_text("scaled to 56 %")).to_be_visible()
 
 
+@pytest.mark.long
 def test_what_is_being_saved_is_neither_left_nor_overtaken(page: Page, tall):
     open_bench(page, "Slow line", tall, "Placement")
     held = []
@@ -96,6 +97,7 @@ def test_what_is_being_saved_is_neither_left_nor_overtaken(page: Page, tall):
     expect(steps(page)).to_contain_text("fills the frame")
 
 
+@pytest.mark.long
 def test_a_render_is_cancelled_while_it_works(page: Page, tape):
     open_bench(page, "Second thoughts", tape, "Check")
     page.get_by_role("banner").get_by_role("button", name="Render").click()

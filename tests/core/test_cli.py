@@ -197,6 +197,7 @@ def test_a_folder_is_delivered_with_its_sheet_and_what_fails_is_told(small_clip,
         assert cadrage("batch", wrong, "--out", out).returncode == 2
 
 
+@pytest.mark.long
 def test_a_batch_with_helpers_writes_the_same_and_leaves_nothing_behind(tmp_path):
     """Without loss: what libx264 makes of the same frames is not always the same while the machine is busy."""
     folder = tmp_path / "Clips"

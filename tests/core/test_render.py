@@ -107,6 +107,7 @@ def test_no_sound_stays_no_sound(tmp_path):
     assert probe(rendered(UPRIGHT, source, tmp_path)).sounds == ()
 
 
+@pytest.mark.long
 def test_what_is_shown_is_what_is_rendered(museum, tmp_path):
     """The composed frame against the decoded file at high quality: at least 38 dB."""
     source, plan = museum["crossing.mp4"], Plan(frame=Frame(width=540, height=960))

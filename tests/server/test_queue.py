@@ -161,6 +161,7 @@ def test_one_that_is_being_made_is_waited_for(framing):
     assert twin.path.samefile(job.path)
 
 
+@pytest.mark.long
 def test_two_hundred_are_ordered_at_once_and_taken_in_order(ida, framing):
     rows = [into(framing, 100 + 2 * number) for number in range(200)]
     address = f"/api/projects/{framing.footage.project_id}/renders"

@@ -1,6 +1,8 @@
 import { useEffect, useRef, useState } from "react";
+import { useStore } from "zustand";
 import { type Design, type Plan, postRaw } from "../api/client";
 import { designOf } from "./editor/scope";
+import { driving } from "./use-transport";
 
 type Wanted = { framingId: number; plan: Plan | Design; time: string; width: number };
 /** What is shown, and the moment that it is of. */
@@ -25,8 +27,10 @@ export function usePreview(slot: string, wanted: Wanted | null) {
   // What the frame, the clip and its range are the server knows; where they change, the picture is another.
   const key = wanted && JSON.stringify({ ...wanted, plan: { ...wanted.plan, ...designOf(wanted.plan) } });
 
+  const held = useStore(driving, ({ any }) => any);
+
   useEffect(() => {
-    if (!key) return;
+    if (!key || held) return;
     waiting.current = JSON.parse(key) as Wanted;
 
     async function send() {
@@ -54,7 +58,7 @@ export function usePreview(slot: string, wanted: Wanted | null) {
     }
 
     send();
-  }, [key, slot]);
+  }, [key, slot, held]);
 
   const last = useRef<string | null>(null);
   last.current = shown?.url ?? null;

@@ -11,6 +11,9 @@ const FASTEST = 8;
  */
 type State = { frame: number; rest: number; speed: number; sought: number; driven: boolean };
 
+/** Whether anything on the page plays: then nothing else asks for pictures. */
+export const driving = createStore(() => ({ any: false }));
+
 /** Where in the clip we are, and playing. Whoever shows the frame follows it; all else only where it comes to rest. */
 export class Transport {
   readonly store: StoreApi<State>;
@@ -41,6 +44,7 @@ export class Transport {
 
   drive(driven: boolean) {
     this.store.setState({ driven });
+    driving.setState({ any: driven });
   }
 
   step = (by: number) => {

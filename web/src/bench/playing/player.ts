@@ -32,6 +32,10 @@ const BEGINS_WITH = 0.1;
 const KEPT = 10;
 /** Seconds that may be left out where two changes came so soon that nothing lies between them. */
 const MOST_LEFT = 1;
+/** How long a browser is left to go on by itself, in milliseconds. */
+const PATIENCE_MS = 400;
+/** Seconds within a picture: stamps are rounded. */
+const WITHIN = 0.01;
 /** How long the hand must rest before a change is played, in milliseconds. */
 const REST_MS = 120;
 const MUTED = "muted";
@@ -53,6 +57,11 @@ export class Player {
   private spans: Span[] = [];
   private buffer: PlayBuffer | null = null;
   private fetching: AbortController | null = null;
+  /** Whether the server makes ready, and what is asked after that. */
+  private asking = false;
+  private next: { time: string | null } | null = null;
+  /** When it was last sent over a gap. */
+  private sent = 0;
   private rest: ReturnType<typeof setTimeout> | undefined;
 
   /** `seen` is told the moment of the clip, in seconds, of every picture that shows. */
@@ -92,6 +101,8 @@ export class Player {
     clearTimeout(this.rest);
     this.fetching?.abort();
     this.fetching = null;
+    this.asking = false;
+    this.next = null;
     this.video.pause();
     this.buffer = null;
     this.store.setState({ on: false });
@@ -113,19 +124,35 @@ export class Player {
     this.store.setState({ muted });
   };
 
+  /** One question at a time: of what is asked while the server makes ready, only the newest is asked after that. */
   private async run(time: string | null) {
+    if (this.asking) {
+      this.next = { time: time ?? this.next?.time ?? null };
+      return;
+    }
     const { wanted } = this;
     if (!wanted) return;
     this.fetching?.abort();
     const fetching = new AbortController();
     this.fetching = fetching;
+    this.asking = true;
     try {
       await this.stream(wanted, time, fetching.signal);
     } catch (error) {
+      this.asking = false;
       if (fetching.signal.aborted) return;
       this.stop();
       this.store.setState({ error });
     }
+  }
+
+  /** The server has answered: on with what was asked meanwhile. Says whether anything was. */
+  private answered(): boolean {
+    this.asking = false;
+    const { next } = this;
+    this.next = null;
+    if (next && this.store.getState().on) this.run(next.time);
+    return next !== null;
   }
 
   private async stream({ framingId, stamp: _, ...wanted }: Wanted, time: string | null, signal: AbortSignal) {
@@ -145,6 +172,7 @@ export class Player {
     const reader = response.body?.getReader();
     if (!reader) return;
     const pieces = new Pieces();
+    if (this.answered()) return;
     const buffer = await this.begin(head, planned);
     for (let read = await reader.read(); !read.done; read = await reader.read()) {
       for (const piece of pieces.taken(read.value as Uint8Array<ArrayBuffer>)) {
@@ -165,7 +193,8 @@ export class Player {
   /** Make ready for a stream: in place of what was to come, or as the first. */
   private async begin(head: Head, planned: number): Promise<PlayBuffer> {
     if (this.buffer?.suits(head)) {
-      const at = Math.max(planned, this.video.currentTime);
+      const waits = this.video.readyState < this.video.HAVE_FUTURE_DATA;
+      const at = waits ? planned : Math.max(planned, this.video.currentTime + WITHIN);
       this.spans = [...this.spans.filter((span) => span.at < at), { at, head }];
       await this.buffer.from(at);
     } else {
@@ -182,10 +211,19 @@ export class Player {
     const now = video.currentTime;
     if (video.paused && this.buffer === buffer && buffer.until(now) - now > BEGINS_WITH)
       video.play().catch((error) => this.fetching?.signal.aborted || this.store.setState({ error }));
-    // Where nothing is there now, but something is soon, nobody waits for what never comes.
-    const next = video.readyState < video.HAVE_FUTURE_DATA ? buffer.next(now) : null;
-    if (!video.paused && next !== null && next - now < MOST_LEFT) video.currentTime = next;
+    this.overcome(buffer, now);
     if (now > 2 * KEPT && video.buffered.start(0) < now - 2 * KEPT) buffer.forget(now - KEPT);
+  }
+
+  /** A browser that waits before a gap goes on waiting when something comes behind it: it must be sent there. */
+  private overcome(buffer: PlayBuffer, now: number) {
+    const { video } = this;
+    const waits = !video.paused && !video.seeking && video.readyState < video.HAVE_FUTURE_DATA;
+    if (!waits || performance.now() - this.sent < PATIENCE_MS) return;
+    const there = buffer.until(now) - now > SOON ? now : buffer.next(now);
+    if (there === null || there - now > MOST_LEFT) return;
+    this.sent = performance.now();
+    video.currentTime = there + WITHIN;
   }
 
   private measure() {
