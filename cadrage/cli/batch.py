@@ -6,6 +6,7 @@ from rich.console import Console
 from rich.progress import BarColumn, Progress, TextColumn, TimeRemainingColumn
 
 from cadrage.batch import Batch, Delivered, Failed, helpers, write_sheet
+from cadrage.cli.running import stop_if_asked
 from cadrage.errors import BadRequest
 from cadrage.files import make_folder
 from cadrage.footage.sequences import FOOTAGE_SUFFIXES
@@ -29,6 +30,7 @@ def run_batch(folder: Path, batch: Batch, workers: int) -> tuple[list[Delivered]
         task = progress.add_task("", total=None)
 
         def report(name: str, now: Done) -> None:
+            stop_if_asked()
             progress.update(task, description=name, completed=now.done, total=now.total)
 
         for one in batch.run(clips, report):

@@ -38,6 +38,7 @@ from cadrage.cli.options import (
     takes_plan,
     takes_plan_of_many,
 )
+from cadrage.cli.running import stop_if_asked
 from cadrage.cli.telling import BAD_INPUT, WRONG, note
 from cadrage.files import check_apart, check_target
 from cadrage.footage import MediaInfo, effective_timing, probe
@@ -161,6 +162,7 @@ def _bar(total: int) -> Iterator[Callable[[rendering.Progress], None]]:
         task = progress.add_task("Rendering", total=total, speed="")
 
         def report(now: rendering.Progress) -> None:
+            stop_if_asked()
             progress.update(task, completed=now.done, speed=f"{now.frames_per_second:.0f} frames/s")
 
         yield report

@@ -19,6 +19,10 @@ UNTIL_STOPPED = ("parts",)  # commands that end in no other way
 SEE_HELP = "See --help."
 
 
+_asked: list[int] = []
+"""Signals that asked for an end."""
+
+
 class _Stopped(BaseException):
     """A signal asked for an end; what is open is closed on the way out."""
 
@@ -32,7 +36,7 @@ def run(app: typer.Typer) -> NoReturn:
     for stream in (sys.stdout, sys.stderr):
         with suppress(AttributeError, ValueError):
             stream.reconfigure(errors="replace")  # type: ignore[union-attr]
-    for number in (signal.SIGTERM, signal.SIGHUP):
+    for number in (signal.SIGTERM, signal.SIGHUP, signal.SIGINT):
         signal.signal(number, _stop)
     status = _status(app, sys.argv[1:] or ["--help"])
     try:
@@ -45,7 +49,14 @@ def run(app: typer.Typer) -> NoReturn:
 
 def _stop(number: int, _: FrameType | None) -> None:
     signal.signal(number, signal.SIG_IGN)  # once is enough; what follows is tidying
+    _asked.append(number)
     raise _Stopped(number)
+
+
+def stop_if_asked() -> None:
+    """End here if a signal asked for that. It may have come while a library called back, which lets nothing through."""
+    if _asked:
+        raise _Stopped(_asked[0])
 
 
 def _status(app: typer.Typer, arguments: list[str]) -> int:

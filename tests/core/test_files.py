@@ -172,6 +172,33 @@ def test_a_signal_leaves_nothing_or_the_next_run_takes_it_away(tmp_path, sent):
     assert list(out.iterdir()) == list(scratch.iterdir()) == []
 
 
+def test_a_signal_that_a_library_swallowed_ends_it_soon_after(tmp_path):
+    """One may come while a library calls back, and what is raised there goes no further."""
+    clip = write_clip(tmp_path / "clip.mp4", size=(320, 180), frames=120, sound=None)
+    swallowed = """
+import os, signal, sys
+from cadrage.cli import running
+from cadrage.render.encoder import picture_track
+from cadrage.render import drawing
+def opened(*given):
+    try:
+        os.kill(os.getpid(), signal.SIGINT)
+        for _ in range(1000): pass
+    except BaseException: pass
+    return picture_track(*given)
+drawing.picture_track = opened
+from cadrage.cli.main import main
+main()
+"""
+    out = tmp_path / "out"
+    out.mkdir()
+    line = [sys.executable, "-c", swallowed, "convert", str(clip), str(out / "made.mp4")]
+    done = subprocess.run(line, capture_output=True, text=True, check=False)
+    assert done.returncode == 130, done.stderr
+    assert "Stopped." in done.stderr
+    assert list(out.iterdir()) == []
+
+
 def test_a_helper_that_is_stopped_says_nothing(tmp_path):
     line = [sys.executable, "-m", "cadrage", "parts", str(tmp_path)]
     started = subprocess.Popen(line, stdout=subprocess.PIPE, stderr=subprocess.PIPE)
