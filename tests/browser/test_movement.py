@@ -83,3 +83,15 @@ def test_keys_are_set_where_one_is_moved_by_number_and_taken_away(bench):
     keys.nth(1).get_by_role("button", name="Remove").click()
     expect(keys).to_have_count(1)
     expect(steps(bench).get_by_text("1 key", exact=True)).to_be_visible()
+
+
+def test_each_value_of_a_key_can_be_left_to_its_neighbours(bench):
+    bench.keyboard.press("Home")
+    bench.get_by_role("button", name="Key this moment").click()
+    until(lambda: len(stored(bench)["plan"]["motion"]["keys"]) == 1, 10)
+    bench.get_by_role("button", name="Leave out the size at 00:00:00:00").click()
+    until(lambda: stored(bench)["plan"]["motion"]["keys"][0]["tightness"] is None, 10)
+    bench.get_by_role("button", name="Leave out the angle at 00:00:00:00").click()
+    until(lambda: stored(bench)["plan"]["motion"]["keys"][0]["angle"] is None, 10)
+    expect(bench.get_by_role("button", name=re.compile("^Leave out"))).to_have_count(0)
+    assert stored(bench)["plan"]["motion"]["keys"][0]["x"] == "0"

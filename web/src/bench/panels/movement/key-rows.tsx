@@ -98,25 +98,49 @@ type NumbersProps = Pick<Editing, "measure"> & {
   onSet: (fields: Partial<Key>) => void;
 };
 
+/** What a key sets, each of which can be left to the keys before and behind it. */
+const GROUPS: { title: string; values: Value[] }[] = [
+  { title: "place", values: ["x", "y"] },
+  { title: "size", values: ["tightness"] },
+  { title: "angle", values: ["angle"] },
+];
+
 function Numbers({ name, of, measure, onSet }: NumbersProps) {
+  const set = GROUPS.filter(({ values }) => values.every((value) => of[value] != null));
   return (
     <div className="grid grid-cols-2 gap-2">
       {(Object.keys(VALUES) as Value[]).map((value) => {
         const { label, unit, times, least, most } = VALUES[value];
-        const set = of[value];
+        const number = of[value];
         return (
-          set != null && (
+          number != null && (
             <NumberField
               key={value}
               label={`${label} at ${name}`}
               {...{ unit, low: least, step: 1, decimals: 1 }}
               high={value === "tightness" ? measure.limits.tightness * 100 : most}
-              value={toNumber(set) * times}
-              onCommit={(number) => onSet({ [value]: toExact(number / times, 6) })}
+              value={toNumber(number) * times}
+              onCommit={(given) => onSet({ [value]: toExact(given / times, 6) })}
             />
           )
         );
       })}
+      {set.length > 1 && (
+        <p className="col-span-2 flex gap-3 text-soft">
+          Leave out
+          {set.map(({ title, values }) => (
+            <button
+              key={title}
+              type="button"
+              className="text-ochre underline"
+              aria-label={`Leave out the ${title} at ${name}`}
+              onClick={() => onSet(Object.fromEntries(values.map((value) => [value, null])))}
+            >
+              {title}
+            </button>
+          ))}
+        </p>
+      )}
     </div>
   );
 }
