@@ -3,13 +3,13 @@
 from bisect import bisect_right
 from collections.abc import Callable, Sequence
 from fractions import Fraction
-from math import floor
 from typing import Any, Literal
 
+from cadrage.compose.moment import picture_time
 from cadrage.compose.shots import planned_shots
 from cadrage.errors import BadRequest
 from cadrage.footage import MediaInfo, effective_timing
-from cadrage.plan import MOST_SHOTS, PARTS, Part, Plan, Range, Shot
+from cadrage.plan import MOST_SHOTS, PARTS, Part, Plan, Shot
 
 Times = Sequence[Fraction]
 To = Literal["next", "all"]
@@ -104,8 +104,7 @@ def in_shot(plan: Plan, info: MediaInfo, number: int | None, change: Callable[[P
         return change(plan.model_copy(update={"shots": ()})).model_copy(update={"shots": plan.shots})
     shot_of(plan, number)
     planned = planned_shots(plan, info)[number]
-    step = 1 / effective_timing(info, plan.interpretation).rate
-    alone = planned.plan.model_copy(update={"range": Range(start=planned.first, end=planned.last + step)})
+    alone = planned.plan.model_copy(update={"range": planned.delivered(info)})
     changed = change(alone)
     own: dict[str, Any] = {
         part: getattr(changed, part) for part in PARTS if getattr(changed, part) != getattr(alone, part)
@@ -128,8 +127,7 @@ def picture_start(plan: Plan, info: MediaInfo, time: Fraction, times: Times | No
     """When the picture begins that is seen at a time, in seconds of the clip."""
     if times:
         return times[max(0, bisect_right(times, time) - 1)]
-    rate = effective_timing(info, plan.interpretation).rate
-    return floor(max(time, BEGINNING) * rate) / rate
+    return picture_time(plan, info, max(time, BEGINNING))
 
 
 def _with_own(plan: Plan, own: dict[int, dict[str, Any]]) -> Plan:

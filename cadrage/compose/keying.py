@@ -1,12 +1,12 @@
 """Setting keys of a plan's placement, and turning a move into keys."""
 
 from fractions import Fraction
-from math import floor
 
 from cadrage.compose.framed import stage_of
+from cadrage.compose.moment import picture_time
 from cadrage.compose.shots import planned_shots, track_of
 from cadrage.errors import BadRequest
-from cadrage.footage import MediaInfo, effective_timing, resolve
+from cadrage.footage import MediaInfo, resolve
 from cadrage.geometry import Placement
 from cadrage.geometry.placement import MAX_ANGLE, MAX_TIGHTNESS
 from cadrage.motion import Key, Motion, key_of, pose_of
@@ -36,8 +36,7 @@ def with_key(plan: Plan, info: MediaInfo, time: Fraction, placement: Placement |
     Raises:
         BadRequest: there are too many.
     """
-    rate = effective_timing(info, plan.interpretation).rate
-    time = floor(time * rate) / rate
+    time = picture_time(plan, info, time)
     plan = with_move_as_keys(plan, info)
     stage = stage_of(plan, resolve(info, plan.interpretation))
     if placement is None:

@@ -11,7 +11,7 @@ from cadrage.motion import ConstantTrack, MovingTrack, PlacementTrack
 from cadrage.motion.keys import KeyedPose
 from cadrage.motion.moves import MovedPose
 from cadrage.motion.track import TimeSpan, around
-from cadrage.plan import Plan
+from cadrage.plan import Plan, Range
 
 MOST_TOLD = 24
 
@@ -32,6 +32,10 @@ class PlannedShot:
     first: Fraction
     last: Fraction
     plan: Plan
+
+    def delivered(self, info: MediaInfo) -> Range:
+        """What of the clip is delivered of it."""
+        return Range(start=self.first, end=self.last + 1 / effective_timing(info, self.plan.interpretation).rate)
 
 
 def planned_shots(plan: Plan, info: MediaInfo) -> tuple[PlannedShot, ...]:

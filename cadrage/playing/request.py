@@ -7,7 +7,7 @@ from functools import cached_property
 from math import ceil, sqrt
 from pathlib import Path
 
-from cadrage.compose.shots import planned_shots
+from cadrage.compose.shots import track_of
 from cadrage.errors import BadRequest
 from cadrage.footage import EMPTY, Interpretation, Library, MediaInfo, effective_timing
 from cadrage.formats import Frame
@@ -65,11 +65,10 @@ class PlayRequest:
     shot_alone: bool = False
 
     def __post_init__(self) -> None:
-        first = self.plans[0] if self.plans else None
         alike = [(one.frame.raster, one.interpretation, one.range) for one in self.plans]
         if self.speed not in SPEEDS:
             raise BadRequest(f"It plays at {SPEEDS} times its speed.", remedy="Choose one of these.")
-        if first is None or len(self.plans) > MOST_TILES or any(one != alike[0] for one in alike):
+        if not self.plans or len(self.plans) > MOST_TILES or any(one != alike[0] for one in alike):
             raise BadRequest(
                 f"Up to {MOST_TILES} ways of one clip in one frame can be played together.", remedy="Choose among them."
             )
@@ -92,18 +91,12 @@ class PlayRequest:
     def loop(self) -> FrameTiming:
         """What is played round and round: the range, or all of the clip where the moment lies outside it; or a shot."""
         if self.shot_alone:
-            return self._pass(self._shot).timing
+            track = track_of(self.plans[0], self.info)
+            return self._pass(track.shots[track.shot_at(self.start)].delivered(self.info)).timing
         span, plan = self.plans[0].range, self._unwoven
         lasts = effective_timing(self.info, plan.interpretation).duration
         inside = span.start <= self.start < (lasts if span.end is None else span.end)
         return self._pass(plan.range if inside else Range()).timing
-
-    @property
-    def _shot(self) -> Range:
-        """The shot of the moment, as far as it is delivered."""
-        shots = planned_shots(self.plans[0], self.info)
-        found = next((shot for shot in reversed(shots) if shot.start <= self.start), shots[0])
-        return Range(start=found.first, end=found.last + 1 / effective_timing(self.info, self.interpretation).rate)
 
     def passes(self) -> Iterator[Pass]:
         """What is played from the moment to the end, and then again and again: all of the loop."""

@@ -6,6 +6,7 @@ import { framingQuery } from "../api/queries";
 import { editorOf, letGo } from "./editor/editors";
 import type { PlanEditor } from "./editor/plan-editor";
 import { designOf } from "./editor/scope";
+import { moves } from "./shots/shots";
 
 /** A framing on the bench: what is stored, what the hand has done to it, and ways to change it. */
 export function useFraming(framingId: number) {
@@ -55,8 +56,7 @@ function useMeasure(framingId: number, design: Design | null, time: string) {
 
 /** The numbers of a plan at a moment, where it moves; else those that it has at every moment. */
 export function useMeasureAt(framingId: number, plan: Plan, measure: Measure, time: string): Measure {
-  const moves = plan.motion.move !== null || plan.motion.keys.length > 0 || plan.shots.length > 0;
-  const found = useMeasure(framingId, moves ? designOf(plan) : null, time);
+  const found = useMeasure(framingId, moves(plan) ? designOf(plan) : null, time);
   return found.measure ?? measure;
 }
 

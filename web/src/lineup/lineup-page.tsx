@@ -5,6 +5,7 @@ import { type Alternative, api, type Board, type Footage, type Framing, unwrap }
 import { boardQuery, framingQuery, lineupQuery, treatmentsQuery } from "../api/queries";
 import { editorOf } from "../bench/editor/editors";
 import { usePlayer, useWanted } from "../bench/playing/use-player";
+import { wantedOf } from "../bench/playing/wanted";
 import { moment } from "../bench/timecode";
 import { Timeline } from "../bench/timeline/timeline";
 import { useKeys } from "../bench/use-keys";
@@ -140,14 +141,6 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
 const LINES = { two: 540, all: 216 };
 
 function togetherOf({ id, plan }: Framing, footage: Footage, ways: Alternative[]) {
-  const designs = ways.map(({ design }) => design);
-  const stamp = JSON.stringify([footage.stamp, footage.range, plan.frame, plan.interpretation]);
-  return {
-    framingId: id,
-    designs,
-    lines: ways.length === 2 ? LINES.two : LINES.all,
-    source: false,
-    alone: false,
-    stamp,
-  };
+  const plans = ways.map(({ design }) => ({ ...plan, ...design }));
+  return wantedOf(id, footage, plans, ways.length === 2 ? LINES.two : LINES.all);
 }

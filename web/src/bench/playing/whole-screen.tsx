@@ -1,22 +1,13 @@
 import { useEffect, useRef, useState } from "react";
-import type { Footage, Frame, Plan } from "../../api/client";
+import type { Frame } from "../../api/client";
 import { toNumber } from "../../api/exact";
 import { timecode } from "../timecode";
-import { type Transport, useFrame } from "../use-transport";
-import { Composed } from "../well/composed";
+import { useFrame } from "../use-transport";
+import { Composed, type ComposedProps } from "../well/composed";
 import { useSize } from "../well/use-size";
 import { type ScreenBox, screenPx } from "../well/view";
-import type { Player } from "./player";
 
-type Props = {
-  framingId: number;
-  plan: Plan;
-  footage: Footage;
-  transport: Transport;
-  player: Player;
-  alone: boolean;
-  onClose: () => void;
-};
+type Props = Omit<ComposedProps, "box" | "compared"> & { onClose: () => void };
 
 /** Nothing but the finished frame, as large as the screen. */
 export function WholeScreen({ onClose, ...composed }: Props) {

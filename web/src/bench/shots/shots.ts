@@ -13,5 +13,9 @@ export function shotAt({ shots }: Plan | Design, time: string): number {
   );
 }
 
+/** Whether a plan moves, or its shots are placed each in its own way. */
+export const moves = ({ motion, shots }: Plan | Design) =>
+  motion.move !== null || motion.keys.length > 0 || shots.length > 0;
+
 /** What a shot has of its own. */
 export const ownOf = (shot: Shot | undefined): Part[] => PARTS.filter((part) => shot?.[part] != null);

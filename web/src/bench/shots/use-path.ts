@@ -3,14 +3,11 @@ import { api, type Plan, unwrap } from "../../api/client";
 import type { components } from "../../api/generated";
 import { useRested } from "../../ui/use-rested";
 import { designOf } from "../editor/scope";
+import { moves } from "./shots";
 
 export type PathPoint = components["schemas"]["PathPoint"];
 
 const REST_MS = 60;
-
-/** Whether a plan moves, or its shots are placed each in its own way. */
-export const moves = ({ motion, shots }: Plan) =>
-  motion.move !== null || motion.keys.length > 0 || shots.length > 0;
 
 /** The way of the window over the picture; nothing where it stands. */
 export function usePath(framingId: number, plan: Plan): PathPoint[] {

@@ -1,10 +1,10 @@
 import type { Footage, Plan } from "../../api/client";
 import { ProblemNote } from "../../ui/problem-note";
-import { designOf } from "../editor/scope";
 import { Played } from "../playing/played";
 import type { Player } from "../playing/player";
 import { PlayingNote } from "../playing/playing-note";
 import { usePlayed, useShows, useWanted } from "../playing/use-player";
+import { linesOf, wantedOf } from "../playing/wanted";
 import { moment } from "../timecode";
 import { usePreview } from "../use-preview";
 import { type Transport, useDriven, useSpeed, useStill } from "../use-transport";
@@ -14,9 +14,8 @@ import type { ScreenBox } from "./view";
 const WIDEST = 1600;
 /** What is made picture by picture while it plays, where nothing else can play. */
 const PLAYING_WIDTH = 640;
-const LINES = { least: 540, most: 1080 };
 
-type Props = {
+export type ComposedProps = {
   framingId: number;
   plan: Plan;
   footage: Footage;
@@ -30,7 +29,16 @@ type Props = {
 };
 
 /** The composed frame at the moment that is shown, or as it plays. */
-export function Composed({ framingId, plan, footage, transport, player, box, compared, alone }: Props) {
+export function Composed({
+  framingId,
+  plan,
+  footage,
+  transport,
+  player,
+  box,
+  compared,
+  alone,
+}: ComposedProps) {
   const time = moment(useStill(transport), footage.timing.rate);
   const byPictures = useSpeed(transport) !== 0;
   const driven = useDriven(transport);
@@ -39,11 +47,10 @@ export function Composed({ framingId, plan, footage, transport, player, box, com
   const width = Math.max(16, byPictures ? Math.min(PLAYING_WIDTH, pixels) : pixels);
   const there = box.width > 0;
   const preview = usePreview("well", there && !driven ? { framingId, plan, time, width } : null);
-  const lines = Math.round(box.height * window.devicePixelRatio);
   useWanted(
     player,
     there
-      ? wantedOf(framingId, footage, compared ? [plan, untreated(plan)] : [plan], lines, { alone })
+      ? wantedOf(framingId, footage, compared ? [plan, untreated(plan)] : [plan], linesOf(box), { alone })
       : null,
   );
   const shows = useShows(player, preview?.time === time);
@@ -70,23 +77,4 @@ export function Composed({ framingId, plan, footage, transport, player, box, com
       </div>
     </>
   );
-}
-
-/** What is to be played where plans of a clip are seen so many lines tall. */
-export function wantedOf(
-  framingId: number,
-  footage: Footage,
-  plans: Plan[],
-  lines: number,
-  { source = false, alone = false },
-) {
-  const [first] = plans;
-  return {
-    framingId,
-    designs: plans.map(designOf),
-    lines: Math.min(LINES.most, Math.max(LINES.least, lines)),
-    source,
-    alone,
-    stamp: JSON.stringify([footage.stamp, footage.range, first?.frame, first?.interpretation]),
-  };
 }

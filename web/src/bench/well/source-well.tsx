@@ -4,12 +4,12 @@ import { shown, toNumber } from "../../api/exact";
 import { Played } from "../playing/played";
 import type { Player } from "../playing/player";
 import { usePlayed, useWanted } from "../playing/use-player";
+import { linesOf, wantedOf } from "../playing/wanted";
 import type { PathPoint } from "../shots/use-path";
 import { moment } from "../timecode";
 import type { Editing } from "../use-framing";
 import { type Transport, useStill } from "../use-transport";
 import { BarEdges } from "./bar-edges";
-import { wantedOf } from "./composed";
 import { LostHatching } from "./lost";
 import { PathLines, PlayedWindow } from "./path-lines";
 import { useSize } from "./use-size";
@@ -46,10 +46,11 @@ export function SourceWell(props: Props) {
   const perSecond = toNumber(props.rate);
   const time = (useStill(transport) + 0.5) / perSecond;
   const onPicture = ({ x, y }: Point) => pointOnScreen(view, { x: picture.x + x, y: picture.y + y });
-  const lines = Math.round(box.height * window.devicePixelRatio);
   useWanted(
     player,
-    size.width > 0 ? wantedOf(framingId, footage, [plan], lines, { source: true, alone: props.alone }) : null,
+    size.width > 0
+      ? wantedOf(framingId, footage, [plan], linesOf(box), { source: true, alone: props.alone })
+      : null,
   );
   const handle = useWindow(framingId, view, picture, props.hand);
   const corners = cornersOf(measure, handle.window, picture).map((corner) => pointOnScreen(view, corner));
