@@ -60,6 +60,12 @@ def shots_of(page):
     return stored(page)["plan"]["shots"]
 
 
+def key_times(page):
+    """Of the second shot's keys."""
+    motion = shots_of(page)[1]["motion"]
+    return [key["time"] for key in motion["keys"]] if motion else []
+
+
 def place_shot(page, number):
     """Let a shot fill the frame."""
     page.get_by_role("button", name=f"Shot {number}", exact=True).click()
@@ -137,6 +143,32 @@ def test_two_shots_are_placed_keyed_played_rendered_and_right(bench, tmp_path):
         assert looked_at(made[number], SHOTS[1]) == pytest.approx(float(x + Fraction(1, 2)) * WIDTH, abs=1)
     way = [looked_at(made[number], SHOTS[1]) for number in range(CUT, FRAMES, 6)]
     assert way == sorted(way)
+
+
+def test_cuts_and_keys_are_moved_copied_and_taken_away_in_their_lanes(bench):
+    bench.get_by_role("button", name="Split here").click()
+    cut = bench.get_by_role("slider", name="Cut before shot 2")
+    until(lambda: [shot["start"] for shot in shots_of(bench)] == ["0", "2"], 10)
+    cut.press("ArrowRight")
+    until(lambda: shots_of(bench)[1]["start"] == "2.04", 10)
+    box, lane = cut.bounding_box(), bench.locator("[data-lane=shots]").bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    bench.mouse.move(x, y)
+    bench.mouse.down()
+    bench.mouse.move(lane["x"] + lane["width"] * 25 / (FRAMES - 1), y, steps=5)
+    bench.mouse.up()
+    until(lambda: shots_of(bench)[1]["start"] == "1", 10)
+    bench.get_by_role("button", name="Shot 2", exact=True).click()
+    bench.get_by_role("button", name="Key this moment").click()
+    key = bench.get_by_test_id("lanes").get_by_role("button", name=re.compile("^Key at"))
+    key.press("Shift+ArrowRight")
+    until(lambda: key_times(bench) == ["1.4"], 10)
+    key.press("Alt+ArrowRight")
+    until(lambda: key_times(bench) == ["1.4", "1.44"], 10)
+    key.first.press("Delete")
+    until(lambda: key_times(bench) == ["1.44"], 10)
+    cut.press("Delete")
+    until(lambda: shots_of(bench) == [], 10)
 
 
 def test_a_value_changed_while_it_plays_goes_on_playing_where_it_was(bench):

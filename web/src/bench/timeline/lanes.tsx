@@ -1,7 +1,5 @@
 import type { Footage, Motion, Plan } from "../../api/client";
 import { toNumber } from "../../api/exact";
-import { arrowOf } from "../../ui/arrows";
-import { useDragging } from "../../ui/use-dragging";
 import type { PlanEditor } from "../editor/plan-editor";
 import { ownOf } from "../shots/shots";
 import type { useCutting } from "../shots/use-cutting";
@@ -9,6 +7,7 @@ import type { PathPoint } from "../shots/use-path";
 import { frameAt, startOf, timecode } from "../timecode";
 import type { Transport } from "../use-transport";
 import { Curve } from "./curve";
+import { useMarks } from "./use-marks";
 
 type Key = Motion["keys"][number];
 type Props = {
@@ -48,32 +47,13 @@ function ShotsLane({ footage, transport, whole, number, cutting, left, last }: L
   const { rate } = footage.timing;
   const starts = whole.shots.map(({ start }) => frameAt(start, rate));
   const ends = [...starts.slice(1), last];
-  const drag = useDragging<{ number: number; box: DOMRect; frame: number }, number>({
-    begin: (_, event, cut) => {
-      const lane = (event.target as HTMLElement).closest("[data-lane]");
-      return lane && { number: cut, box: lane.getBoundingClientRect(), frame: starts[cut] ?? 0 };
-    },
-    move: (held, { x }) => {
-      held.frame = Math.round(((x - held.box.left) / held.box.width) * last);
-      transport.go(held.frame);
-    },
-    end: ({ number: cut, frame }) => cutting.cut({ do: "move", number: cut, time: startOf(frame, rate) }),
-    cancel: () => undefined,
+  const marks = useMarks({
+    frames: starts,
+    last,
+    transport,
+    move: (cut, frame) => cutting.cut({ do: "move", number: cut, time: startOf(frame, rate) }),
+    remove: (cut) => cutting.cut({ do: "join", number: cut }),
   });
-
-  function onKeyDown(event: React.KeyboardEvent, cut: number) {
-    if (event.key === "Delete" || event.key === "Backspace") {
-      event.preventDefault();
-      cutting.cut({ do: "join", number: cut });
-    }
-    const way = arrowOf(event);
-    if (!way?.[0]) return;
-    event.preventDefault();
-    event.stopPropagation();
-    const frame = Math.max(0, (starts[cut] ?? 0) + way[0]);
-    cutting.cut({ do: "move", number: cut, time: startOf(frame, rate) });
-    transport.go(frame);
-  }
 
   return (
     <div className="relative h-4" data-lane="shots">
@@ -109,8 +89,7 @@ function ShotsLane({ footage, transport, whole, number, cutting, left, last }: L
           title="Drag, or arrow keys; Delete joins the two"
           className="absolute -inset-y-1 w-2 -translate-x-1/2 cursor-ew-resize touch-none after:absolute after:inset-y-0 after:left-[3px] after:w-0.5 after:bg-ink"
           style={{ left: left(start) }}
-          onKeyDown={(event) => onKeyDown(event, index + 1)}
-          {...drag(index + 1)}
+          {...marks(index + 1)}
         />
       ))}
     </div>
@@ -126,51 +105,25 @@ function KeysLane({ footage, transport, plan, commit, left, last }: LaneProps) {
     commit({ ...plan, motion: { ...motion, keys: ordered } }, label);
   };
 
-  function moveTo(index: number, frame: number, copy: boolean) {
+  function moveTo(index: number, to: number, copy: boolean) {
     const held = motion.keys[index];
-    const to = Math.min(last, Math.max(0, frame));
     if (!held || frames.some((other, at) => other === to && (copy || at !== index))) return;
     const moved = { ...held, time: startOf(to, rate) };
     const others = copy ? motion.keys : motion.keys.filter((_, at) => at !== index);
     put([...others, moved], copy ? "Key copied" : "Key moved");
   }
 
-  const drag = useDragging<{ index: number; box: DOMRect; frame: number; copy: boolean }, number>({
-    begin: (_, event, index) => {
-      const lane = (event.target as HTMLElement).closest("[data-lane]");
-      return (
-        lane && {
-          index,
-          box: lane.getBoundingClientRect(),
-          frame: frames[index] ?? 0,
-          copy: (event as PointerEvent).altKey,
-        }
-      );
-    },
-    move: (held, { x }) => {
-      held.frame = Math.round(((x - held.box.left) / held.box.width) * last);
-      transport.go(held.frame);
-    },
-    end: ({ index, frame, copy }) => moveTo(index, frame, copy),
-    cancel: () => undefined,
-  });
-
-  function onKeyDown(event: React.KeyboardEvent, index: number) {
-    const frame = frames[index] ?? 0;
-    if (event.key === "Delete" || event.key === "Backspace") {
-      event.preventDefault();
+  const marks = useMarks({
+    frames,
+    last,
+    transport,
+    move: moveTo,
+    remove: (index) =>
       put(
         motion.keys.filter((_, at) => at !== index),
         "Key removed",
-      );
-    }
-    const way = arrowOf(event);
-    if (!way?.[0]) return;
-    event.preventDefault();
-    event.stopPropagation();
-    moveTo(index, frame + way[0], event.altKey);
-    transport.go(frame + way[0]);
-  }
+      ),
+  });
 
   return (
     <div className="relative h-4 bg-sheet" data-lane="keys">
@@ -183,8 +136,7 @@ function KeysLane({ footage, transport, plan, commit, left, last }: LaneProps) {
           className="absolute top-0.5 h-3 w-3 -translate-x-1/2 rotate-45 cursor-ew-resize touch-none border border-ink bg-ochre"
           style={{ left: left(frames[index] ?? 0) }}
           onClick={() => transport.go(frames[index] ?? 0)}
-          onKeyDown={(event) => onKeyDown(event, index)}
-          {...drag(index)}
+          {...marks(index)}
         />
       ))}
     </div>
