@@ -5,6 +5,7 @@ is empty, or somebody said that it may go; a folder of stills keeps whatever els
 asks here; a test walks it to see that it does.
 """
 
+import fcntl
 import os
 import re
 import shutil
@@ -239,6 +240,23 @@ def opened_to_lock(path: Path) -> IO[str]:
     return path.open("a")
 
 
+@contextmanager
+def locked(path: Path) -> Iterator[bool]:
+    """Lock a file for the block, and let go of it when the process ends however it ends; says whether it was free."""
+    try:
+        file = opened_to_lock(path)
+    except FileNotFoundError:
+        yield False  # its folder is gone: there is nothing left to do in it
+        return
+    with file:
+        try:
+            fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            yield False
+            return
+        yield True
+
+
 def begin_folder(path: Path) -> None:
     """Make a folder for our own work, in the place of one that was there.
 
@@ -260,6 +278,24 @@ def keep_folder(path: Path, texts: Mapping[str, str]) -> None:
             (part / name).write_text(text)
         with suppress(OSError):  # another made the same meanwhile
             part.rename(path)
+
+
+def work_in(path: Path) -> None:
+    """See that there is a folder for our own work; what lies in it stays.
+
+    Raises:
+        CannotWrite: there is no place for it.
+    """
+    make_folder(path)
+    (path / NOTE).write_text(MARK)
+
+
+def finish_folder(work: Path, path: Path) -> None:
+    """Let a folder of our own work take the name under which it is kept. One that is there already stays."""
+    try:
+        work.rename(path)
+    except OSError:  # another made the same meanwhile
+        remove_folder(work)
 
 
 def remove_folder(path: Path) -> None:

@@ -118,15 +118,15 @@ class ReusableStyle(Style):
     @field_validator("motion")
     @classmethod
     def _no_keys(cls, given: Motion) -> Motion:
-        if given.keys:
-            raise ValueError("keys belong to one clip; other clips can only be given a move")
+        if given != given.reusable:
+            raise ValueError("keys, and a way that was found, belong to one clip; other clips are given a move")
         return given
 
     @classmethod
     def parts_of(cls, style: "Style | Plan") -> dict[str, Any]:
         """What of a style, or of a plan, means something for other clips."""
         parts: dict[str, Any] = {part: getattr(style, part) for part in PARTS}
-        return parts | {"motion": style.motion.model_copy(update={"keys": ()})}
+        return parts | {"motion": style.motion.reusable}
 
 
 class Design(Style):

@@ -76,6 +76,8 @@ class Subject:
         info: what it is.
         stated: what somebody says that its samples mean.
         known: results of the analyses that this one needs, by kind; without those that found nothing.
+        workspace: the folder for files of an analysis that keeps some; what was left there when it was stopped lies in
+            it still.
     """
 
     path: Path
@@ -83,6 +85,7 @@ class Subject:
     info: MediaInfo
     stated: Interpretation = field(default_factory=Interpretation)
     known: Mapping[str, Value] = field(default_factory=dict)
+    workspace: Path | None = None
 
 
 class Analysis(ABC, Generic[Result]):
@@ -94,6 +97,7 @@ class Analysis(ABC, Generic[Result]):
         needs: kinds whose outcome it rests on.
         slow: whether it goes through all of a clip, so that quick ones of other clips come first.
         on_request: whether it is made only once somebody asks for it, not for every clip.
+        keeps_files: whether it leaves files beside what it found; where it was stopped, it goes on from them.
         result: the type of what it finds.
     """
 
@@ -102,6 +106,7 @@ class Analysis(ABC, Generic[Result]):
     needs: ClassVar[tuple[str, ...]] = ()
     slow: ClassVar[bool] = False
     on_request: ClassVar[bool] = False
+    keeps_files: ClassVar[bool] = False
     result: ClassVar[type[Value]]
 
     def decoding(self, subject: Subject) -> Interpretation:  # noqa: ARG002 - others need it

@@ -39,6 +39,8 @@ FLASH = 4
 """Pictures that a flash may last."""
 BACK = 0.5
 """Of a difference: what the picture after a flash may differ from the one before it."""
+SPAN = AROUND + FLASH + 1
+"""Pictures after one that are looked at before it is judged."""
 MOST_SHOTS = 2000
 
 
@@ -123,29 +125,43 @@ def smalls(path: Path, info: MediaInfo, report: Report = no_progress) -> Iterato
             yield Small.of(frame.time, frame.planes)
 
 
+class CutFinder:
+    """Finds the pictures that begin another shot, of pictures handed in one after another; what lies far behind is let
+    go.
+    """
+
+    def __init__(self) -> None:
+        self._window: list[Small] = []
+        self._apart: list[float] = []  # of each picture of the window from the one before it
+        self._done = 0
+
+    def add(self, picture: Small) -> list[Fraction]:
+        """Take in the next picture; says at which times shots begin, as far as that is known by now."""
+        self._apart.append(self._window[-1].apart(picture) if self._window else 0.0)
+        self._window.append(picture)
+        found = self._judged(len(self._window) - SPAN)
+        if len(self._window) > 4 * SPAN:
+            gone = self._done - SPAN
+            del self._window[:gone], self._apart[:gone]
+            self._done -= gone
+        return found
+
+    def end(self) -> list[Fraction]:
+        """No more pictures come."""
+        return self._judged(len(self._window))
+
+    def _judged(self, last: int) -> list[Fraction]:
+        places = range(self._done, max(last, self._done))
+        self._done = places.stop
+        return [self._window[at].time for at in places if _is_cut(at, self._window, self._apart)]
+
+
 def cuts(pictures: Iterable[Small]) -> Iterator[Fraction]:
     """Times of the pictures that begin another shot, in their order."""
-    window: list[Small] = []
-    apart: list[float] = []  # of each picture of the window from the one before it
-    span = AROUND + FLASH + 1
-    done = 0
-
-    def judged(last: int) -> Iterator[Fraction]:
-        nonlocal done
-        while done < last:
-            if _is_cut(done, window, apart):
-                yield window[done].time
-            done += 1
-
+    finder = CutFinder()
     for picture in pictures:
-        apart.append(window[-1].apart(picture) if window else 0.0)
-        window.append(picture)
-        yield from judged(len(window) - span)
-        if len(window) > 4 * span:  # what lies far behind is let go
-            gone = done - span
-            del window[:gone], apart[:gone]
-            done -= gone
-    yield from judged(len(window))
+        yield from finder.add(picture)
+    yield from finder.end()
 
 
 def _is_cut(at: int, window: list[Small], apart: list[float]) -> bool:

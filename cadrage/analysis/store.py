@@ -6,6 +6,7 @@ A folder appears only once it is whole. Nothing in it changes after that, so out
 import threading
 import time
 from collections.abc import Collection
+from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -20,6 +21,9 @@ from cadrage.values import Value
 MANIFEST = "manifest.json"
 HELD = 10_000
 DAY = 24 * 3600
+LOOK_SECONDS = 0.5
+WORK, BUSY = ".work-", ".busy-"
+"""What the names begin with of a folder that is being filled, and of the file that whoever fills it holds locked."""
 
 
 class Manifest(Value):
@@ -76,32 +80,63 @@ class AnalysisStore:
         """
         request = analysis.request(subject)
         held = self.get(analysis, request.key)
-        return held if held is not None else self.keep(request, analysis.find(subject, report))
+        if held is not None:
+            return held
+        if analysis.keeps_files:
+            return self._find_with_files(analysis, subject, request, report)
+        return self.keep(request, analysis.find(subject, report))
+
+    def _find_with_files(
+        self, analysis: Analysis[Any], subject: Subject, request: AnalysisRequest, report: Report
+    ) -> Outcome[Any]:
+        """Find an outcome in a folder of work that becomes its own; who comes second waits for who came first."""
+        files.make_folder(self.root)
+        work = self.root / f"{WORK}{request.key}"
+        while True:
+            with files.locked(self.root / f"{BUSY}{request.key}") as mine:
+                if (held := self.get(analysis, request.key)) is not None:
+                    return held
+                if mine:
+                    files.work_in(work)
+                    outcome = analysis.find(replace(subject, workspace=work), report)
+                    files.overwrite(work / MANIFEST, _manifest(request, outcome).model_dump_json(indent=1))
+                    files.finish_folder(work, self.folder(request.key))
+                    return self._hold(request.key, outcome)
+            report(0.0)
+            time.sleep(LOOK_SECONDS)
 
     def keep(self, request: AnalysisRequest, outcome: Outcome[Any]) -> Outcome[Any]:
         """Keep an outcome that was found elsewhere; one that is there already stays."""
-        made = datetime.now(UTC)
-        if isinstance(outcome, NotFound):
-            manifest = Manifest(request=request, made=made, reason=outcome.reason)
-        else:
-            manifest = Manifest(request=request, made=made, found=outcome.result.model_dump(mode="json"))
-        files.keep_folder(self.folder(request.key), {MANIFEST: manifest.model_dump_json(indent=1)})
+        texts = {MANIFEST: _manifest(request, outcome).model_dump_json(indent=1)}
+        files.keep_folder(self.folder(request.key), texts)
+        return self._hold(request.key, outcome)
+
+    def _hold(self, key: str, outcome: Outcome[Any]) -> Outcome[Any]:
         with self._lock:
-            self._held[request.key] = outcome
+            self._held[key] = outcome
         return outcome
 
     def collect(self, used: Collection[str], days: float) -> int:
         """Take away what nobody uses and was made more than some days ago; says how many."""
-        old = [
-            path
-            for path in (self.root.iterdir() if self.root.is_dir() else ())
-            if path.is_dir() and path.name not in used and time.time() - path.stat().st_mtime > days * DAY
-        ]
-        for path in old:
+        gone = [path for path in (self.root.iterdir() if self.root.is_dir() else ()) if _is_old(path, used, days)]
+        for path in gone:
             with self._lock:
                 self._held.pop(path.name, None)
-            files.remove_folder(path)
-        return len(old)
+            files.remove(path) if path.name.startswith(BUSY) else files.remove_folder(path)
+        return sum(not path.name.startswith(BUSY) for path in gone)
+
+
+def _is_old(path: Path, used: Collection[str], days: float) -> bool:
+    key = path.name.removeprefix(WORK).removeprefix(BUSY)
+    ours = path.is_dir() or path.name.startswith(BUSY)
+    return ours and key not in used and time.time() - path.stat().st_mtime > days * DAY
+
+
+def _manifest(request: AnalysisRequest, outcome: Outcome[Any]) -> Manifest:
+    made = datetime.now(UTC)
+    if isinstance(outcome, NotFound):
+        return Manifest(request=request, made=made, reason=outcome.reason)
+    return Manifest(request=request, made=made, found=outcome.result.model_dump(mode="json"))
 
 
 def _outcome(analysis: Analysis[Any], manifest: Manifest) -> Outcome[Any]:

@@ -10,6 +10,7 @@ from cadrage.geometry import FrameRect, Placed
 from cadrage.motion import ConstantTrack, MovingTrack, PlacementTrack
 from cadrage.motion.keys import KeyedPose
 from cadrage.motion.moves import MovedPose
+from cadrage.motion.spline import SplinePose
 from cadrage.motion.track import TimeSpan, around
 from cadrage.plan import Plan, Range
 
@@ -67,7 +68,8 @@ def _shot_track(shot: PlannedShot, reading: ResolvedInterpretation) -> Placement
     stage = stage_of(plan, reading)
     if motion.move is not None:
         return MovingTrack(MovedPose(motion.move, stage, shot.first, shot.last), stage, inside=motion.inside)
-    return MovingTrack(KeyedPose(motion.keys, stage), stage, inside=motion.inside)
+    poses = SplinePose(motion.follow.path, stage) if motion.follow is not None else KeyedPose(motion.keys, stage)
+    return MovingTrack(poses, stage, inside=motion.inside)
 
 
 class ShotsTrack(PlacementTrack):

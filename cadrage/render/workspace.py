@@ -5,7 +5,6 @@ locking its file, so that a worker that dies lets go of it; it is done when its 
 several machines share must know locks, as NFS 4 does.
 """
 
-import fcntl
 import os
 import socket
 from collections.abc import Iterator
@@ -226,7 +225,7 @@ class RenderWorkspace:
     @contextmanager
     def taken(self, stage: Stage, number: int) -> Iterator[bool]:
         """Take a part, until the end of the block or of this process; says whether nobody else has it."""
-        with locked(self.path(stage, number, ".lock")) as mine:
+        with files.locked(self.path(stage, number, ".lock")) as mine:
             yield mine and self.record(stage, number) is None
 
     def report_progress(self, stage: Stage, number: int, frames: int) -> None:
@@ -269,20 +268,3 @@ class RenderWorkspace:
         if self.has_request:
             files.remove(self.folder)
         files.remove_folder(self.folder)
-
-
-@contextmanager
-def locked(path: Path) -> Iterator[bool]:
-    """Lock a file for the block, and let go of it when the process ends however it ends; says whether it was free."""
-    try:
-        file = files.opened_to_lock(path)
-    except FileNotFoundError:
-        yield False  # its folder is gone: there is nothing left to do in it
-        return
-    with file:
-        try:
-            fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except BlockingIOError:
-            yield False
-            return
-        yield True

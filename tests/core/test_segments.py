@@ -23,7 +23,8 @@ from cadrage.plan import Plan, Range
 from cadrage.render import RenderRequest, render
 from cadrage.render.passes import allocate_bitrate
 from cadrage.render.segments import finish, help_out
-from cadrage.render.workspace import RenderWorkspace, locked
+from cadrage.files import locked
+from cadrage.render.workspace import RenderWorkspace
 from tests.clips import write_clip
 
 PLAN = Plan(frame=Frame(width=256, height=144))

@@ -6,7 +6,7 @@ import pytest
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
-from cadrage.render.workspace import locked
+from cadrage.files import locked
 from server.studio.actions import jobs, renders
 from server.studio.actions.jobs import MOST_STALLED, NotAllowed
 from server.studio.management.commands import work as command

@@ -14,7 +14,7 @@ from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.output import Settings
 from cadrage.plan import Design
-from cadrage.render.workspace import locked
+from cadrage.files import locked
 from server.studio.actions import clearing, framings, renders, work
 from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin, plan_of

@@ -7,7 +7,7 @@ import pytest
 
 from cadrage.files import unfinished_name
 from cadrage.footage import probe
-from cadrage.render.workspace import locked
+from cadrage.files import locked
 from server.studio.actions import renders, work
 from server.studio.actions.jobs import MOST_STALLED
 from server.studio.models import Framing, Render

@@ -117,10 +117,10 @@ def _merged(boxes: list[Box]) -> list[Box]:
 
 @cache
 def _cascade() -> cv2.CascadeClassifier:
-    return cv2.CascadeClassifier(str(Path(cv2.data.haarcascades) / "haarcascade_frontalface_alt2.xml"))
+    return cv2.CascadeClassifier(str(Path(cv2.__path__[0]) / "data" / "haarcascade_frontalface_alt2.xml"))
 
 
 def _by_cascade(picture: Rgb) -> list[Box]:
     grey = cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY)
     found = _cascade().detectMultiScale(grey, 1.1, 4, minSize=(SMALLEST, SMALLEST))
-    return [Box(*(float(side) for side in one), score=SURE) for one in found]
+    return [Box(float(x), float(y), float(width), float(height), SURE) for x, y, width, height in found]

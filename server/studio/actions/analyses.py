@@ -13,7 +13,7 @@ from cadrage.analysis import NotFound, Subject
 from cadrage.errors import CadrageError, Cancelled, Paused
 from cadrage.files import remove
 from cadrage.footage import MediaInfo
-from cadrage.render.workspace import locked
+from cadrage.files import locked
 from cadrage.rules import format_key
 from server.studio.actions import jobs
 from server.studio.actions.calls import call, called

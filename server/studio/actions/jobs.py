@@ -9,7 +9,7 @@ from django.db.models import QuerySet
 from django.utils import timezone
 
 from cadrage.errors import BadRequest
-from cadrage.render.workspace import locked
+from cadrage.files import locked
 from server.studio.actions.calls import call
 from server.studio.models.job import Job
 

@@ -13,7 +13,8 @@ from cadrage.footage import ClipIdentity
 from cadrage.inspection import inspect_file
 from cadrage.inspection.sheet import digest_of
 from cadrage.render.segments import finish, help_out
-from cadrage.render.workspace import RenderWorkspace, locked
+from cadrage.files import locked
+from cadrage.render.workspace import RenderWorkspace
 from server.studio.actions import jobs
 from server.studio.actions.analyses import settled
 from server.studio.actions.calls import call, call_now, called

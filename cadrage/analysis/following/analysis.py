@@ -1,0 +1,95 @@
+"""The analysis: a clip is read once, sampled, cut into shots, and what moves in each is followed both ways.
+
+A minute at a time is looked at and kept, so that a clip of any length takes the same memory, and one that was stopped
+goes on where it was.
+"""
+
+from fractions import Fraction
+
+import numpy as np
+
+from cadrage import files
+from cadrage.analysis.base import Analysis, AnalysisRequest, Found, NotFound, Outcome, Report, Subject, no_progress
+from cadrage.analysis.burned_in_bars import BurnedInBars
+from cadrage.analysis.detectors.models import missing
+from cadrage.analysis.following.evidence import FILE, Evidence
+from cadrage.analysis.following.pieces import joined, pieces_in
+from cadrage.analysis.following.samples import Scene
+from cadrage.analysis.following.watching import new_pieces
+from cadrage.footage import Interpretation
+from cadrage.footage.interpretation import Edges
+from cadrage.values import Exact, Value
+
+FEWEST_PICTURES = 2
+
+
+class FollowingFound(Value):
+    """What was seen, in short; all of it lies beside, see `read_evidence`.
+
+    Attributes:
+        starts: time of the first picture of each shot, in seconds from the clip's first.
+        subjects: how many people and things there are, in all shots.
+        without: names of models of detectors that were missing.
+        summary: the same in few words.
+    """
+
+    starts: tuple[Exact, ...]
+    subjects: int
+    without: tuple[str, ...] = ()
+    summary: str
+
+
+class FollowingAnalysis(Analysis[FollowingFound]):
+    """Who and what moves in a clip, and how its camera does."""
+
+    kind = "following"
+    needs = ("bars",)
+    slow = True
+    on_request = True
+    keeps_files = True
+    result = FollowingFound
+
+    def decoding(self, subject: Subject) -> Interpretation:
+        """Which way is up and how wide a pixel is, so that faces have their shape."""
+        kept = {name: getattr(subject.stated, name) for name in ("rotation", "pixel_aspect")}
+        return Interpretation(fields="progressive").model_copy(update=kept)
+
+    def request(self, subject: Subject) -> AnalysisRequest:
+        """What is asked also depends on bars that were found, which are left out, and on which detectors there are."""
+        bars = _bars(subject)
+        more = {"bars": "/".join(str(side) for side in bars.model_dump().values()) if bars else ""}
+        more["without"] = " ".join(model.name for model in missing())
+        return super().request(subject).model_copy(update={"parameters": more})
+
+    def find(self, subject: Subject, report: Report = no_progress) -> Outcome[FollowingFound]:
+        """Look at all of it."""
+        if subject.info.kind != "clip":
+            return NotFound("A still does not move; a slow push may do.")
+        if subject.info.frames < FEWEST_PICTURES:
+            return NotFound("There is one picture only.")
+        folder = subject.workspace
+        assert folder is not None, "it keeps files"
+        scene = Scene.of(subject.info, self.decoding(subject), _bars(subject))
+        for piece in new_pieces(subject, self.decoding(subject), scene, pieces_in(folder), report):
+            piece.keep(folder)
+        starts, evidence = joined(pieces_in(folder))
+        with files.part_of(folder / FILE) as part, part.open("wb") as file:
+            np.savez_compressed(file, allow_pickle=False, **evidence.arrays())
+        return Found(_summed_up(starts, evidence))
+
+
+def _summed_up(starts: tuple[Fraction, ...], evidence: Evidence) -> FollowingFound:
+    subjects = len({thing.who for thing in evidence.things})
+    shots = "one shot" if len(starts) == 1 else f"{len(starts)} shots"
+    return FollowingFound(
+        starts=starts,
+        subjects=subjects,
+        without=tuple(model.name for model in missing()),
+        summary=f"{shots}, {subjects} {'subject' if subjects == 1 else 'subjects'}",
+    )
+
+
+def _bars(subject: Subject) -> Edges | None:
+    """Bars, or soft wings, that are part of the picture and in which nothing is to be looked for."""
+    found = subject.known.get("bars")
+    return found.edges if isinstance(found, BurnedInBars) and found.kind in ("bars", "surround") else None

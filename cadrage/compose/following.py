@@ -1,0 +1,154 @@
+"""Letting the window of a plan follow: from what was seen in its clip to the way that is stored in the plan."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+from typing import Any
+
+from cadrage.analysis.following.evidence import Evidence
+from cadrage.compose.cutting import in_shot, shot_of, with_shots
+from cadrage.compose.framed import stage_of
+from cadrage.compose.shots import PlannedShot, planned_shots
+from cadrage.footage import MediaInfo, effective_timing, resolve
+from cadrage.motion import Motion, Stage
+from cadrage.motion.cast import Actor, View, cast_of
+from cadrage.motion.chosen import chosen, counted
+from cadrage.motion.follow import MOST_DOUBTS, Doubt, Follow, Subject
+from cadrage.motion.following import Shot, followed
+from cadrage.motion.spline import Spline
+from cadrage.plan import Plan
+
+Drawn = Callable[[Subject, int, int, View], Actor | None]
+"""Follows what is in a drawn box through some samples; see `compose.drawn`."""
+
+
+@dataclass(frozen=True)
+class Seen:
+    """What was seen in a clip.
+
+    Attributes:
+        evidence: of it.
+        starts: when its shots begin, as they were found.
+        drawn: follows boxes that were drawn; they are taken for what was seen there where that is None.
+    """
+
+    evidence: Evidence
+    starts: tuple[Fraction, ...]
+    drawn: Drawn | None = field(default=None, compare=False)
+
+
+def with_follow(plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, number: int | None = None) -> Plan:
+    """The plan whose window follows, with its way found.
+
+    A picture that leaves nothing to move is let fill the frame. A clip that nobody has cut is cut where its shots were
+    found.
+
+    Args:
+        plan: to change.
+        info: what the clip is.
+        seen: what was seen in it.
+        follow: what to follow, and how.
+        number: of the shot that follows by itself; None is the whole clip.
+
+    Raises:
+        BadRequest: there is no such shot.
+    """
+    if not plan.shots and len(seen.starts) > 1:
+        plan = with_shots(plan, seen.starts)
+    if number is None:
+        spans = _spans(plan, info)
+        return _following(plan, info, seen, follow, spans).model_copy(update={"shots": plan.shots})
+    shot_of(plan, number)
+    span = planned_shots(plan, info)[number]
+    return in_shot(
+        plan, info, number, lambda alone: _following(alone, info, seen, follow, (replace(span, plan=alone),))
+    )
+
+
+def solved(plan: Plan, info: MediaInfo, seen: Seen) -> Plan:
+    """The plan with a way found wherever it is to follow and nobody has looked for one yet."""
+    if plan.motion.unsolved and plan.motion.follow is not None:
+        plan = with_follow(plan, info, seen, plan.motion.follow)
+    for number, shot in enumerate(plan.shots):
+        if shot.motion is not None and shot.motion.unsolved and shot.motion.follow is not None:
+            plan = with_follow(plan, info, seen, shot.motion.follow, number)
+    return plan
+
+
+def unsolved(plan: Plan) -> bool:
+    """Whether there is anything in a plan that is to follow and has no way yet."""
+    return plan.motion.unsolved or any(shot.motion is not None and shot.motion.unsolved for shot in plan.shots)
+
+
+def follows(plan: Plan) -> bool:
+    """Whether the window follows anywhere in a plan."""
+    return any(shot.motion.follow is not None for shot in plan.each_shot)
+
+
+def solved_anew(plan: Plan, info: MediaInfo, seen: Seen) -> Plan:
+    """The plan with every way found anew, as after a change of its size."""
+    bare = plan.map_shots(lambda one: {"motion": _asked(one.motion)})
+    return solved(bare, info, seen)
+
+
+def _asked(motion: Motion) -> Motion:
+    return motion.model_copy(update={"follow": motion.follow and motion.follow.asked})
+
+
+def _spans(plan: Plan, info: MediaInfo) -> tuple[PlannedShot, ...]:
+    """The shots of a plan, without what has a movement of its own; all of them where none is left."""
+    planned = planned_shots(plan, info)
+    own = {shot.start for shot in plan.shots if shot.motion is not None}
+    return tuple(one for one in planned if one.start not in own) or planned
+
+
+def _following(plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, spans: tuple[PlannedShot, ...]) -> Plan:
+    """A plan without shots, whose window follows through some spans of its clip."""
+    placement = _roomy(plan, info, follow)
+    plan = plan.model_copy(update={"placement": placement, "shots": ()})
+    ways: list[Spline] = []
+    doubts: list[Doubt] = []
+    for span in spans:
+        own = span.plan.model_copy(update={"placement": _roomy(span.plan, info, follow)})
+        shot, stage, view = scene_of(own, info, seen, follow, span)
+        found = followed(follow, shot, stage, view)
+        ways.append(found.way)
+        doubts += found.doubts
+    worst = sorted(sorted(doubts, key=lambda one: one.sure)[:MOST_DOUBTS], key=lambda one: one.start)
+    given = follow.model_copy(update={"path": tuple(ways), "doubts": tuple(worst)})
+    motion = Motion(follow=given, inside=plan.motion.inside)
+    return plan.model_copy(update={"motion": motion})
+
+
+def _roomy(plan: Plan, info: MediaInfo, follow: Follow) -> Any:  # noqa: ANN401 - a placement
+    """A placement that leaves something to move: the plan's own, or one that fills the frame."""
+    del follow
+    stage = stage_of(plan, resolve(info, plan.interpretation))
+    pose = stage.pose
+    if max(stage.slack(pose.scale, pose.angle)) > 0 or plan.placement.sizing == "stretch":
+        return plan.placement
+    still = {"sizing": "tightness", "tightness": Fraction(1), "offset_x": Fraction(0), "offset_y": Fraction(0)}
+    return plan.placement.model_copy(update=still)
+
+
+def scene_of(plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, span: PlannedShot) -> tuple[Shot, Stage, View]:
+    """What a way is looked for in, what it leads over, and what the window shows of it."""
+    reading = resolve(info, plan.interpretation)
+    stage = stage_of(plan, reading)
+    view = View.of(stage, reading.raster, stage.pose)
+    picture = 1 / effective_timing(info, plan.interpretation).rate
+    first, end = seen.evidence.samples(float(span.start), float(span.end))
+    times = seen.evidence.times[first:end]
+    everybody = cast_of(seen.evidence, first, end, view)
+    asked = [one for one in follow.subjects if span.start <= one.time < span.end]
+    actors = everybody
+    if asked:
+        shown = [(one, _one_of(one, seen, first, end, everybody, view)) for one in asked]
+        actors = counted([(one, actor) for one, actor in shown if actor is not None], times)
+    return Shot(span.start, span.end, picture, times, actors, bool(asked)), stage, view
+
+
+def _one_of(subject: Subject, seen: Seen, first: int, end: int, everybody: list[Actor], view: View) -> Actor | None:
+    if subject.drawn and seen.drawn is not None:
+        return seen.drawn(subject, first, end, view)
+    return chosen(subject, everybody, seen.evidence.times[first:end], view)

@@ -1,0 +1,67 @@
+"""Whom somebody chose to follow, among those who are to be seen."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cadrage.motion.cast import Actor, View
+from cadrage.motion.follow import Subject
+
+Floats = NDArray[np.float64]
+NEAREST = 0.5
+"""Seconds from the picture on which somebody was shown to one on which they are to be seen."""
+FIRST, OTHERS = 1.0, 0.9
+"""How much the first that was chosen counts, and the others: where they do not fit, the first is kept."""
+
+
+def chosen(subject: Subject, actors: Sequence[Actor], times: Floats, view: View) -> Actor | None:
+    """The one whom a box on a picture shows; None where nobody is near.
+
+    Args:
+        subject: the box.
+        actors: who is to be seen.
+        times: (s,): of the samples, in seconds of the clip.
+        view: the window.
+    """
+    box = box_of(subject, view)
+    away = np.abs(times - float(subject.time))
+    best: tuple[float, Actor] | None = None
+    for actor in actors:
+        there = np.flatnonzero((actor.matters > 0) & (away < NEAREST))
+        if not len(there):
+            continue
+        at = int(there[np.argmin(away[there])])
+        likeness = _overlap(actor.boxes[at], box)
+        if likeness > 0 and (best is None or likeness > best[0]):
+            best = likeness, actor
+    return best[1] if best else None
+
+
+def box_of(subject: Subject, view: View) -> Floats:
+    """Middle, width and height of a box, in parts of the picture."""
+    sides = (subject.x, subject.y, subject.width, subject.height)
+    given = np.array([[float(side) for side in (*sides, 1)]], np.float32)
+    return np.asarray(view.boxes(given)[0], np.float64)
+
+
+def counted(actors: Sequence[tuple[Subject, Actor]], times: Floats) -> list[Actor]:
+    """Those who were chosen, each counting in full while they are there and until it was said that they no more do."""
+    found: list[Actor] = []
+    for subject, actor in actors:
+        weight = FIRST if not found else OTHERS
+        wanted = times < (np.inf if subject.until is None else float(subject.until))
+        matters = np.where((actor.matters > 0) & wanted, weight, 0.0)
+        found.append(replace(actor, matters=matters))
+    return found
+
+
+def _overlap(one: Floats, other: Floats) -> float:
+    sides = [
+        min(one[axis] + one[axis + 2] / 2, other[axis] + other[axis + 2] / 2)
+        - max(one[axis] - one[axis + 2] / 2, other[axis] - other[axis + 2] / 2)
+        for axis in (0, 1)
+    ]
+    both = max(0.0, sides[0]) * max(0.0, sides[1])
+    return float(both / (one[2] * one[3] + other[2] * other[3] - both)) if both else 0.0
