@@ -22,8 +22,14 @@ LASTING = 12
 """Samples that something is to be there for before it counts in full."""
 STIRS = 0.3
 """What counts of something that moves without getting anywhere."""
+UNTRUSTED, TRUSTED, LEAST_TRUST = 0.5, 0.85, 0.05
+"""How sure a detector is of something that is not to be believed at all, and in full; what counts of it at least."""
+SEARCHED_EACH = 8
+"""Samples from one search for faces and people to the next, at most."""
 HIDDEN = 0.4
 """What is left of how sure a place is while its thing is hidden."""
+AT_EDGE, LINGERS = 0.1, 3
+"""Of the picture: what is nearer to its edge comes in or goes out there; and samples that it is waited for."""
 HEADS = 2.0
 """How much more a face says of where somebody is."""
 
@@ -127,6 +133,7 @@ def _actor(who: int, things: list[Thing], first: int, end: int, view: View, came
     boxes = np.full((count, 4), np.nan)
     boxes[there] = summed[there] / total[there, None]
     _bridge(boxes, sure, matters)
+    _linger(boxes, sure, matters)
     kinds = {thing.kind for thing in things}
     kind: Kind = "face" if "face" in kinds else "person" if "person" in kinds else "mover"
     return Actor(who, kind, boxes, heads, sure, matters)
@@ -137,11 +144,21 @@ def _matter(thing: Thing, boxes: Floats, camera: Floats, view: View) -> float:
     side = float(np.median(np.sqrt(boxes[:, 2] * boxes[:, 3])))
     matter = MATTERS[thing.kind] * min(max(side / SIDE, SIZES[0]), SIZES[1]) * min(1.0, len(thing.boxes) / LASTING)
     if thing.kind != "mover":
-        return matter
+        return matter * _trust(thing)
     scene = np.cumsum(camera, axis=0) / (view.width, view.height)
     way = boxes[:, :2] - scene
     gone = float(np.ptp(way, axis=0).max())
     return matter * (STIRS + (1 - STIRS) * min(1.0, gone / (2 * side + 1e-6)))
+
+
+def _trust(thing: Thing) -> float:
+    """How far a detector is to be believed: by how sure it was, and how often it was of those times it looked."""
+    scores = thing.boxes[thing.seen, 4]
+    if not len(scores):
+        return LEAST_TRUST
+    sure = (float(scores.mean()) - UNTRUSTED) / (TRUSTED - UNTRUSTED)
+    often = len(scores) * SEARCHED_EACH / len(thing.boxes)
+    return min(max(sure * min(1.0, often), LEAST_TRUST), 1.0)
 
 
 def _bridge(boxes: Floats, sure: Floats, matters: Floats) -> None:
@@ -154,6 +171,20 @@ def _bridge(boxes: Floats, sure: Floats, matters: Floats) -> None:
         boxes[before + 1 : after] = boxes[before] + part * (boxes[after] - boxes[before])
         sure[before + 1 : after] = HIDDEN * min(sure[before], sure[after])
         matters[before + 1 : after] = HIDDEN * min(matters[before], matters[after])
+
+
+def _linger(boxes: Floats, sure: Floats, matters: Floats) -> None:
+    """Let somebody who comes in, or goes out, at the picture's edge count a little before and after."""
+    there = np.flatnonzero(~np.isnan(boxes[:, 0]))
+    if not len(there):
+        return
+    for end, away in ((there[0], -1), (there[-1], 1)):
+        if np.abs(boxes[end, :2]).max() < 0.5 - AT_EDGE:
+            continue
+        for number in range(1, LINGERS + 1):
+            at = end + away * number
+            if 0 <= at < len(boxes):
+                boxes[at], sure[at], matters[at] = boxes[end], HIDDEN * sure[end], HIDDEN * matters[end]
 
 
 def whole_seconds(times: Floats, start: Fraction) -> list[tuple[int, int]]:

@@ -10,10 +10,11 @@ from cadrage.analysis.following.samples import EACH
 from cadrage.motion.cast import Actor, View
 from cadrage.motion.confidence import by_second, confidence, doubts
 from cadrage.motion.follow import Doubt, Follow, Pin
+from cadrage.motion.linear_program import Tempo, Wanted
 from cadrage.motion.pose import Stage
 from cadrage.motion.route import Aims, aims
 from cadrage.motion.sizes import Sizes, sizes
-from cadrage.motion.solver import TEMPI, Tempo, Wanted, solve
+from cadrage.motion.solver import TEMPI, solve
 from cadrage.motion.spline import Spline, SplineRow
 
 Floats = NDArray[np.float64]

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.motion.cast import Actor, View
-from cadrage.motion.solver import Tempo
+from cadrage.motion.linear_program import Tempo
 
 Floats = NDArray[np.float64]
 POSITIONS = 96
@@ -14,17 +14,20 @@ CORE = 0.35
 """Of their width to either side: what is to be seen of somebody."""
 MIDDLE = 0.12
 """How much less something counts at the window's edge than in its middle."""
-FAR = 6.0
-"""A change by so many windows, squared, costs in full: nearly a half."""
-ENOUGH = 0.25
+STRIDE, FAR = 0.2, 6.0
+"""Windows from one sample to the next that something may go by itself; a change by a little more than a half costs in
+full."""
+ENOUGH = 0.5
 """How much there is to be seen before it is worth turning for in full."""
 HELD = 0.05
 """What a place counts where nothing is to be seen."""
 SAMPLES_A_SECOND = 6.25
 HEAD = 1 / 6
 """Of the window: a face sits so far above its middle, at a third from the top."""
-LEAD, LEAD_SPEED = 0.06, 0.35
+LEAD, LEAD_SPEED = 0.04, 0.35
 """Of the window: the room that a mover has ahead, at most; and the speed in windows a second at which it has most."""
+PRESSING = 3.0
+"""How much more a place counts as somebody is at the picture's edge: any step from there, and they are cut off."""
 LEAD_OVER = 6
 INSIDE = 0.5
 
@@ -79,7 +82,8 @@ def aims(actors: list[Actor], view: View, axis: int, tempo: Tempo, count: int, k
     sums = counts.sum(axis=0)
     middle = np.where(sums > 0, (counts * middles).sum(axis=0) / np.maximum(sums, 1e-9), places)
     shown = np.where(total > 0, sums / np.maximum(total, 1e-9), 1.0)
-    weights = np.where(sums > 0, np.minimum(1.0, HELD + sums / ENOUGH), HELD)
+    weights = np.where(sums > 0, np.minimum(1.0, HELD + (sums / ENOUGH) ** 2), HELD)
+    weights = weights * (1 + PRESSING * np.clip((np.abs(middle) - reach) / (window / 2), 0, 1))
     return Aims(np.clip(middle, -reach, reach), weights, shows, shown)
 
 
@@ -119,7 +123,7 @@ def _seen(middles: Floats, sides: Floats, positions: Floats, window: float) -> F
 def _route(rewards: Floats, positions: Floats, tempo: Tempo) -> NDArray[np.int64]:
     """Viterbi: the positions that pay most in all, less what changes cost."""
     apart = np.abs(positions[:, None] - positions[None, :])
-    cost = tempo.change * SAMPLES_A_SECOND * np.minimum(FAR * apart**2, 1.0)
+    cost = tempo.change * SAMPLES_A_SECOND * np.minimum(FAR * np.maximum(apart - STRIDE, 0.0) ** 2, 1.0)
     count = len(rewards)
     best = np.zeros((count, len(positions)))
     came = np.zeros((count, len(positions)), np.int64)

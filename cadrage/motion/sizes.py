@@ -9,8 +9,9 @@ from numpy.typing import NDArray
 from cadrage.analysis.following.samples import EACH
 from cadrage.motion.cast import Actor, View
 from cadrage.motion.follow import Follow
+from cadrage.motion.linear_program import Wanted, basis
 from cadrage.motion.pose import Stage
-from cadrage.motion.solver import TEMPI, Wanted, basis, solve
+from cadrage.motion.solver import TEMPI, solve
 from cadrage.motion.spline import SplineRow
 
 Floats = NDArray[np.float64]

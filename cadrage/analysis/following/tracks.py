@@ -162,7 +162,9 @@ class Tracker:
         x, y = (old + POSITION[kind] * (new - old) for old, new in zip(last.middle, box.middle, strict=True))
         rows, columns = grey.shape
         x, y = min(max(x, 0), columns - 1), min(max(y, 0), rows - 1)
-        track.boxes[-1] = Box(x - width / 2, y - height / 2, width, height, max(box.score, last.score))
+        track.boxes[-1] = Box(
+            x - width / 2, y - height / 2, width, height, box.score if kind == "face" else max(box.score, last.score)
+        )
         track.hits, track.missed, track.unlike = track.hits + 1, 0, 0
         track.hit_at.append(self._number)
         seen = patch_of(grey, track.boxes[-1])

@@ -22,6 +22,8 @@ SMALLER = 0.6
 COVERED = 0.55
 """Of the smaller of two boxes: what they share where one thing was detected twice."""
 FLOATING = 2
+LIMB = 0.35
+"""Of somebody: what is smaller is a part of them."""
 
 
 def kept(tracks: list[Track]) -> list[Track]:
@@ -34,11 +36,23 @@ def same(tracks: list[Track]) -> list[int]:
     group = list(range(len(tracks)))
     for one, other in [*_parts(tracks), *_later(tracks)]:
         mine, theirs = ([at for at, name in enumerate(group) if name == group[end]] for end in (one, other))
-        if group[one] != group[other] and not _elsewhere(tracks, mine, theirs):
+        if group[one] != group[other] and (
+            _is_small_part(tracks[one], tracks[other]) or not _elsewhere(tracks, mine, theirs)
+        ):
             for at in theirs:
                 group[at] = group[one]
     numbers = {name: number for number, name in enumerate(dict.fromkeys(group))}
     return [numbers[name] for name in group]
+
+
+def _is_small_part(a: Track, b: Track) -> bool:
+    """Whether one is somebody and the other is so much smaller that it is an arm, or a seam, of theirs."""
+    if {a.kind, b.kind} != {"person", "mover"}:
+        return False
+    person, part = (a, b) if a.kind == "person" else (b, a)
+    samples = range(max(a.begun, b.begun), min(a.end, b.end))
+    small = sum(part.boxes[at - part.begun].area < LIMB * person.boxes[at - person.begun].area for at in samples)
+    return 2 * small > len(samples)
 
 
 def _elsewhere(tracks: list[Track], mine: list[int], theirs: list[int]) -> bool:
@@ -46,7 +60,12 @@ def _elsewhere(tracks: list[Track], mine: list[int], theirs: list[int]) -> bool:
     for a in (tracks[at] for at in mine):
         for b in (tracks[at] for at in theirs):
             samples = range(max(a.begun, b.begun), min(a.end, b.end))
-            if len(samples) >= FEWEST and 2 * sum(_is_part(a, b, sample) for sample in samples) < len(samples):
+            alike_kinds = (a.kind == "face") == (b.kind == "face")  # a face is elsewhere than legs
+            if (
+                alike_kinds
+                and len(samples) >= FEWEST
+                and 2 * sum(_is_part(a, b, sample) for sample in samples) < len(samples)
+            ):
                 return True
     return False
 
