@@ -53,6 +53,7 @@ class Evidence:
         across: (s, 96): how much moves against the camera in each column of fields, 0 to 255.
         down: (s, 54): the same in rows of fields.
         things: in the order in which they begin.
+        part: left, top, width and height of what was looked at, in parts of the upright raster.
     """
 
     times: NDArray[np.float64]
@@ -61,6 +62,7 @@ class Evidence:
     across: NDArray[np.uint8]
     down: NDArray[np.uint8]
     things: tuple[Thing, ...]
+    part: tuple[float, float, float, float] = (0.0, 0.0, 1.0, 1.0)
 
     @cached_property
     def starts(self) -> NDArray[np.int64]:
@@ -90,6 +92,7 @@ class Evidence:
             "times": self.times,
             "shots": self.shots,
             "camera": self.camera,
+            "part": np.array(self.part),
             "across": self.across,
             "down": self.down,
             "about": np.array(about, np.int32).reshape(-1, 4),
@@ -101,6 +104,7 @@ class Evidence:
     def of_arrays(cls, arrays: Mapping[str, NDArray[np.generic]]) -> "Evidence":
         """From those."""
         about = np.asarray(arrays["about"], np.int64)
+        left, top, width, height = np.asarray(arrays["part"], np.float64)
         ends = np.cumsum(about[:, 3])
         boxes, seen = np.asarray(arrays["boxes"], np.float32), np.asarray(arrays["seen"], np.bool_)
         things = tuple(
@@ -114,6 +118,7 @@ class Evidence:
             np.asarray(arrays["across"], np.uint8),
             np.asarray(arrays["down"], np.uint8),
             things,
+            (float(left), float(top), float(width), float(height)),
         )
 
 

@@ -120,6 +120,7 @@ def joined(pieces: list[Piece]) -> tuple[tuple[Fraction, ...], Evidence]:
         np.concatenate([part.across for part in parts]),
         np.concatenate([part.down for part in parts]),
         tuple(sorted(things, key=lambda thing: thing.begun)),
+        parts[0].part,
     )
 
 

@@ -58,6 +58,12 @@ class Scene:
         raster = int(reading.raster.width), int(reading.raster.height)
         return cls(left, top, width, height, raster, size, reading.rotation)
 
+    @property
+    def part(self) -> tuple[float, float, float, float]:
+        """Left, top, width and height in parts of the upright raster."""
+        across, down = self.raster
+        return self.left / across, self.top / down, self.width / across, self.height / down
+
     def small(self, planes: Planes) -> Grey:
         """A decoded picture as it is looked at."""
         return self._plane(planes, 0)
@@ -85,11 +91,4 @@ class Scene:
         return (
             (self.left + x * self.width / self.size[0]) / self.raster[0],
             (self.top + y * self.height / self.size[1]) / self.raster[1],
-        )
-
-    def in_small(self, x: float, y: float) -> tuple[float, float]:
-        """The other way."""
-        return (
-            (x * self.raster[0] - self.left) * self.size[0] / self.width,
-            (y * self.raster[1] - self.top) * self.size[1] / self.height,
         )

@@ -200,6 +200,7 @@ def _seen(samples: list[Sample], scene: Scene) -> Evidence:
         np.array([across for across, _ in energy], np.uint8).reshape(-1, COLUMNS),
         np.array([down for _, down in energy], np.uint8).reshape(-1, ROWS),
         tuple(sorted(things, key=lambda thing: thing.begun)),
+        scene.part,
     )
 
 
