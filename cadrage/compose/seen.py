@@ -71,6 +71,7 @@ def _followed(folder: Path, evidence: Evidence, subject: Subject, since: int, un
         held = _boxes.get(key)
     if held is None:
         held = _boxes_of(greys_in(folder, since, until), evidence, subject, at - since)
+        _settle(held, evidence.times[since:until], subject, at - since)
         with _lock:
             _boxes[key] = held
     return held
@@ -94,3 +95,12 @@ def _boxes_of(greys: list[Grey], evidence: Evidence, subject: Subject, at: int) 
                 found.alike,
             )
     return boxes
+
+
+def _settle(boxes: Floats, times: NDArray[np.float64], subject: Subject, at: int) -> None:
+    """Undo what a thing moved between the picture that a box was drawn on and the sample next to it."""
+    beside = [number for number in (at - 1, at, at + 1) if 0 <= number < len(boxes) and not np.isnan(boxes[number, 0])]
+    if len(beside) > 1:
+        seconds = times[beside[-1]] - times[beside[0]]
+        speed = (boxes[beside[-1], :2] - boxes[beside[0], :2]) / seconds
+        boxes[:, :2] -= (speed * (float(subject.time) - times[at])).astype(np.float32)

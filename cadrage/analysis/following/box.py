@@ -20,7 +20,7 @@ from cadrage.analysis.following.samples import Grey
 PATCH_AREA = 1000
 """Samples of a template."""
 SEARCHED, SEARCHED_WELL, NEARBY = 0.4, 1.2, 0.12
-"""Of its sides: how far to either side of where it is expected a box is looked for, where it was lost sight of, and once it is found."""
+"""Of its sides: how far to either side a box is looked for: where it is expected, where it was, where it is."""
 SIZES = (1 / 1.05, 1.05)
 SIZED_EACH = 2
 """Samples from one look at other sizes to the next."""
@@ -106,7 +106,9 @@ class _Follower:
         if found.alike < SURE:
             went = moved([self.box], self.before, grey, UNMOVED)[0].box
             expected = _sized(went, self.box.width / went.width)
-            others = self._best(grey, expected, SEARCHED), self._best(grey, self.box, SEARCHED_WELL)
+            others = [self._best(grey, expected, SEARCHED), self._best(grey, self.box, SEARCHED_WELL)]
+            if others[1].alike < AGAIN:  # so far away it may be anything
+                del others[1]
             found = max(found, *others, key=lambda one: one.alike)
         self.steps += 1
         if found.alike >= HELD and self.steps % SIZED_EACH == 0:
