@@ -64,7 +64,8 @@ class Batch:
         interpretation: what every clip is taken to be.
         range: the part that is delivered of each.
         motion: how each moves, where that is not as its treatment has it.
-        cut: a plan with its clip cut into shots, from the plan, the clip's file and what that is.
+        finished: a plan with what only looking at its clip can tell, such as its shots, and the way of a window that
+            follows; from the plan, the clip's file and what that is.
         look: what a clip is taken to be once it was looked at, by what is said of it, its file and what that is.
     """
 
@@ -76,7 +77,7 @@ class Batch:
     interpretation: Interpretation = field(default_factory=Interpretation)
     range: Range = field(default_factory=Range)
     motion: Motion = field(default_factory=Motion)
-    cut: Callable[[Plan, Path, MediaInfo], Plan] = lambda plan, _, __: plan
+    finished: Callable[[Plan, Path, MediaInfo], Plan] = lambda plan, _, __: plan
     look: Callable[[Interpretation, Path, MediaInfo], Interpretation] = lambda stated, _, __: stated
 
     def run(self, clips: list[Path], report: Callable[[str, Progress], None]) -> Iterator[Delivered | Failed]:
@@ -102,8 +103,8 @@ class Batch:
             styled = self.treatment.on(plan)
         else:
             styled = sensible_rule(resolve(info, taken).picture, frame).on(plan)
-        moving = styled if self.motion.still else styled.model_copy(update={"motion": self.motion})
-        return self.cut(moving, clip, info)
+        moving = styled if self.motion == Motion() else styled.model_copy(update={"motion": self.motion})
+        return self.finished(moving, clip, info)
 
     def _one(self, clip: Path, frame: Frame, report: Callable[[str, Progress], None]) -> Delivered:
         info = info_to_render(clip, whole=self.range.whole)

@@ -5,10 +5,16 @@ from pathlib import Path
 
 from platformdirs import user_cache_path
 
-from cadrage.analyses import ANALYSES
-from cadrage.analysis import AnalysisStore, Found, Subject
+from cadrage.analyses import ANALYSES, find, subject_for
+from cadrage.analysis import AnalysisStore, Found, NotFound
+from cadrage.analysis.detectors.models import missing
 from cadrage.analysis.fields import FieldsFound, as_found
+from cadrage.analysis.following.analysis import FollowingFound
+from cadrage.cli.progress import progress_bar
 from cadrage.cli.telling import note
+from cadrage.compose.following import Seen, solved, unsolved
+from cadrage.compose.seen import seen_in
+from cadrage.errors import BadRequest
 from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
 from cadrage.footage.interpretation import fields_of
 from cadrage.plan import Plan
@@ -25,11 +31,40 @@ def found_in(kind: str, source: Path, info: MediaInfo, stated: Interpretation | 
     Raises:
         MissingSource, UnreadableFile: it cannot be read.
     """
+    outcome = find(kind, _store(), source, _clip(source), info, stated)
+    return outcome.result if isinstance(outcome, Found) else None
+
+
+def seen_for(source: Path, info: MediaInfo, stated: Interpretation) -> Seen:
+    """What moves in a clip; kept in the same folder. It may take a while, which a terminal is told.
+
+    Raises:
+        MissingSource, UnreadableFile: it cannot be read. BadRequest: there is nothing that moves.
+    """
+    with progress_bar("Looking at it") as report:
+        outcome = find("following", _store(), source, _clip(source), info, stated, report)
+    if isinstance(outcome, NotFound):
+        raise BadRequest(outcome.reason, remedy="Use another movement, such as --motion push:4%.", clip=source)
+    for model in missing():
+        note(f"A model is missing ({model.name}): {model.purpose}.")
+    subject = subject_for("following", _store(), source, _clip(source), info, stated)
+    found = FollowingFound.model_validate(outcome.result)
+    return seen_in(_store().folder(ANALYSES["following"].request(subject).key), found)
+
+
+def with_ways(plan: Plan, source: Path, info: MediaInfo) -> Plan:
+    """A plan with a way found wherever it is to follow and has none yet."""
+    return solved(plan, info, seen_for(source, info, plan.interpretation)) if unsolved(plan) else plan
+
+
+def _store() -> AnalysisStore:
     store = AnalysisStore(user_cache_path("cadrage") / "analyses")
     store.collect((), DAYS_KEPT)
-    clip = f"{source.resolve()} {ClipIdentity.of(source).fingerprint}"
-    outcome = store.find(ANALYSES[kind], Subject(source, clip, info, stated or Interpretation()))
-    return outcome.result if isinstance(outcome, Found) else None
+    return store
+
+
+def _clip(source: Path) -> str:
+    return f"{source.resolve()} {ClipIdentity.of(source).fingerprint}"
 
 
 def looked_at(plan: Plan, source: Path, info: MediaInfo) -> Plan:

@@ -16,7 +16,7 @@ from rich.table import Table
 from cadrage import output
 from cadrage import render as rendering
 from cadrage.batch import Batch, help_in
-from cadrage.cli.analysing import as_seen
+from cadrage.cli.analysing import as_seen, with_ways
 from cadrage.cli.app import Replace, Source, app, examples, library_for, show
 from cadrage.cli.arguments import (
     build_plan,
@@ -74,13 +74,20 @@ def convert_command(
     made = build_plan(source, options)
     info = rendering.info_to_render(source, whole=made.range.whole)
     made = completed(made, source, info, options)
+    _tell(deliver(made, source, info, target, how, replace=replace), as_json)
+
+
+def deliver(
+    made: Plan, source: Path, info: MediaInfo, target: Path, how: output.Settings, *, replace: bool
+) -> Inspection:
+    """Render a plan into a file with a progress bar, and inspect it."""
     library = library_for(made, source, info)
     request = rendering.RenderRequest(made, source, info, library, how)
     output.check_decided(how, made.frame, source.name)
     _notes(made, info, request)
     with _bar(rendering.delivered(made, info, how).frames) as report:
         rendering.render(made, source, target, info, settings=how, library=library, report=report, replace=replace)
-    _report(target, request, as_json)
+    return inspect_file(target, request)
 
 
 def _notes(plan: Plan, info: MediaInfo, request: rendering.RenderRequest) -> None:
@@ -126,7 +133,7 @@ def batch_command(
         interpretation=read_interpretation(options["pixel_aspect"], options["taken_as"]),
         range=read_range(options["part"]),
         motion=read_motion(options["motion"]),
-        cut=lambda plan, clip, info: cut(plan, clip, info, options["shots"]),
+        finished=lambda plan, clip, info: with_ways(cut(plan, clip, info, options["shots"]), clip, info),
         look=cache(as_seen),
     )
     made, failed = run_batch(folder, batch, workers)
@@ -186,11 +193,10 @@ def inspect_command(
         if settings is None and "kind=" not in write:
             how = settings_for(file, how, stated=False)
         request = rendering.RenderRequest(asked, source, info, library_for(asked, source, info), how)
-    _report(file, request, as_json)
+    _tell(inspect_file(file, request), as_json)
 
 
-def _report(file: Path, request: rendering.RenderRequest | None, as_json: bool) -> None:
-    inspection = inspect_file(file, request)
+def _tell(inspection: Inspection, as_json: bool) -> None:
     show(inspection, as_json, lambda: _inspection_table(inspection))
     if not inspection.right:
         raise typer.Exit(WRONG)

@@ -9,7 +9,7 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from cadrage.analysis.shots import ShotsFound
-from cadrage.cli.analysing import found_in, looked_at
+from cadrage.cli.analysing import found_in, looked_at, with_ways
 from cadrage.cli.arguments import build_plan, checked, pair
 from cadrage.cli.options import Options
 from cadrage.compose.cutting import with_shots
@@ -18,6 +18,7 @@ from cadrage.errors import BadRequest
 from cadrage.footage import MediaInfo, resolve
 from cadrage.geometry import Placement
 from cadrage.motion import Key, Motion, Stage, key_of
+from cadrage.motion.follow import Follow
 from cadrage.motion.moves import Move
 from cadrage.plan import Plan
 from cadrage.values import parse_exact
@@ -45,14 +46,14 @@ def completed(plan: Plan, source: Path, info: MediaInfo, options: Options) -> Pl
     plan = cut(looked_at(plan, source, info), source, info, options["shots"])
     motion = read_motion(options["motion"])
     if options["key"]:
-        if motion.move is not None:
+        if motion != Motion():
             raise BadRequest("A placement is moved by --motion or by --key, not by both.", remedy="Leave one out.")
         stage = stage_of(plan, resolve(info, plan.interpretation))
         motion = checked(lambda: Motion(keys=tuple(read_keys(options["key"], stage))))
-    if motion.still:
-        return plan
-    uncut = {} if options["shots"] else {"shots": ()}  # what a plan says of shots would hide what was typed
-    return plan.model_copy(update={"motion": motion, **uncut})
+    if motion != Motion():
+        uncut = {} if options["shots"] else {"shots": ()}  # what a plan says of shots would hide what was typed
+        plan = plan.model_copy(update={"motion": motion, **uncut})
+    return with_ways(plan, source, info)
 
 
 def cut(plan: Plan, source: Path, info: MediaInfo, text: str) -> Plan:
@@ -74,7 +75,7 @@ def cut(plan: Plan, source: Path, info: MediaInfo, text: str) -> Plan:
 
 
 def read_motion(text: str) -> Motion:
-    """A move as it was typed: "push:4%", "pan:left-right,ease=even", "tilt:up-down".
+    """A movement as it was typed: "push:4%", "pan:left-right,ease=even", "tilt:up-down", "follow:calm".
 
     Raises:
         BadRequest: it cannot be read.
@@ -82,15 +83,21 @@ def read_motion(text: str) -> Motion:
     if not text:
         return Motion()
     kind, _, rest = text.partition(":")
-    if kind not in ("push", "pan", "tilt"):
-        raise BadRequest(f"{kind!r} is no move.", remedy="Moves are push:4%, pan:left-right and tilt:up-down.")
+    if kind not in ("push", "pan", "tilt", "follow"):
+        raise BadRequest(
+            f"{kind!r} is no movement.", remedy="There are push:4%, pan:left-right, tilt:up-down and follow:medium."
+        )
     first, *more = rest.split(",") if rest else [""]
-    given: dict[str, Any] = {"kind": kind}
-    if first and "=" not in first:
+    given: dict[str, Any] = {} if kind == "follow" else {"kind": kind}
+    if kind == "follow" and first and "=" not in first:
+        given["pace"] = first
+    elif first and "=" not in first:
         given |= {"percent": first.rstrip("%")} if kind == "push" else {"way": first.replace("-", "_")}
     elif first:
         more.insert(0, first)
     given |= dict(pair(part, KEY_HELP) for part in more)
+    if kind == "follow":
+        return checked(lambda: Motion(follow=Follow.model_validate(given)))
     return checked(lambda: Motion(move=MOVE.validate_python(given)))
 
 

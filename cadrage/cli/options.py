@@ -63,7 +63,8 @@ MotionText = Annotated[
     typer.Option(
         "--motion",
         help="A move over the length of the clip: push:4%, push:-4%, pan:left-right, tilt:up-down; "
-        "with ,ease=even or smooth, and for pan and tilt ,beyond=true where the surround may show.",
+        "with ,ease=even or smooth, and for pan and tilt ,beyond=true where the surround may show. "
+        "Or follow:calm, medium or quick: the window follows what matters; with ,closest=1.5 and widest.",
     ),
 ]
 Shots = Annotated[
@@ -151,6 +152,11 @@ def takes_plan(command: Command) -> Command:
 def takes_plan_of_many(command: Command) -> Command:
     """Give a command those of them that make sense for many clips, in the same way."""
     return _taking(command, FOR_MANY)
+
+
+def takes_frame(command: Command) -> Command:
+    """Give a command those of the latter that do not say how the picture moves."""
+    return _taking(command, tuple(name for name in FOR_MANY if name != "motion"))
 
 
 def _taking(command: Command, names: tuple[str, ...]) -> Command:

@@ -13,7 +13,7 @@ from cadrage.values import Value
 
 BETWEEN = 24
 """Moments between two keys: straight lines between them look like the curve."""
-MOST_MOMENTS = 4000
+MOST_MOMENTS = 1500
 
 
 class PathPoint(Value):
@@ -43,11 +43,12 @@ class PathPoint(Value):
 def path_of(plan: Plan, info: MediaInfo) -> tuple[PathPoint, ...]:
     """The way of the window over all that is delivered, in the order of time; two moments of a shot that stands."""
     track = track_of(plan, info)
-    gaps = sum(1 + len(shot.plan.motion.keys) for shot in track.shots)
-    between = max(1, min(BETWEEN, MOST_MOMENTS // gaps))
+    tracks = [track.track(number) for number in range(len(track.shots))]
+    gaps = sum(1 + len(own.times) for own in tracks if isinstance(own, MovingTrack))
+    between = max(1, min(BETWEEN, MOST_MOMENTS // max(1, gaps)))
     found: list[PathPoint] = []
     for number, shot in enumerate(track.shots):
-        own = track.track(number)
+        own = tracks[number]
         times = moments((shot.first, shot.last), own.times, between) if isinstance(own, MovingTrack) else ()
         found += [_point(track, number, time) for time in times or sorted({shot.first, shot.last})]
     return tuple(found)

@@ -30,7 +30,7 @@ HIDDEN = 0.4
 """What is left of how sure a place is while its thing is hidden."""
 AT_EDGE, LINGERS = 0.1, 3
 """Of the picture: what is nearer to its edge comes in or goes out there; and samples that it is waited for."""
-HEADS = 2.0
+HEADS = 4.0
 """How much more a face says of where somebody is."""
 
 

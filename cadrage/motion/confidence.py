@@ -20,6 +20,8 @@ DOUBTFUL = 0.7
 PINNED = 0.6
 """Seconds around a pin in which somebody said where the window is to be."""
 LARGE = 1.15
+SHORTEST = Fraction(1, 2)
+"""Seconds of a shot in which there is time to see whether the window is right."""
 LEAVES = 0.75
 Raw = NDArray[np.float64]
 
@@ -89,7 +91,7 @@ def doubts(
     start, end = span
     for number, (first, stop) in enumerate(whole_seconds(times, start)):
         reason = _reason(actors, view, both, sure, slice(first, stop)) if stop > first else None
-        if reason is None:
+        if reason is None or end - start < SHORTEST:
             continue
         reason = "lost" if asked and reason == "nobody" else reason
         percent = round(100 * float(sure[first:stop].mean()))
@@ -104,7 +106,7 @@ def doubts(
 
 def _reason(actors: list[Actor], view: View, both: tuple[Aims, Aims], sure: Floats, at: slice) -> DoubtReason | None:
     """Why some samples are doubtful; None where they are not."""
-    there = np.array([actor.matters[at] > 0 for actor in actors]).reshape(len(actors), -1)
+    there = np.array([actor.matters[at] > 0 for actor in actors])
     if not there.any():
         return "nobody"
     shown = float(np.minimum(both[0].shown[at], both[1].shown[at]).mean())

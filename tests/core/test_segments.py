@@ -15,6 +15,7 @@ import numpy as np
 import pytest
 
 from cadrage.errors import Cancelled, CannotWrite, MissingSource, Paused, SourceChanged
+from cadrage.files import locked
 from cadrage.footage import open_footage, probe
 from cadrage.formats import Frame
 from cadrage.inspection import inspect_file
@@ -23,7 +24,6 @@ from cadrage.plan import Plan, Range
 from cadrage.render import RenderRequest, render
 from cadrage.render.passes import allocate_bitrate
 from cadrage.render.segments import finish, help_out
-from cadrage.files import locked
 from cadrage.render.workspace import RenderWorkspace
 from tests.clips import write_clip
 

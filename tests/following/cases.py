@@ -129,7 +129,7 @@ def _head(name: str, way: Callable[[int], tuple[float, float]], side: float, fra
         drawing.put_face(image, x, y, side)
         return noisy(image, number, 1.5)
 
-    return Case(name, frames, paint, (lambda number: way(number),), **more)
+    return Case(name, frames, paint, (way,), **more)
 
 
 def _two(

@@ -52,7 +52,7 @@ def put_walker(
     """Draw somebody who walks, seen from the side, the middle of the body at a point; arms and legs swing."""
 
     def at(across: float, down: float) -> tuple[int, int]:
-        return int(round((x + across * tall) * 16)), int(round((y + down * tall) * 16))
+        return round((x + across * tall) * 16), round((y + down * tall) * 16)
 
     thick = max(2, int(tall * 0.09))
     swing = 0.16 * np.sin(number * gait)

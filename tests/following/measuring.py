@@ -95,7 +95,7 @@ def figures(case: Case, plan: Plan, info: MediaInfo) -> Figures:
     middle, side, want = np.array(middles), np.array(sides), np.array(wanted)
     error = np.abs(middle - want) / side
     jerk, reversals, still = _movement(middle / side, float(info.rate), case.cuts)
-    there = [value for value in inside if value == value]
+    there = [value for value in inside if not np.isnan(value)]
     return Figures(
         case.name,
         float(np.mean(there)),
@@ -153,7 +153,7 @@ def _sure(plan: Plan, inside: list[float], rate: float) -> list[tuple[float, flo
     for way in follow.path:
         for second, percent in enumerate(way.sure, int(way.start * Fraction(rate))):
             first = int(way.start * Fraction(rate)) + (second - int(way.start * Fraction(rate))) * int(rate)
-            part = [value for value in inside[first : first + int(rate)] if value == value]
+            part = [value for value in inside[first : first + int(rate)] if not np.isnan(value)]
             if part:
                 found.append((percent / 100, float(np.mean(part))))
     return found

@@ -10,11 +10,11 @@ from django.db import connection
 from django.utils import timezone
 from django_tasks_db.models import DBTaskResult
 
+from cadrage.files import locked
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.output import Settings
 from cadrage.plan import Design
-from cadrage.files import locked
 from server.studio.actions import clearing, framings, renders, work
 from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin, plan_of

@@ -5,9 +5,8 @@ from fractions import Fraction
 
 import pytest
 
-from cadrage.files import unfinished_name
+from cadrage.files import locked, unfinished_name
 from cadrage.footage import probe
-from cadrage.files import locked
 from server.studio.actions import renders, work
 from server.studio.actions.jobs import MOST_STALLED
 from server.studio.models import Framing, Render

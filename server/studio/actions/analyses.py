@@ -11,9 +11,8 @@ from django.db import transaction
 from cadrage.analyses import ANALYSES
 from cadrage.analysis import NotFound, Subject
 from cadrage.errors import CadrageError, Cancelled, Paused
-from cadrage.files import remove
+from cadrage.files import locked, remove
 from cadrage.footage import MediaInfo
-from cadrage.files import locked
 from cadrage.rules import format_key
 from server.studio.actions import jobs
 from server.studio.actions.calls import call, called

@@ -8,12 +8,11 @@ from django.db import transaction
 
 from cadrage import render as rendering
 from cadrage.errors import CadrageError, Cancelled, Paused, SourceChanged
-from cadrage.files import sweep
+from cadrage.files import locked, sweep
 from cadrage.footage import ClipIdentity
 from cadrage.inspection import inspect_file
 from cadrage.inspection.sheet import digest_of
 from cadrage.render.segments import finish, help_out
-from cadrage.files import locked
 from cadrage.render.workspace import RenderWorkspace
 from server.studio.actions import jobs
 from server.studio.actions.analyses import settled
