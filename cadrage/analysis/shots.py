@@ -113,8 +113,12 @@ def find_shots(path: Path, info: MediaInfo, report: Report = no_progress) -> Sho
         MissingSource, UnreadableFile: it cannot be read. Cancelled: `report` said so.
     """
     starts = (Fraction(0), *cuts(smalls(path, info, report)))[:MOST_SHOTS]
-    count = len(starts)
-    return ShotsFound(starts=starts, summary="one shot" if count == 1 else f"{count} shots")
+    return ShotsFound(starts=starts, summary=shots_summary(len(starts)))
+
+
+def shots_summary(count: int) -> str:
+    """How many shots there are, in words."""
+    return "one shot" if count == 1 else f"{count} shots"
 
 
 def smalls(path: Path, info: MediaInfo, report: Report = no_progress) -> Iterator[Small]:

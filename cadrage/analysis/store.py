@@ -116,6 +116,11 @@ class AnalysisStore:
             self._held[key] = outcome
         return outcome
 
+    def kept_pieces(self, key: str) -> int:
+        """How many files of an outcome that is still being found were kept so far."""
+        work = self.root / f"{WORK}{key}"
+        return sum(1 for _ in work.iterdir()) if work.is_dir() else 0
+
     def collect(self, used: Collection[str], days: float) -> int:
         """Take away what nobody uses and was made more than some days ago; says how many."""
         gone = [path for path in (self.root.iterdir() if self.root.is_dir() else ()) if _is_old(path, used, days)]

@@ -9,12 +9,14 @@ from cadrage.compose.over_time import OverTime, Spell
 from cadrage.footage import MediaInfo, effective_timing
 from cadrage.formats import Delivery
 from cadrage.geometry import CautionKind
+from cadrage.motion.follow import Doubt
 from cadrage.plan import Plan
 from cadrage.values import Value, format_exact
 
-Reason = Literal["lost", "enlarged", "shape", "fast", "empty", "bars", "rate", "long"]
+Reason = Literal["doubtful", "lost", "enlarged", "shape", "fast", "empty", "bars", "rate", "long"]
 
 REASONS: dict[Reason, str] = {
+    "doubtful": "Follows doubtfully",
     "lost": "Over a third lost",
     "enlarged": "Enlarged over 1.5",
     "shape": "Shape wrong",
@@ -60,7 +62,7 @@ def concerns(
         bars: what was found in the picture; None where nobody has looked.
         delivery: what is asked of the frame.
     """
-    found = _of_placement(measure) if over is None else _of_movement(over)
+    found = [*_of_doubts(plan), *(_of_placement(measure) if over is None else _of_movement(over))]
     if bars is not None and bars.kind in ("bars", "changing") and plan.interpretation.burned_in_bars is None:
         found.append(Concern(reason="bars", summary="bars in the picture"))
     return found + _of_time(plan, info, delivery)
@@ -84,6 +86,22 @@ def _of_movement(over: OverTime) -> list[Concern]:
         if each:
             found.append(Concern(reason=reason, summary=f"{REASONS[reason].lower()} from {_clock(each[0].start)}"))
     return found
+
+
+def doubts_of(plan: Plan) -> list[Doubt]:
+    """Stretches in which windows of a plan that follow may be wrong, in the order of time."""
+    follows = [one.motion.follow for one in (plan, *plan.each_shot) if one.motion.follow is not None]
+    return sorted({doubt for follow in follows for doubt in follow.doubts}, key=lambda one: one.start)
+
+
+def _of_doubts(plan: Plan) -> list[Concern]:
+    """The worst of them, and how many there are."""
+    found = doubts_of(plan)
+    if not found:
+        return []
+    worst = min(found, key=lambda one: (one.sure, one.start))
+    more = f", and {len(found) - 1} more" if len(found) > 1 else ""
+    return [Concern(reason="doubtful", summary=f"{worst.summary} at {_clock(worst.start)}{more}")]
 
 
 def _clock(time: Fraction) -> str:

@@ -3,17 +3,19 @@
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
-from typing import Any
 
 from cadrage.analysis.following.evidence import Evidence
 from cadrage.compose.cutting import in_shot, shot_of, with_shots
 from cadrage.compose.framed import stage_of
-from cadrage.compose.shots import PlannedShot, planned_shots
+from cadrage.compose.moment import picture_time
+from cadrage.compose.shots import PlannedShot, planned_shots, track_of
+from cadrage.errors import BadRequest
 from cadrage.footage import MediaInfo, effective_timing, resolve
-from cadrage.motion import Motion, Stage
+from cadrage.geometry import Placement
+from cadrage.motion import Motion, Stage, pose_of
 from cadrage.motion.cast import Actor, View, cast_of
 from cadrage.motion.chosen import chosen, counted
-from cadrage.motion.follow import MOST_DOUBTS, Doubt, Follow, Subject
+from cadrage.motion.follow import MOST_DOUBTS, MOST_PINS, Doubt, Follow, Pin, Subject
 from cadrage.motion.following import Shot, followed
 from cadrage.motion.spline import Spline
 from cadrage.plan import Plan
@@ -120,7 +122,7 @@ def _following(plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, spans: t
     return plan.model_copy(update={"motion": motion})
 
 
-def _roomy(plan: Plan, info: MediaInfo, follow: Follow) -> Any:  # noqa: ANN401 - a placement
+def _roomy(plan: Plan, info: MediaInfo, follow: Follow) -> Placement:
     """A placement that leaves something to move: the plan's own, or one that fills the frame."""
     del follow
     stage = stage_of(plan, resolve(info, plan.interpretation))
@@ -152,3 +154,60 @@ def _one_of(subject: Subject, seen: Seen, first: int, end: int, everybody: list[
     if subject.drawn and seen.drawn is not None:
         return seen.drawn(subject, first, end, view)
     return chosen(subject, everybody, seen.evidence.times[first:end], view)
+
+
+def with_pin(
+    plan: Plan, info: MediaInfo, seen: Seen, time: Fraction, placement: Placement, number: int | None = None
+) -> Plan:
+    """A plan that follows, whose window passes a placement at a time; a pin of that picture is replaced.
+
+    Args:
+        plan: to change.
+        info: what the clip is.
+        seen: what was seen in it.
+        time: in seconds of the clip.
+        placement: that is passed.
+        number: of the shot that follows by itself; None is the whole clip.
+
+    Raises:
+        BadRequest: nothing follows there, or there are too many pins.
+    """
+    own = plan if number is None else plan.of_shot(shot_of(plan, number))
+    follow, time = _follow_of(own), picture_time(plan, info, time)
+    track = track_of(plan, info)
+    alone = track.shots[track.shot_at(time)].plan
+    pose = stage_of(alone, resolve(info, plan.interpretation)).with_base(placement).pose
+    made = Pin(time=time, x=_in_picture(pose.x), y=_in_picture(pose.y))
+    others = [pin for pin in follow.pins if pin.time != time]
+    if len(others) >= MOST_PINS:
+        raise BadRequest(f"There are {MOST_PINS} pins already.", remedy="Take some away first.")
+    pins = tuple(sorted([*others, made], key=lambda pin: pin.time))
+    return with_follow(plan, info, seen, follow.model_copy(update={"pins": pins}), number)
+
+
+def shifted(plan: Plan, info: MediaInfo, time: Fraction, placement: Placement) -> Plan:
+    """A plan without shots that follows, all of whose way, and pins, are moved as takes it to a placement at a time."""
+    follow = _follow_of(plan)
+    stage = stage_of(plan, resolve(info, plan.interpretation))
+    now = pose_of(track_of(plan.model_copy(update={"shots": ()}), info).at(time))
+    then = stage.with_base(placement).pose
+    moves = {"x": then.x - now.x, "y": then.y - now.y}
+    ways = tuple(
+        way.model_copy(update={name: getattr(way, name).moved(by) for name, by in moves.items()}) for way in follow.path
+    )
+    pins = tuple(
+        pin.model_copy(update={"x": _in_picture(pin.x + moves["x"]), "y": _in_picture(pin.y + moves["y"])})
+        for pin in follow.pins
+    )
+    moved = follow.model_copy(update={"path": ways, "pins": pins})
+    return plan.model_copy(update={"motion": plan.motion.model_copy(update={"follow": moved})})
+
+
+def _follow_of(plan: Plan) -> Follow:
+    if plan.motion.follow is None:
+        raise BadRequest("The window does not follow here.", remedy="Choose Follow first.")
+    return plan.motion.follow
+
+
+def _in_picture(value: Fraction) -> Fraction:
+    return min(max(value, Fraction(-1)), Fraction(1))

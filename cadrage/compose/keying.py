@@ -11,11 +11,15 @@ from cadrage.geometry import Placement
 from cadrage.geometry.placement import MAX_ANGLE, MAX_TIGHTNESS
 from cadrage.motion import Key, Motion, key_of, pose_of
 from cadrage.motion.keys import FARTHEST, MOST_KEYS
+from cadrage.motion.way_keys import keys_of_ways
 from cadrage.plan import Plan
 
 
 def with_move_as_keys(plan: Plan, info: MediaInfo) -> Plan:
-    """The plan whose move is done by keys, over all that is delivered."""
+    """The plan whose move, or whose way of a window that follows, is done by keys, over all that is delivered."""
+    if plan.motion.follow is not None:
+        keys = keys_of_ways(plan.motion.follow.path, stage_of(plan, resolve(info, plan.interpretation)))
+        return plan.model_copy(update={"motion": Motion(keys=keys, inside=plan.motion.inside)})
     if plan.motion.move is None:
         return plan
     alone = plan.model_copy(update={"shots": ()})

@@ -15,7 +15,7 @@ from cadrage.values import Exact, Value
 
 BETWEEN = 12
 """Moments that are looked at between two keys."""
-MOST_MOMENTS = 3000
+MOST_MOMENTS = 1000
 FAST = Fraction(1, 3)
 """Of the window's width or height in a second: what moves faster is hard to follow (common practice, no source)."""
 
@@ -74,7 +74,7 @@ def over_time(plan: Plan, info: MediaInfo) -> OverTime | None:
     shots = whole.shots
     if len(shots) == 1 and whole.constant:
         return None
-    between = max(1, min(BETWEEN, MOST_MOMENTS // (len(shots) + sum(len(shot.plan.motion.keys) for shot in shots))))
+    between = max(1, min(BETWEEN, MOST_MOMENTS // whole.gaps))
     seen: list[Seen] = []
     empty: list[Spell] = []
     fast: list[Spell] = []
@@ -116,6 +116,8 @@ def movement_summary(plan: Plan) -> str:
     """How a placement varies, shot by shot, in few words."""
     if not plan.shots:
         return plan.motion.summary
+    if plan.motion.follow is not None:
+        return f"{len(plan.shots)} shots, {plan.motion.summary}"
     moving = sum(not shot.motion.still for shot in plan.each_shot)
     return f"{len(plan.shots)} shots, {moving} moving" if moving else f"{len(plan.shots)} shots"
 

@@ -43,12 +43,10 @@ class PathPoint(Value):
 def path_of(plan: Plan, info: MediaInfo) -> tuple[PathPoint, ...]:
     """The way of the window over all that is delivered, in the order of time; two moments of a shot that stands."""
     track = track_of(plan, info)
-    tracks = [track.track(number) for number in range(len(track.shots))]
-    gaps = sum(1 + len(own.times) for own in tracks if isinstance(own, MovingTrack))
-    between = max(1, min(BETWEEN, MOST_MOMENTS // max(1, gaps)))
+    between = max(1, min(BETWEEN, MOST_MOMENTS // track.gaps))
     found: list[PathPoint] = []
     for number, shot in enumerate(track.shots):
-        own = tracks[number]
+        own = track.track(number)
         times = moments((shot.first, shot.last), own.times, between) if isinstance(own, MovingTrack) else ()
         found += [_point(track, number, time) for time in times or sorted({shot.first, shot.last})]
     return tuple(found)

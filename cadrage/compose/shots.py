@@ -92,6 +92,11 @@ class ShotsTrack(PlacementTrack):
         first = self._tracks[0]
         return all(track.constant and track.at(Fraction(0)) == first.at(Fraction(0)) for track in self._tracks)
 
+    @property
+    def gaps(self) -> int:
+        """How many stretches between two moments there are in which something moves, or may; at least one."""
+        return sum(1 + len(track.times) if isinstance(track, MovingTrack) else 1 for track in self._tracks)
+
     def shot_at(self, time: Fraction) -> int:
         """The number of the shot that a time lies in."""
         return max(0, bisect_right(self._starts, time) - 1)

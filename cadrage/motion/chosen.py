@@ -33,7 +33,7 @@ def chosen(subject: Subject, actors: Sequence[Actor], times: Floats, view: View)
         if not len(there):
             continue
         at = int(there[np.argmin(away[there])])
-        likeness = _overlap(actor.boxes[at], box)
+        likeness = overlap(actor.boxes[at], box)
         if likeness > 0 and (best is None or likeness > best[0]):
             best = likeness, actor
     return best[1] if best else None
@@ -57,7 +57,8 @@ def counted(actors: Sequence[tuple[Subject, Actor]], times: Floats) -> list[Acto
     return found
 
 
-def _overlap(one: Floats, other: Floats) -> float:
+def overlap(one: Floats, other: Floats) -> float:
+    """What two boxes share, of what either covers: 0 to 1."""
     sides = [
         min(one[axis] + one[axis + 2] / 2, other[axis] + other[axis + 2] / 2)
         - max(one[axis] - one[axis + 2] / 2, other[axis] - other[axis + 2] / 2)

@@ -18,7 +18,9 @@ from cadrage.values import Exact, PositiveExact, Value
 MOST_POINTS = 100_000
 ORDER = 4
 FARTHEST = 10
-MOST_TIMES = 600
+MOST_TIMES = 240
+BRIEF = 10**9
+"""What values are rounded to, in parts of the picture: far below a pixel, and quick to reckon with."""
 
 
 class SplineRow(Value):
@@ -49,6 +51,11 @@ class SplineRow(Value):
     def knots(self) -> list[Fraction]:
         """Seconds after its first moment at which it goes from one curve to the next; none where it stands."""
         return [] if self.still else [self.step * number for number in range(len(self.points) - ORDER + 2)]
+
+    def moved(self, by: Fraction) -> "SplineRow":
+        """The same way elsewhere."""
+        points = tuple(min(max(point + by, Fraction(-FARTHEST)), Fraction(FARTHEST)) for point in self.points)
+        return self.model_copy(update={"points": points})
 
     def at(self, seconds: Fraction) -> Fraction:
         """The value so many seconds after its first moment; it stands before that, and after its last."""
@@ -99,7 +106,8 @@ def spline_at(row: Sequence[Fraction], part: Fraction) -> Fraction:
     points = row[segment : segment + ORDER]
     if all(point == points[0] for point in points):
         return points[0]
-    return sum((weight * point for weight, point in zip(weights(part - segment), points, strict=True)), Fraction(0))
+    value = sum((weight * point for weight, point in zip(weights(part - segment), points, strict=True)), Fraction(0))
+    return Fraction(round(value * BRIEF), BRIEF)
 
 
 def weights(part: Fraction) -> tuple[Fraction, Fraction, Fraction, Fraction]:

@@ -3,7 +3,7 @@
 from django.conf import settings
 from django_tasks import task
 
-from server.studio.actions import analyses, work
+from server.studio.actions import analyses, following, work
 from server.studio.actions.calls import answers
 
 BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
@@ -29,5 +29,12 @@ def analysis_task() -> None:
     analyses.perform_next()
 
 
-for name, one in (("render", render_task), ("part", part_task), ("analysis", analysis_task)):
+@task(priority=BEFORE_RENDERS)
+def following_task(project: int) -> None:
+    """Find the ways of windows of a project that follow."""
+    following.see_to(project)
+
+
+TASKS = {"render": render_task, "part": part_task, "analysis": analysis_task, "following": following_task}
+for name, one in TASKS.items():
     answers(name, one)

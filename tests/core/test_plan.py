@@ -46,6 +46,17 @@ STORED = Path(__file__).parent / "stored"
 """A plan of each version, as it was written then."""
 
 
+def holds(now, then):
+    """Whether a value has all that it had then, and nothing new that says anything."""
+    if isinstance(then, dict):
+        return all(holds(now[name], value) for name, value in then.items()) and not any(
+            value for name, value in now.items() if name not in then
+        )
+    if isinstance(then, list):
+        return len(now) == len(then) and all(map(holds, now, then))
+    return now == then
+
+
 def test_version_1_stays_readable():
     plan = read_plan(STORED / "plan-1.json")
     assert plan.frame.name == "Wide"
@@ -57,7 +68,7 @@ def test_version_1_stays_readable():
 def test_version_2_means_what_it_did():
     """Numbers as they stand in the file, and where the picture is at a moment of each shot."""
     plan = read_plan(STORED / "plan-2.json")
-    assert json.loads(plan.model_dump_json()) == json.loads((STORED / "plan-2.json").read_text())
+    assert holds(json.loads(plan.model_dump_json()), json.loads((STORED / "plan-2.json").read_text()))
     first, second, third, fourth = plan.shots
     assert (first.own, set(second.own), set(fourth.own)) == ({}, {"placement", "motion"}, {"motion", "finish"})
     assert plan.motion.move.percent == 4

@@ -74,7 +74,7 @@ def test_a_treatment_and_a_rule_keep_the_move_and_no_keys(ida, framing):
     now = state(ida, framing)
     assert (now["obeys"], len(now["plan"]["motion"]["keys"])) == (False, 2)  # what no rule can hold stays here
     ida.post(f"/api/framings/{framing.pk}/obey")
-    assert state(ida, framing)["plan"]["motion"] == {"move": None, "keys": [], "inside": True}
+    assert state(ida, framing)["plan"]["motion"] == {"move": None, "keys": [], "follow": None, "inside": True}
 
 
 @pytest.mark.parametrize("wrong", [{"keys": [{"time": "1", "x": "0"}]}, {"move": {"kind": "zoom"}}, {"keys": "all"}])

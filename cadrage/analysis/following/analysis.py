@@ -16,6 +16,7 @@ from cadrage.analysis.following.evidence import FILE, Evidence
 from cadrage.analysis.following.pieces import joined, pieces_in
 from cadrage.analysis.following.samples import Scene
 from cadrage.analysis.following.watching import new_pieces
+from cadrage.analysis.shots import shots_summary
 from cadrage.footage import Interpretation
 from cadrage.footage.interpretation import Edges
 from cadrage.values import Exact, Value
@@ -80,7 +81,7 @@ class FollowingAnalysis(Analysis[FollowingFound]):
 
 def _summed_up(starts: tuple[Fraction, ...], evidence: Evidence) -> FollowingFound:
     subjects = len({thing.who for thing in evidence.things})
-    shots = "one shot" if len(starts) == 1 else f"{len(starts)} shots"
+    shots = shots_summary(len(starts))
     return FollowingFound(
         starts=starts,
         subjects=subjects,

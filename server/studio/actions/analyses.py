@@ -23,6 +23,8 @@ from server.studio.models.analysis import store
 State = Analysis.State
 AFTER_QUICK_ONES = 1e9  # seconds of rank
 REPORT_SECONDS = 0.5
+NOT_FOR_RENDERS = ("following",)
+"""Kinds that no render waits for: what they find is in its plan, or it is not ordered."""
 DAYS_KEPT = 30
 """An outcome that no clip has any more is kept for so long, for a clip that comes back."""
 log = logging.getLogger(__name__)
@@ -92,15 +94,16 @@ def _held_up(row: Analysis) -> bool:
 
 
 def settled(footage: Footage) -> bool:
-    """See that nothing is still to be found out about a clip, by finding it out; says whether that is so. It is not
-    where another worker is at it, who calls when it is done.
+    """See that nothing is still to be found out about a clip that a render needs, by finding it out; says whether that
+    is so. It is not where another worker is at it, who calls when it is done.
     """
     ask(footage)
-    for row in footage.analyses.filter(state=State.QUEUED).order_by("rank", "pk"):
+    waiting = footage.analyses.exclude(kind__in=NOT_FOR_RENDERS)
+    for row in waiting.filter(state=State.QUEUED).order_by("rank", "pk"):
         if not _held_up(row):
             _perform(row)
     _read_anew(footage)
-    return not footage.analyses.filter(state__in=(State.QUEUED, State.RUNNING)).exists()
+    return not waiting.filter(state__in=(State.QUEUED, State.RUNNING)).exists()
 
 
 def _perform(row: Analysis) -> bool:
@@ -120,14 +123,21 @@ def _perform(row: Analysis) -> bool:
             log.exception("An analysis stopped: %s", row)
             jobs.end(row, State.FAILED, problem="It stopped unexpectedly.", remedy="Try again.")
     call("render")  # one may have waited for it
+    if row.kind == "following":
+        call("following", row.footage.project_id)
     return True
 
 
 def _find(row: Analysis) -> None:
     footage = Footage.everything.select_related("project").get(pk=row.footage_id)
     analysis, subject = ANALYSES[row.kind], subject_of(footage)
-    # Nothing comes of an analysis before it is done, so each attempt beyond the first was in vain.
-    jobs.save(row, key=analysis.request(subject).key, phase="analysing", total=100, stalled_attempts=row.attempts - 1)
+    # Of most nothing comes before they are done, so each attempt beyond the first was in vain; of one that keeps files,
+    # each from which nothing more lay there.
+    key = analysis.request(subject).key
+    there = store.kept_pieces(key) if analysis.keeps_files else 0
+    stalled = row.stalled_attempts + 1 if row.attempts > 1 and there <= row.pieces else 0
+    stalled = stalled if analysis.keeps_files else row.attempts - 1
+    jobs.save(row, key=key, phase="analysing", total=100, stalled_attempts=stalled, pieces=there)
     outcome = store.find(analysis, subject, _Watch(row))
     if isinstance(outcome, NotFound):
         jobs.end(row, State.DONE, done=100, problem=outcome.reason)

@@ -6,11 +6,13 @@ from dataclasses import dataclass
 from django.db import transaction
 from django.db.models import F
 
+from cadrage.compose.following import unsolved
 from cadrage.errors import BadRequest, Stale
 from cadrage.geometry import Placement
 from cadrage.motion import Motion
 from cadrage.plan import PARTS, Design, Part, Plan, ReusableStyle, Style
 from cadrage.rules import Rule
+from server.studio.actions.calls import call
 from server.studio.actions.rules import RuleBook, set_rules
 from server.studio.models import Footage, Framing, Project, ProjectFrame, Step
 
@@ -171,6 +173,8 @@ def make_rules(framings: list[Framing]) -> list[Framing]:
         book = _books(rows)
         plans = [(row, book(row).plan(row, row.own)) for row in rows]
         set_rules((row.footage, row.frame, Rule(**Rule.parts_of(plan))) for row, plan in plans)
+        for project in {row.footage.project_id for row, plan in plans if plan.motion.follow is not None}:
+            call("following", project)
         obey([row for row, plan in plans if not plan.motion.keys and not plan.shots])
     return _locked(framings)
 
@@ -193,13 +197,14 @@ def paste(source: Framing, framings: Iterable[Framing], parts: Iterable[Part]) -
 
 
 def move_over_time(framings: Iterable[Framing], motion: Motion) -> list[Framing]:
-    """Give framings one movement, in all of their shots; one step each."""
+    """Give framings one movement, in all of their shots; one step each. Where it follows, the way is found later."""
+    label = "Move" if motion.follow is None else "Follow"
 
     def moved(design: Design) -> Design:
         shots = tuple(shot.model_copy(update={"motion": None}) for shot in design.shots)
         return design.model_copy(update={"motion": motion, "shots": shots})
 
-    return _change_each(framings, moved, "Move")
+    return _change_each(framings, moved, label)
 
 
 def place_all(framings: Iterable[Framing], placement: Placement) -> list[Framing]:
@@ -267,6 +272,8 @@ def _put(framings: Iterable[Framing], plan_for: Callable[[Framing, Plan], object
         Step.objects.bulk_create(_step(row, label) for row in changed)
         Framing.objects.bulk_update(changed, ["current"])
         Step.objects.filter(framing__in=changed, number__lt=F("framing__current") - LONGEST_HISTORY).delete()
+        for project in {row.footage.project_id for row in changed if unsolved(book(row).plan(row, row.own))}:
+            call("following", project)
     return changed
 
 

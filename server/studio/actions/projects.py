@@ -10,17 +10,21 @@ from cadrage.errors import BadRequest
 from cadrage.formats import FIRST_FRAME, Delivery, Frame
 from cadrage.output import Settings, encoder_config, following
 from cadrage.render import frame_written
-from server.studio.models import Analysis, OwnFrame, OwnSettings, Project, ProjectFrame, Render
+from server.studio.models import Analysis, Framing, OwnFrame, OwnSettings, Project, ProjectFrame, Render
 from server.studio.models.project import named
 
 MOST_FRAMES = 12
+TOLD_EACH = 10
+"""Percent of an analysis from one time that a page is told of it to the next."""
 
 
 def clips_state(project: Project) -> str:
     """A short text that changes when clips come, go, or are found to be something, by whomever."""
     clips = project.footage.order_by("pk").values_list("pk", "digest", "fingerprint")
-    found = Analysis.objects.filter(footage__project=project).order_by("pk").values_list("pk", "state", "key")
-    return _short([*clips, *found])
+    found = Analysis.objects.filter(footage__project=project).order_by("pk").values_list("pk", "state", "key", "done")
+    told = [(pk, state, key, done // TOLD_EACH) for pk, state, key, done in found]
+    ways = Framing.objects.filter(footage__project=project).exclude(ways_json=None).order_by("pk")
+    return _short([*clips, *told, *ways.values_list("pk", "ways_json__asked")])
 
 
 def renders_state(project: Project) -> str:

@@ -12,6 +12,7 @@ from django.db.models import QuerySet
 
 from cadrage import output
 from cadrage import render as rendering
+from cadrage.compose.following import unsolved
 from cadrage.errors import BadRequest, CannotWrite
 from cadrage.files import remove as remove_files
 from cadrage.footage import Interpretation, probe
@@ -41,6 +42,7 @@ def order(framing: Framing) -> Render:
         CannotWrite: there is next to no room.
     """
     plan = plan_of(framing)
+    _check_ways(framing, plan)
     how = framing.frame.settings
     output.check_decided(how, plan.frame, framing.footage.name)
     output.check_undamaged(how, framing.footage.info, framing.footage.name)
@@ -64,6 +66,21 @@ def order(framing: Framing) -> Render:
     if not reuse_result(job):
         call("render")
     return job
+
+
+def _check_ways(framing: Framing, plan: Plan) -> None:
+    """See that a window that follows has a way, or will have none since there is nothing to follow.
+
+    Raises:
+        BadRequest: its clip is still being looked at.
+    """
+    looking = framing.footage.analysis("following")
+    if unsolved(plan) and looking is not None and not looking.ended:
+        raise BadRequest(
+            "Its window is to follow, and the clip is still being looked at.",
+            remedy="Wait for that, or choose another movement.",
+            clip=framing.footage.name,
+        )
 
 
 def request_of(plan: Plan, how: output.Settings, footage: Footage) -> rendering.RenderRequest:

@@ -57,9 +57,9 @@ class RuleBook:
             "range": footage.range,
         }
         if own is not None:
-            return own.model_copy(update=fixed)
+            return framing.with_ways(own.model_copy(update=fixed))
         rule = self.rule(footage, frame)
-        return rule.on(Plan(**fixed))
+        return framing.with_ways(rule.on(Plan(**fixed)))
 
 
 def set_rules(rules: Iterable[tuple[Footage, ProjectFrame, Rule]]) -> None:

@@ -6,7 +6,8 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from cadrage.compose import Measure, measure
-from cadrage.compose.cutting import in_shot
+from cadrage.compose.cutting import in_shot, shot_of
+from cadrage.compose.following import shifted, with_pin
 from cadrage.compose.framed import straightened, with_window
 from cadrage.compose.keying import with_key, with_move_as_keys, with_nearest, with_shift
 from cadrage.compose.legible import Legible, legibility
@@ -20,6 +21,7 @@ from cadrage.render import estimate
 from cadrage.render.offers import fitting_of
 from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
+from server.studio.actions.following import seen_or_refused
 from server.studio.actions.materials import key_of, library_of, sampled
 from server.studio.actions.previews import found, kept, latest, previewer
 from server.studio.actions.renders import free_bytes, request_of
@@ -134,6 +136,12 @@ def readable(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
     return _changed(row, given, lambda plan: made_readable(plan, sampled(plan, row.footage)))
 
 
+def _in_force(row: Framing, given: MeasureIn) -> Plan:
+    """What is in force in the shot that is asked for."""
+    plan = actions.tried(row, given.design)
+    return plan if given.shot is None else plan.of_shot(shot_of(plan, given.shot))
+
+
 def _changed(row: Framing, given: MeasureIn, change: Callable[[Plan], Plan]) -> Design:
     """A design changed in the shot that it was asked for."""
     return in_shot(actions.tried(row, given.design), row.footage.info, given.shot, change).design
@@ -180,6 +188,13 @@ def key(request: HttpRequest, framing_id: int, given: KeyIn) -> Design:
     """The design with a key at a time; a move becomes keys."""
     row = owned.framing(request, framing_id)
     info, placement = row.footage.info, given.placement
+    follow = _in_force(row, given).motion.follow
+    if follow is not None and placement is not None:
+        if given.way == "shift":
+            return _changed(row, given, lambda plan: shifted(plan, info, given.time, placement))
+        seen = seen_or_refused(row.footage)
+        plan = actions.tried(row, given.design)
+        return with_pin(plan, info, seen, given.time, placement, given.shot).design
     if placement is None or given.way == "key":
         return _changed(row, given, lambda plan: with_key(plan, info, given.time, placement))
     put = {"shift": with_shift, "nearest": with_nearest}[given.way]

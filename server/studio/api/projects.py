@@ -98,7 +98,8 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> list[
     if action.do == "paste":
         changed = framing_actions.paste(owned.framing(request, action.source), rows, action.parts)
     elif action.do == "motion":
-        changed = framing_actions.move_over_time(rows, Motion(move=action.move))
+        follow = action.follow and action.follow.reusable
+        changed = framing_actions.move_over_time(rows, Motion(move=action.move, follow=follow))
     elif action.do == "place":
         changed = framing_actions.place_all(rows, action.placement)
     elif action.do == "move":

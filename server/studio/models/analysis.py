@@ -18,13 +18,15 @@ store = AnalysisStore(Path(settings.ANALYSES_DIR))
 class Analysis(Job):
     """One kind of analysis of a clip: the job of finding it, and the key under which its outcome lies.
 
-    `key` is of the request that was made last; the outcome is that of the clip only while it is done.
+    `key` is of the request that was made last; the outcome is that of the clip only while it is done. `pieces` is how
+    many files of it lay there when it was begun last, of a kind that keeps some.
     """
 
     call_name = "analysis"
 
     footage = models.ForeignKey(Footage, models.CASCADE, related_name="analyses")
     kind = models.CharField(max_length=40)
+    pieces = models.PositiveIntegerField(default=0)
     key = models.CharField(max_length=64, blank=True, default="", db_index=True)
 
     class Meta:

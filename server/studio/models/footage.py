@@ -2,18 +2,23 @@
 
 from functools import cached_property
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from django.conf import settings
 from django.db import models
 
 from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.analysis.fields import FieldsFound
-from cadrage.analysis.shots import ShotsFound
+from cadrage.analysis.following.analysis import FollowingFound
+from cadrage.analysis.shots import ShotsFound, shots_summary
 from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
 from cadrage.plan import Range
 from cadrage.surrounds import Blurred
 from cadrage.values import Value
 from server.studio.models.project import Project
+
+if TYPE_CHECKING:
+    from server.studio.models.analysis import Analysis
 
 
 class Present(models.Manager["Footage"]):
@@ -107,9 +112,21 @@ class Footage(models.Model):
 
     @property
     def shots(self) -> ShotsFound | None:
-        """Where its shots begin; None where nobody has looked."""
-        found = self.found.get("shots")
-        return found if isinstance(found, ShotsFound) else None
+        """Where its shots begin; None where nobody has looked, for them or for what moves."""
+        found, seen = self.found.get("shots"), self.following
+        if isinstance(found, ShotsFound):
+            return found
+        return None if seen is None else ShotsFound(starts=seen.starts, summary=shots_summary(len(seen.starts)))
+
+    @property
+    def following(self) -> FollowingFound | None:
+        """What moves in it, in short; None where nobody has looked."""
+        found = self.found.get("following")
+        return found if isinstance(found, FollowingFound) else None
+
+    def analysis(self, kind: str) -> "Analysis | None":
+        """The job of one kind of analysis of it; None where nobody has asked for it."""
+        return next((row for row in self.analyses.all() if row.kind == kind), None)
 
     @property
     def quiet_copy(self) -> Blurred:

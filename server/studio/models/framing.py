@@ -1,22 +1,28 @@
 """Framings, and every plan each of them has had."""
 
 from functools import cached_property
+from hashlib import blake2b
 
 from django.db import models
 
-from cadrage.plan import Plan
+from cadrage.compose.following import unsolved
+from cadrage.plan import Design, Plan
 from server.studio.models.footage import Footage
 from server.studio.models.project import ProjectFrame
 from server.studio.models.treatment import Treatment
 
 
 class Framing(models.Model):
-    """One clip in one frame. Its plan is that of its current step; its treatment, the saved one it was given last."""
+    """One clip in one frame. Its plan is that of its current step; its treatment, the saved one it was given last.
+
+    `ways_json` holds the ways that were found for a window that follows, and for which plan they were.
+    """
 
     footage = models.ForeignKey(Footage, models.CASCADE, related_name="framings")
     frame = models.ForeignKey(ProjectFrame, models.CASCADE, related_name="framings")
     treatment = models.ForeignKey(Treatment, models.SET_NULL, null=True, related_name="framings")
     current = models.PositiveIntegerField(default=0)
+    ways_json = models.JSONField(null=True, default=None)
 
     class Meta:
         ordering = ["id"]
@@ -29,6 +35,20 @@ class Framing(models.Model):
     def own(self) -> Plan | None:
         """Its own plan; None while it obeys its rule. Read once for a row; of many, `loaded` reads all at once."""
         return self.steps.get(number=self.current).plan
+
+    def asked_key(self, plan: Plan) -> str:
+        """What a way depends on: how the clip is framed, and what was seen in it."""
+        seen = self.footage.analysis("following")
+        text = f"{'' if seen is None else seen.key} {plan.model_dump_json(exclude={'range', 'surround', 'finish'})}"
+        return blake2b(text.encode(), digest_size=16).hexdigest()
+
+    def with_ways(self, plan: Plan) -> Plan:
+        """A plan with the ways that were found for it, if any were."""
+        ways = self.ways_json
+        if ways is None or not unsolved(plan) or ways["asked"] != self.asked_key(plan):
+            return plan
+        found = Design.model_validate(ways["design"])
+        return plan.model_copy(update={"placement": found.placement, "motion": found.motion, "shots": found.shots})
 
 
 class Step(models.Model):

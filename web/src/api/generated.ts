@@ -148,6 +148,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/footage/{footage_id}/following": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description Have what moves in a clip looked at, where nobody has yet.
+         */
+        post: operations["server_studio_api_following_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/footage/{footage_id}/interpretation": {
         parameters: {
             query?: never;
@@ -414,6 +434,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/candidates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Candidates
+         * @description Who could be followed in the shot of a time; nobody while its clip was not looked at.
+         */
+        post: operations["server_studio_api_following_candidates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/design": {
         parameters: {
             query?: never;
@@ -450,6 +490,46 @@ export interface paths {
         get: operations["server_studio_api_framings_estimated"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/follow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow
+         * @description The design whose window follows. While nobody has looked at its clip it stands, and its way is found after.
+         */
+        post: operations["server_studio_api_following_follow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/follow/anew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Anew
+         * @description The design with every way found anew, as after a change of its size.
+         */
+        post: operations["server_studio_api_following_anew"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1937,29 +2017,40 @@ export interface components {
         };
         /**
          * Candidate
-         * @description A shape that a clip's stored pixels may have.
+         * @description Somebody, or something, that could be followed.
          *
          *     Attributes:
-         *         pixel_aspect: width of a stored pixel over its height.
-         *         shape: the picture it makes, such as "4:3", upright.
-         *         evidence: what speaks for it, in words.
-         *         doubts: what speaks against it, in words.
+         *         subject: what to put into `Follow.subjects` to follow it.
+         *         kind: what of it was seen.
+         *         time: of the picture on which it is seen best, in seconds of the clip.
+         *         left, top, width, height: what to show of that picture, in parts of it.
+         *         share_percent: how much of the shot it is there for.
+         *         chosen: whether it is followed by name.
          */
         Candidate: {
+            /** Chosen */
+            chosen: boolean;
+            /** Height */
+            height: number;
             /**
-             * Doubts
-             * @default []
+             * Kind
+             * @enum {string}
              */
-            doubts: string[];
-            /** Evidence */
-            evidence: string[];
+            kind: "face" | "person" | "mover";
+            /** Left */
+            left: number;
+            /** Share Percent */
+            share_percent: number;
+            subject: components["schemas"]["Subject"];
             /**
-             * Pixel Aspect
+             * Time
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
-            pixel_aspect: string;
-            /** Shape */
-            shape: string;
+            time: string;
+            /** Top */
+            top: number;
+            /** Width */
+            width: number;
         };
         /**
          * Captions
@@ -2086,7 +2177,8 @@ export interface components {
         /**
          * CellOut
          * @description A framing as the board shows it: how it moves, and the least that it keeps. `stamp` changes with whatever its
-         *     thumbnail depends on.
+         *     thumbnail depends on; `unsolved` says that its window is to follow and its way is still to be found; `sure` is how
+         *     sure a window that follows is at its worst, percent.
          */
         CellOut: {
             /** Concerns */
@@ -2114,8 +2206,12 @@ export interface components {
             rule_set: boolean;
             /** Stamp */
             stamp: string;
+            /** Sure */
+            sure: number | null;
             /** Surround */
             surround: string;
+            /** Unsolved */
+            unsolved: boolean;
         };
         /**
          * CellsIn
@@ -2176,7 +2272,7 @@ export interface components {
              * Reason
              * @enum {string}
              */
-            reason: "lost" | "enlarged" | "shape" | "fast" | "empty" | "bars" | "rate" | "long";
+            reason: "doubtful" | "lost" | "enlarged" | "shape" | "fast" | "empty" | "bars" | "rate" | "long";
             /** Summary */
             summary: string;
         };
@@ -2422,6 +2518,7 @@ export interface components {
             finish: components["schemas"]["Finish"];
             /**
              * @default {
+             *       "follow": null,
              *       "inside": true,
              *       "keys": [],
              *       "move": null
@@ -2464,6 +2561,34 @@ export interface components {
              *     }
              */
             surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
+        };
+        /**
+         * Doubt
+         * @description A stretch in which the window may be wrong.
+         *
+         *     Attributes:
+         *         start, end: seconds of the clip.
+         *         reason: why.
+         *         sure: how sure it is at its worst, percent.
+         */
+        Doubt: {
+            /**
+             * End
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            end: string;
+            /**
+             * Reason
+             * @enum {string}
+             */
+            reason: "nobody" | "lost" | "unsure" | "wide" | "large" | "leaves";
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            start: string;
+            /** Sure */
+            sure: number;
         };
         /**
          * EachCell
@@ -2913,6 +3038,77 @@ export interface components {
              * @default []
              */
             where: string[];
+        };
+        /**
+         * Follow
+         * @description The window follows what matters.
+         *
+         *     Attributes:
+         *         pace: how eagerly.
+         *         aim: whether it follows, or stands where it is best throughout, or stands in the middle.
+         *         subjects: what it follows, in the order of time; what matters most where there are none. Of several at the same
+         *             time all are kept, if they fit.
+         *         pins: places that it passes, in the order of time.
+         *         closest: how many times larger than placed the picture may get, for something small; 1 to 3.
+         *         widest: how many times smaller it may get, for a group; 1 to 3.
+         *         path: the way that was found, a spline for each shot; none while nobody has looked for it.
+         *         doubts: stretches in which it may be wrong.
+         */
+        Follow: {
+            /**
+             * Aim
+             * @default subject
+             * @enum {string}
+             */
+            aim: "subject" | "still" | "centre";
+            /**
+             * Closest
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 1
+             */
+            closest: string;
+            /**
+             * Doubts
+             * @default []
+             */
+            doubts: components["schemas"]["Doubt"][];
+            /**
+             * Pace
+             * @default medium
+             * @enum {string}
+             */
+            pace: "calm" | "medium" | "quick";
+            /**
+             * Path
+             * @default []
+             */
+            path: components["schemas"]["Spline"][];
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["Pin"][];
+            /**
+             * Subjects
+             * @default []
+             */
+            subjects: components["schemas"]["Subject"][];
+            /**
+             * Widest
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 1
+             */
+            widest: string;
+        };
+        /**
+         * FollowIn
+         * @description A design whose window is to follow, and how; what was found before is not asked for.
+         */
+        FollowIn: {
+            design: components["schemas"]["Design"];
+            follow: components["schemas"]["Follow"];
+            /** Shot */
+            shot?: number | null;
         };
         /**
          * Follower
@@ -4300,9 +4496,11 @@ export interface components {
          *     Attributes:
          *         move: over the length of a shot.
          *         keys: in the order of time, one at a moment; where there are any, there is no move.
+         *         follow: what the window follows; where that is set, there are neither keys nor a move.
          *         inside: whether the window is held inside the picture wherever its size allows.
          */
         Motion: {
+            follow?: components["schemas"]["Follow"] | null;
             /**
              * Inside
              * @default true
@@ -4318,7 +4516,8 @@ export interface components {
         };
         /**
          * MotionCells
-         * @description Give cells a move, or take all movement away, also that of their shots; keys belong to one clip.
+         * @description Give cells a move, or let their windows follow, or take all movement away, also that of their shots; keys belong
+         *     to one clip.
          */
         MotionCells: {
             /**
@@ -4326,8 +4525,9 @@ export interface components {
              * @enum {string}
              */
             do: "motion";
+            follow?: components["schemas"]["Follow"] | null;
             /** Move */
-            move: (components["schemas"]["Push"] | components["schemas"]["Pan"] | components["schemas"]["Tilt"]) | null;
+            move?: (components["schemas"]["Push"] | components["schemas"]["Pan"] | components["schemas"]["Tilt"]) | null;
         };
         /**
          * MoveCells
@@ -4498,6 +4698,38 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * Pin
+         * @description A place that the window passes exactly.
+         *
+         *     Attributes:
+         *         time: when, in seconds of the clip.
+         *         x, y: the point of the picture in the middle of the window; see `Pose`.
+         *         hold: seconds that it stays there, half of them before.
+         */
+        Pin: {
+            /**
+             * Hold
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 17/50
+             */
+            hold: string;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            time: string;
+            /**
+             * X
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            x: string;
+            /**
+             * Y
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            y: string;
         };
         /**
          * PlaceCells
@@ -4751,6 +4983,7 @@ export interface components {
             interpretation: components["schemas"]["Interpretation"];
             /**
              * @default {
+             *       "follow": null,
              *       "inside": true,
              *       "keys": [],
              *       "move": null
@@ -5552,6 +5785,54 @@ export interface components {
             start: string;
         };
         /**
+         * Spline
+         * @description A way over one shot. Before its first and after its last moment the window stands.
+         *
+         *     Attributes:
+         *         start: when its shot begins, in seconds of the clip; it counts until the next one's.
+         *         since: when it begins to move.
+         *         x, y: the middle of the window; see `Pose`.
+         *         tightness: how large the picture is; as it is placed where that is None.
+         *         sure: how sure it is in each second from the start that the window shows whom it ought to, percent.
+         */
+        Spline: {
+            /**
+             * Since
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            since: string;
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            start: string;
+            /**
+             * Sure
+             * @default []
+             */
+            sure: number[];
+            tightness?: components["schemas"]["SplineRow"] | null;
+            x: components["schemas"]["SplineRow"];
+            y: components["schemas"]["SplineRow"];
+        };
+        /**
+         * SplineRow
+         * @description One value over time.
+         *
+         *     Attributes:
+         *         step: seconds from one knot to the next.
+         *         points: control points; one, where it stands, or at least four.
+         */
+        SplineRow: {
+            /** Points */
+            points: string[];
+            /**
+             * Step
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            step: string;
+        };
+        /**
          * State
          * @description Where a job stands.
          * @enum {string}
@@ -5658,6 +5939,52 @@ export interface components {
              * @default 0
              */
             tinted: string;
+        };
+        /**
+         * Subject
+         * @description Somebody or something that is to be followed, shown on one picture.
+         *
+         *     Attributes:
+         *         time: of that picture, in seconds of the clip.
+         *         x, y: the middle of a box around it, in parts of the upright stored picture's width and height.
+         *         width, height: of the box, in the same.
+         *         drawn: whether the box was drawn by hand, and is followed by what is in it; else it is of something that the
+         *             analysis saw.
+         *         until: when it is to be followed no more; None is the end of the shot.
+         */
+        Subject: {
+            /**
+             * Drawn
+             * @default false
+             */
+            drawn: boolean;
+            /**
+             * Height
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            height: string;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            time: string;
+            /** Until */
+            until?: string | null;
+            /**
+             * Width
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            width: string;
+            /**
+             * X
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            x: string;
+            /**
+             * Y
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            y: string;
         };
         /**
          * SubtitleInfo
@@ -5974,6 +6301,7 @@ export interface components {
             finish: components["schemas"]["Finish"];
             /**
              * @default {
+             *       "follow": null,
              *       "inside": true,
              *       "keys": [],
              *       "move": null
@@ -6306,6 +6634,28 @@ export interface operations {
                 "application/json": components["schemas"]["PathIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_following_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -6652,6 +7002,32 @@ export interface operations {
             };
         };
     };
+    server_studio_api_following_candidates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MomentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Candidate"][];
+                };
+            };
+        };
+    };
     server_studio_api_framings_change: {
         parameters: {
             query?: never;
@@ -6696,6 +7072,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EstimateOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_following_follow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FollowIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Design"];
+                };
+            };
+        };
+    };
+    server_studio_api_following_anew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MomentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Design"];
                 };
             };
         };

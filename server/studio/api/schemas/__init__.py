@@ -16,6 +16,7 @@ from server.studio.api.schemas.footage import AnalysisOut, FootageOut, Interpret
 from server.studio.api.schemas.framing import (
     CutIn,
     EstimateOut,
+    FollowIn,
     FramingOut,
     KeyIn,
     LineIn,
@@ -39,6 +40,7 @@ __all__ = [
     "Changes",
     "CutIn",
     "EstimateOut",
+    "FollowIn",
     "FootageOut",
     "FrameIn",
     "FrameOut",

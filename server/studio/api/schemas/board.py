@@ -7,11 +7,13 @@ from ninja import Schema
 from pydantic import Field
 
 from cadrage.compose import measure
-from cadrage.compose.concerns import Concern, concerns
+from cadrage.compose.concerns import Concern, concerns, doubts_of
+from cadrage.compose.following import follows, unsolved
 from cadrage.compose.over_time import movement_summary, over_time
 from cadrage.formats import Delivery, Frame, Guide
 from cadrage.formats.aspect_names import aspect_name
 from cadrage.geometry import Placement
+from cadrage.motion.follow import Follow
 from cadrage.motion.moves import Move
 from cadrage.output import DEFAULT, Settings
 from cadrage.render.offers import BarsChoice, bars_choice, settings_summary
@@ -93,7 +95,8 @@ measured_over_time = lru_cache(MEASURES_KEPT)(over_time)
 
 class CellOut(Schema):
     """A framing as the board shows it: how it moves, and the least that it keeps. `stamp` changes with whatever its
-    thumbnail depends on.
+    thumbnail depends on; `unsolved` says that its window is to follow and its way is still to be found; `sure` is how
+    sure a window that follows is at its worst, percent.
     """
 
     id: int
@@ -108,6 +111,8 @@ class CellOut(Schema):
     kept_percent: Exact
     loses: bool
     concerns: list[Concern]
+    unsolved: bool
+    sure: int | None
 
     @classmethod
     def of(cls, row: Framing, book: RuleBook, shelf: Shelf) -> "CellOut":
@@ -123,10 +128,12 @@ class CellOut(Schema):
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
             placement=numbers.summary.placement,
             surround=numbers.summary.surround,
-            movement="" if over is None else movement_summary(plan),
+            movement="" if over is None and not follows(plan) else movement_summary(plan),
             kept_percent=numbers.cost.kept_percent if over is None else over.kept_least.value,
             loses=numbers.summary.loses,
             concerns=concerns(plan, info, numbers, over, row.footage.bars, row.frame.delivery),
+            unsolved=unsolved(plan),
+            sure=min((doubt.sure for doubt in doubts_of(plan)), default=None),
         )
 
 
@@ -172,10 +179,13 @@ class MoveCells(Schema):
 
 
 class MotionCells(Schema):
-    """Give cells a move, or take all movement away, also that of their shots; keys belong to one clip."""
+    """Give cells a move, or let their windows follow, or take all movement away, also that of their shots; keys belong
+    to one clip.
+    """
 
     do: Literal["motion"]
-    move: Move | None
+    move: Move | None = None
+    follow: Follow | None = None
 
 
 class TreatCells(Schema):

@@ -93,7 +93,14 @@ def _noticed(row: Footage, taken: MediaInfo) -> Iterator[NoticeOut]:
         yield NoticeOut(message=one.message, damage=one.damage, frame=frame)
 
 
-TITLES = {"bars": "Bars", "fields": "Fields", "quiet_copy": "The quiet copy", "pictures": "Damage", "shots": "Shots"}
+TITLES = {
+    "bars": "Bars",
+    "fields": "Fields",
+    "quiet_copy": "The quiet copy",
+    "pictures": "Damage",
+    "shots": "Shots",
+    "following": "What moves",
+}
 """What is looked for, as people call it."""
 
 

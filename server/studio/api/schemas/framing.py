@@ -10,6 +10,7 @@ from cadrage.compose import Measure, measure
 from cadrage.compose.concerns import Concern, concerns
 from cadrage.compose.over_time import over_time
 from cadrage.geometry import Placement, Window
+from cadrage.motion.follow import Follow
 from cadrage.plan import Design, Part, Plan
 from cadrage.playing.request import LINES, MOST_LINES, MOST_TILES
 from cadrage.render.offers import Fitting
@@ -115,6 +116,12 @@ class KeyIn(MeasureIn):
     time: Exact
     placement: Placement | None = None
     way: Literal["key", "shift", "nearest"] = "key"
+
+
+class FollowIn(MeasureIn):
+    """A design whose window is to follow, and how; what was found before is not asked for."""
+
+    follow: Follow
 
 
 class EstimateOut(Schema):

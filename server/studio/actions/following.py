@@ -1,0 +1,92 @@
+"""Windows that follow: having clips looked at for them, and finding their ways once that is done.
+
+A plan says that its window follows; while nobody has looked at its clip, it stands. The way that is found is kept
+beside the framing, for just what was asked, so that a framing that obeys a rule goes on obeying it.
+"""
+
+import logging
+
+from cadrage.compose.following import Seen, solved, unsolved
+from cadrage.compose.seen import seen_in
+from cadrage.errors import BadRequest, CadrageError
+from cadrage.plan import Plan
+from server.studio.actions import analyses
+from server.studio.actions.calls import call
+from server.studio.actions.framings import begin_all
+from server.studio.actions.rules import RuleBook
+from server.studio.models import Analysis, Footage, Framing, Project
+from server.studio.models.analysis import store
+
+KIND = "following"
+log = logging.getLogger(__name__)
+
+
+def seen_of(footage: Footage) -> Seen | None:
+    """What was seen in a clip; None where nobody has looked, or there is nothing that moves."""
+    row = footage.analysis(KIND)
+    found = footage.following
+    return None if row is None or found is None else seen_in(store.folder(row.key), found)
+
+
+def seen_or_refused(footage: Footage) -> Seen:
+    """What was seen in a clip.
+
+    Raises:
+        BadRequest: nobody has looked, or there was nothing.
+    """
+    seen = seen_of(footage)
+    if seen is None:
+        raise BadRequest("Nobody has looked at what moves yet.", remedy="Wait for that.", clip=footage.name)
+    return seen
+
+
+def request(footage: Footage) -> Analysis:
+    """Have a clip looked at, where nobody has yet."""
+    analyses.request(footage, "bars")
+    analyses.request(footage, KIND)
+    return footage.analyses.get(kind=KIND)
+
+
+def see_to(project_id: int) -> None:
+    """Find the ways of all framings of a project that are to follow and have none; where their clip was not looked at,
+    have it looked at. Called by a worker.
+    """
+    project = Project.objects.filter(pk=project_id).first()
+    if project is None:
+        return
+    book = RuleBook.of(project)
+    for row in begin_all(project):
+        plan = book.plan(row, row.own)
+        if not unsolved(plan):
+            continue
+        try:
+            _find_ways(row, plan)
+        except CadrageError as error:
+            log.info("No way was found for %s: %s", row, error)
+
+
+def _find_ways(row: Framing, plan: Plan) -> None:
+    seen = seen_of(row.footage)
+    if seen is not None:
+        keep_ways(row, plan, solved(plan, row.footage.info, seen))
+        return
+    there = row.footage.analysis(KIND)
+    if there is None or there.state != Analysis.State.DONE:
+        request(row.footage)
+
+
+def keep_ways(row: Framing, asked: Plan, found: Plan) -> None:
+    """Keep the ways that were found for a plan beside its framing."""
+    ways = {"asked": row.asked_key(asked), "design": found.design.model_dump(mode="json")}
+    Framing.objects.filter(pk=row.pk).update(ways_json=ways)
+
+
+def call_for(project: Project) -> None:
+    """Call a worker to see to the windows of a project that follow, once what is being stored is."""
+    call(KIND, project.pk)
+
+
+def call_if_any_follows(project: Project) -> None:
+    """The same, where a rule of the project lets windows follow."""
+    if any(rule.motion.follow is not None for rule in RuleBook.of(project).framings.values()):
+        call_for(project)
