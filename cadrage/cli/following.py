@@ -27,7 +27,7 @@ from cadrage.files import check_target, write_data
 from cadrage.footage import Interpretation, MediaInfo, ResolvedInterpretation, resolve
 from cadrage.formats import Frame
 from cadrage.inspection import Inspection
-from cadrage.motion.follow import Doubt, Follow, Pin, Subject
+from cadrage.motion.follow import Doubt, Follow, Pin, SubjectBox
 from cadrage.plan import Plan
 from cadrage.treatments import find_treatment
 from cadrage.values import Exact, Value, parse_exact
@@ -182,11 +182,11 @@ def _asked(plan: Plan, info: MediaInfo, how: dict[str, Any], subjects: Sequence[
     )
 
 
-def _subject(text: str, reading: ResolvedInterpretation) -> Subject:
+def _subject(text: str, reading: ResolvedInterpretation) -> SubjectBox:
     box, _, time = text.removeprefix("box=").partition("@")
     left, top, width, height = _numbers(box, 4, f"--subject {text}", SUBJECT_HELP)
     raster = reading.raster
-    return Subject(
+    return SubjectBox(
         time=_numbers(time, 1, f"--subject {text}", SUBJECT_HELP)[0],
         x=(left + width / 2) / raster.width,
         y=(top + height / 2) / raster.height,

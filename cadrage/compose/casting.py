@@ -11,7 +11,7 @@ from cadrage.compose.shots import planned_shots, track_of
 from cadrage.footage import MediaInfo, effective_timing
 from cadrage.motion.cast import Actor, View
 from cadrage.motion.chosen import box_of, overlap
-from cadrage.motion.follow import Follow, Subject
+from cadrage.motion.follow import Follow, SubjectBox
 from cadrage.plan import Plan
 from cadrage.values import Exact, Value
 
@@ -25,7 +25,7 @@ LEAST = 1e-4
 Floats = NDArray[np.float64]
 
 
-class Candidate(Value):
+class CastMember(Value):
     """Somebody, or something, that could be followed.
 
     Attributes:
@@ -37,7 +37,7 @@ class Candidate(Value):
         chosen: whether it is followed by name.
     """
 
-    subject: Subject
+    subject: SubjectBox
     kind: Kind
     time: Exact
     left: float
@@ -48,7 +48,7 @@ class Candidate(Value):
     chosen: bool
 
 
-def candidates_of(plan: Plan, info: MediaInfo, seen: Seen, time: Fraction) -> tuple[Candidate, ...]:
+def cast_of_shot(plan: Plan, info: MediaInfo, seen: Seen, time: Fraction) -> tuple[CastMember, ...]:
     """Who could be followed in the shot of a time, those that matter most first."""
     number = track_of(plan, info).shot_at(time)
     span = planned_shots(plan, info)[number]
@@ -66,7 +66,7 @@ def candidates_of(plan: Plan, info: MediaInfo, seen: Seen, time: Fraction) -> tu
         best = int(there[np.argmax(_worth(actor)[there])])
         moment = Fraction(round(float(shot.times[best]) * float(rate))) / rate
         chosen = any(_is(actor, one, box, shot.times) for one, box in asked)
-        found.append(_candidate(actor, best, moment, view, len(there) / max(1, len(shot.times)), chosen=chosen))
+        found.append(_member(actor, best, moment, view, len(there) / max(1, len(shot.times)), chosen=chosen))
     return tuple(found)
 
 
@@ -78,23 +78,23 @@ def _worth(actor: Actor) -> Floats:
     return np.asarray(actor.sure * size * inside, np.float64)
 
 
-def _is(actor: Actor, subject: Subject, box: Floats, times: Floats) -> bool:
+def _is(actor: Actor, subject: SubjectBox, box: Floats, times: Floats) -> bool:
     at = int(np.argmin(np.abs(times - float(subject.time))))
     return bool(actor.matters[at] > 0) and overlap(actor.boxes[at], box) > SAME
 
 
-def _candidate(actor: Actor, at: int, moment: Fraction, view: View, share: float, *, chosen: bool) -> Candidate:
+def _member(actor: Actor, at: int, moment: Fraction, view: View, share: float, *, chosen: bool) -> CastMember:
     x, y, width, height = (float(side) for side in actor.boxes[at])
     side = max(width * view.shape, height) * (1 + 2 * AROUND)  # a square, as it is seen
     across, down = min(1.0, side / view.shape), min(1.0, side)
-    subject = Subject(
+    subject = SubjectBox(
         time=moment,
         x=_brief((x + 0.5) * view.width + view.left),
         y=_brief((y + 0.5) * view.height + view.top),
         width=_brief(max(width * view.width, LEAST)),
         height=_brief(max(height * view.height, LEAST)),
     )
-    return Candidate(
+    return CastMember(
         subject=subject,
         kind=actor.kind,
         time=moment,

@@ -15,12 +15,12 @@ from cadrage.geometry import Placement
 from cadrage.motion import Motion, Stage, pose_of
 from cadrage.motion.cast import Actor, View, cast_of
 from cadrage.motion.chosen import chosen, counted
-from cadrage.motion.follow import MOST_DOUBTS, MOST_PINS, Doubt, Follow, Pin, Subject
+from cadrage.motion.follow import MOST_DOUBTS, MOST_PINS, Doubt, Follow, Pin, SubjectBox
 from cadrage.motion.following import Shot, followed
 from cadrage.motion.spline import Spline
-from cadrage.plan import Plan
+from cadrage.plan import Plan, Shot
 
-Drawn = Callable[[Subject, int, int, View], Actor | None]
+Drawn = Callable[[SubjectBox, int, int, View], Actor | None]
 """Follows what is in a drawn box through some samples; see `compose.drawn`."""
 
 
@@ -75,6 +75,19 @@ def solved(plan: Plan, info: MediaInfo, seen: Seen) -> Plan:
         if shot.motion is not None and shot.motion.unsolved and shot.motion.follow is not None:
             plan = with_follow(plan, info, seen, shot.motion.follow, number)
     return plan
+
+
+def followed_alike(plan: Plan, other: Plan, info: MediaInfo, seen: Seen) -> Plan:
+    """A plan of the same clip in another frame, whose window follows whom, and passes what, a plan's does."""
+    if not other.shots:
+        other = other.model_copy(update={"shots": tuple(Shot(start=shot.start) for shot in plan.shots)})
+    if plan.motion.follow is not None:
+        other = with_follow(other, info, seen, plan.motion.follow.asked)
+    starts = {shot.start: number for number, shot in enumerate(other.shots)}
+    for shot in plan.shots:
+        if shot.motion is not None and shot.motion.follow is not None and shot.start in starts:
+            other = with_follow(other, info, seen, shot.motion.follow.asked, starts[shot.start])
+    return other
 
 
 def unsolved(plan: Plan) -> bool:
@@ -150,7 +163,7 @@ def scene_of(plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, span: Plan
     return Shot(span.start, span.end, picture, times, actors, bool(asked)), stage, view
 
 
-def _one_of(subject: Subject, seen: Seen, first: int, end: int, everybody: list[Actor], view: View) -> Actor | None:
+def _one_of(subject: SubjectBox, seen: Seen, first: int, end: int, everybody: list[Actor], view: View) -> Actor | None:
     if subject.drawn and seen.drawn is not None:
         return seen.drawn(subject, first, end, view)
     return chosen(subject, everybody, seen.evidence.times[first:end], view)

@@ -16,7 +16,7 @@ from cadrage.analysis.following.samples import Grey
 from cadrage.compose.following import Drawn, Seen
 from cadrage.errors import BadRequest
 from cadrage.motion.cast import Actor, View
-from cadrage.motion.follow import Subject
+from cadrage.motion.follow import SubjectBox
 
 HELD, HELD_BOXES = 8, 64
 Floats = NDArray[np.float32]
@@ -47,7 +47,7 @@ def seen_in(folder: Path, found: FollowingFound) -> Seen:
 
 
 def _drawn_in(folder: Path, evidence: Evidence) -> Drawn:
-    def drawn(subject: Subject, first: int, end: int, view: View) -> Actor | None:
+    def drawn(subject: SubjectBox, first: int, end: int, view: View) -> Actor | None:
         times = evidence.times[first:end]
         if not len(times):
             return None
@@ -63,7 +63,7 @@ def _drawn_in(folder: Path, evidence: Evidence) -> Drawn:
     return drawn
 
 
-def _followed(folder: Path, evidence: Evidence, subject: Subject, since: int, until: int, at: int) -> Floats:
+def _followed(folder: Path, evidence: Evidence, subject: SubjectBox, since: int, until: int, at: int) -> Floats:
     """(s, 5): where a box that was drawn is in some samples, in parts of the upright raster."""
     asked = subject.model_copy(update={"until": None})
     key = folder, asked.model_dump_json(), since, until
@@ -77,7 +77,7 @@ def _followed(folder: Path, evidence: Evidence, subject: Subject, since: int, un
     return held
 
 
-def _boxes_of(greys: list[Grey], evidence: Evidence, subject: Subject, at: int) -> Floats:
+def _boxes_of(greys: list[Grey], evidence: Evidence, subject: SubjectBox, at: int) -> Floats:
     left, top, width, height = evidence.part
     rows, columns = greys[0].shape
     across, down = columns / width, rows / height  # pixels for all of the raster
@@ -97,7 +97,7 @@ def _boxes_of(greys: list[Grey], evidence: Evidence, subject: Subject, at: int) 
     return boxes
 
 
-def _settle(boxes: Floats, times: NDArray[np.float64], subject: Subject, at: int) -> None:
+def _settle(boxes: Floats, times: NDArray[np.float64], subject: SubjectBox, at: int) -> None:
     """Undo what a thing moved between the picture that a box was drawn on and the sample next to it."""
     beside = [number for number in (at - 1, at, at + 1) if 0 <= number < len(boxes) and not np.isnan(boxes[number, 0])]
     if len(beside) > 1:

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.motion.cast import Actor, View
-from cadrage.motion.follow import Subject
+from cadrage.motion.follow import SubjectBox
 
 Floats = NDArray[np.float64]
 NEAREST = 0.5
@@ -16,7 +16,7 @@ FIRST, OTHERS = 1.0, 0.9
 """How much the first that was chosen counts, and the others: where they do not fit, the first is kept."""
 
 
-def chosen(subject: Subject, actors: Sequence[Actor], times: Floats, view: View) -> Actor | None:
+def chosen(subject: SubjectBox, actors: Sequence[Actor], times: Floats, view: View) -> Actor | None:
     """The one whom a box on a picture shows; None where nobody is near.
 
     Args:
@@ -39,14 +39,14 @@ def chosen(subject: Subject, actors: Sequence[Actor], times: Floats, view: View)
     return best[1] if best else None
 
 
-def box_of(subject: Subject, view: View) -> Floats:
+def box_of(subject: SubjectBox, view: View) -> Floats:
     """Middle, width and height of a box, in parts of the picture."""
     sides = (subject.x, subject.y, subject.width, subject.height)
     given = np.array([[float(side) for side in (*sides, 1)]], np.float32)
     return np.asarray(view.boxes(given)[0], np.float64)
 
 
-def counted(actors: Sequence[tuple[Subject, Actor]], times: Floats) -> list[Actor]:
+def counted(actors: Sequence[tuple[SubjectBox, Actor]], times: Floats) -> list[Actor]:
     """Those who were chosen, each counting in full while they are there and until it was said that they no more do."""
     found: list[Actor] = []
     for subject, actor in actors:

@@ -28,7 +28,7 @@ InPicture = Annotated[Exact, Field(ge=-1, le=2)]
 Side = Annotated[Exact, Field(gt=0, le=2)]
 
 
-class Subject(Value):
+class SubjectBox(Value):
     """Somebody or something that is to be followed, shown on one picture.
 
     Attributes:
@@ -101,7 +101,7 @@ class Follow(Value):
 
     pace: Pace = "medium"
     aim: Aim = "subject"
-    subjects: Annotated[tuple[Subject, ...], Field(max_length=MOST_SUBJECTS)] = ()
+    subjects: Annotated[tuple[SubjectBox, ...], Field(max_length=MOST_SUBJECTS)] = ()
     pins: Annotated[tuple[Pin, ...], Field(max_length=MOST_PINS)] = ()
     closest: Annotated[Exact, Field(ge=1, le=MOST_SIZE)] = Fraction(1)
     widest: Annotated[Exact, Field(ge=1, le=MOST_SIZE)] = Fraction(1)

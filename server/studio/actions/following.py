@@ -6,13 +6,13 @@ beside the framing, for just what was asked, so that a framing that obeys a rule
 
 import logging
 
-from cadrage.compose.following import Seen, solved, unsolved
+from cadrage.compose.following import Seen, followed_alike, follows, solved, unsolved
 from cadrage.compose.seen import seen_in
 from cadrage.errors import BadRequest, CadrageError
 from cadrage.plan import Plan
 from server.studio.actions import analyses
 from server.studio.actions.calls import call
-from server.studio.actions.framings import begin_all
+from server.studio.actions.framings import begin_all, change, loaded
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Analysis, Footage, Framing, Project
 from server.studio.models.analysis import store
@@ -79,6 +79,27 @@ def keep_ways(row: Framing, asked: Plan, found: Plan) -> None:
     """Keep the ways that were found for a plan beside its framing."""
     ways = {"asked": row.asked_key(asked), "design": found.design.model_dump(mode="json")}
     Framing.objects.filter(pk=row.pk).update(ways_json=ways)
+
+
+def give_to_others(row: Framing, plan: Plan) -> list[Framing]:
+    """Let a clip follow in its other frames as a plan of it does, in each shot that follows; one step each. What a shot
+    has of its own besides stays.
+
+    Raises:
+        BadRequest: nobody has looked at the clip, or nothing follows.
+    """
+    seen, info = seen_or_refused(row.footage), row.footage.info
+    if not follows(plan):
+        raise BadRequest("The window does not follow here.", remedy="Choose Follow first.", clip=row.footage.name)
+    others = loaded(list(row.footage.framings.exclude(pk=row.pk).select_related("footage__project", "frame")))
+    book = RuleBook.of(row.footage.project)
+    changed = []
+    for other in others:
+        before = book.plan(other, other.own)
+        after = followed_alike(plan, before, info, seen)
+        if after != before:
+            changed.append(change(other, after.design, "Follow as in another frame"))
+    return changed
 
 
 def call_for(project: Project) -> None:

@@ -3,14 +3,14 @@
 from django.http import HttpRequest
 from ninja import Router
 
-from cadrage.compose.casting import Candidate, candidates_of
+from cadrage.compose.casting import CastMember, cast_of_shot
 from cadrage.compose.following import follows, solved_anew, with_follow
 from cadrage.motion import Motion
 from cadrage.plan import Design, Plan
 from server.studio.actions import following as actions
 from server.studio.actions.framings import tried
 from server.studio.api import owned
-from server.studio.api.schemas import FollowIn, FootageOut, MomentIn
+from server.studio.api.schemas import FollowIn, FootageOut, MeasureIn, MomentIn
 
 router = Router(tags=["following"])
 
@@ -50,9 +50,16 @@ def anew(request: HttpRequest, framing_id: int, given: MomentIn) -> Design:
     return given.design if seen is None or not follows(plan) else solved_anew(plan, row.footage.info, seen).design
 
 
-@router.post("/framings/{framing_id}/candidates", response=list[Candidate])
-def candidates(request: HttpRequest, framing_id: int, given: MomentIn) -> list[Candidate]:
+@router.post("/framings/{framing_id}/follow/others", response=list[int])
+def others(request: HttpRequest, framing_id: int, given: MeasureIn) -> list[int]:
+    """Let the clip follow in its other frames as in this design: whom, the pins, the pace; a step of each that changes."""
+    row = owned.framing(request, framing_id)
+    return [one.pk for one in actions.give_to_others(row, tried(row, given.design))]
+
+
+@router.post("/framings/{framing_id}/candidates", response=list[CastMember])
+def candidates(request: HttpRequest, framing_id: int, given: MomentIn) -> list[CastMember]:
     """Who could be followed in the shot of a time; nobody while its clip was not looked at."""
     row = owned.framing(request, framing_id)
     seen = actions.seen_of(row.footage)
-    return [] if seen is None else list(candidates_of(tried(row, given.design), row.footage.info, seen, given.time))
+    return [] if seen is None else list(cast_of_shot(tried(row, given.design), row.footage.info, seen, given.time))

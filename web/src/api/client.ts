@@ -7,6 +7,7 @@ export type Design = Schemas["Design"];
 export type Frame = Schemas["Frame"];
 export type Placement = Plan["placement"];
 export type Motion = Plan["motion"];
+export type Follow = NonNullable<Motion["follow"]>;
 export type Surround = Plan["surround"];
 export type Measure = Schemas["Measure"];
 export type Interpretation = Schemas["Interpretation"];

@@ -536,6 +536,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/follow/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Others
+         * @description Let the clip follow in its other frames as in this design: whom, the pins, the pace; a step of each that changes.
+         */
+        post: operations["server_studio_api_following_others"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/key": {
         parameters: {
             query?: never;
@@ -2017,40 +2037,29 @@ export interface components {
         };
         /**
          * Candidate
-         * @description Somebody, or something, that could be followed.
+         * @description A shape that a clip's stored pixels may have.
          *
          *     Attributes:
-         *         subject: what to put into `Follow.subjects` to follow it.
-         *         kind: what of it was seen.
-         *         time: of the picture on which it is seen best, in seconds of the clip.
-         *         left, top, width, height: what to show of that picture, in parts of it.
-         *         share_percent: how much of the shot it is there for.
-         *         chosen: whether it is followed by name.
+         *         pixel_aspect: width of a stored pixel over its height.
+         *         shape: the picture it makes, such as "4:3", upright.
+         *         evidence: what speaks for it, in words.
+         *         doubts: what speaks against it, in words.
          */
         Candidate: {
-            /** Chosen */
-            chosen: boolean;
-            /** Height */
-            height: number;
             /**
-             * Kind
-             * @enum {string}
+             * Doubts
+             * @default []
              */
-            kind: "face" | "person" | "mover";
-            /** Left */
-            left: number;
-            /** Share Percent */
-            share_percent: number;
-            subject: components["schemas"]["Subject"];
+            doubts: string[];
+            /** Evidence */
+            evidence: string[];
             /**
-             * Time
+             * Pixel Aspect
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
-            time: string;
-            /** Top */
-            top: number;
-            /** Width */
-            width: number;
+            pixel_aspect: string;
+            /** Shape */
+            shape: string;
         };
         /**
          * Captions
@@ -2121,6 +2130,43 @@ export interface components {
              * @default 500
              */
             weight: string;
+        };
+        /**
+         * CastMember
+         * @description Somebody, or something, that could be followed.
+         *
+         *     Attributes:
+         *         subject: what to put into `Follow.subjects` to follow it.
+         *         kind: what of it was seen.
+         *         time: of the picture on which it is seen best, in seconds of the clip.
+         *         left, top, width, height: what to show of that picture, in parts of it.
+         *         share_percent: how much of the shot it is there for.
+         *         chosen: whether it is followed by name.
+         */
+        CastMember: {
+            /** Chosen */
+            chosen: boolean;
+            /** Height */
+            height: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "face" | "person" | "mover";
+            /** Left */
+            left: number;
+            /** Share Percent */
+            share_percent: number;
+            subject: components["schemas"]["SubjectBox"];
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            time: string;
+            /** Top */
+            top: number;
+            /** Width */
+            width: number;
         };
         /**
          * Catalogue
@@ -3092,7 +3138,7 @@ export interface components {
              * Subjects
              * @default []
              */
-            subjects: components["schemas"]["Subject"][];
+            subjects: components["schemas"]["SubjectBox"][];
             /**
              * Widest
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -3119,6 +3165,29 @@ export interface components {
             differs: ("placement" | "motion" | "surround" | "finish")[];
             /** Framing */
             framing: number;
+        };
+        /**
+         * FollowingFound
+         * @description What was seen, in short; all of it lies beside, see `read_evidence`.
+         *
+         *     Attributes:
+         *         starts: time of the first picture of each shot, in seconds from the clip's first.
+         *         subjects: how many people and things there are, in all shots.
+         *         without: names of models of detectors that were missing.
+         *         summary: the same in few words.
+         */
+        FollowingFound: {
+            /** Starts */
+            starts: string[];
+            /** Subjects */
+            subjects: number;
+            /** Summary */
+            summary: string;
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
         };
         /**
          * FootageOut
@@ -3149,6 +3218,7 @@ export interface components {
             /** Display Aspect */
             display_aspect: number;
             fields: components["schemas"]["FieldsFound"] | null;
+            following: components["schemas"]["FollowingFound"] | null;
             /** Format */
             format: string;
             /** Id */
@@ -5941,7 +6011,7 @@ export interface components {
             tinted: string;
         };
         /**
-         * Subject
+         * SubjectBox
          * @description Somebody or something that is to be followed, shown on one picture.
          *
          *     Attributes:
@@ -5952,7 +6022,7 @@ export interface components {
          *             analysis saw.
          *         until: when it is to be followed no more; None is the end of the shot.
          */
-        Subject: {
+        SubjectBox: {
             /**
              * Drawn
              * @default false
@@ -7023,7 +7093,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Candidate"][];
+                    "application/json": components["schemas"]["CastMember"][];
                 };
             };
         };
@@ -7124,6 +7194,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Design"];
+                };
+            };
+        };
+    };
+    server_studio_api_following_others: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
                 };
             };
         };

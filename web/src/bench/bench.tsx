@@ -1,11 +1,14 @@
 import { type ReactNode, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Board, Footage, Framing, Measure, Plan } from "../api/client";
+import { toNumber } from "../api/exact";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
 import { CostPanel } from "./cost-panel";
 import { ofShot } from "./editor/scope";
+import { nextDoubt } from "./following/follow";
+import { useFollowing, useFollowingHand } from "./following/use-following";
 import { IntoFrame, Neighbours } from "./into-frame";
 import { useKeying } from "./keying/use-keying";
 import { useInterpretation } from "./panels/source/use-interpretation";
@@ -17,7 +20,7 @@ import { shotAt } from "./shots/shots";
 import { useCutting } from "./shots/use-cutting";
 import { usePath } from "./shots/use-path";
 import { STEPS, type StepName, Steps } from "./steps";
-import { moment } from "./timecode";
+import { frameAt, moment } from "./timecode";
 import { Lanes } from "./timeline/lanes";
 import { Timeline } from "./timeline/timeline";
 import { type Bench, useMeasureAt } from "./use-framing";
@@ -25,7 +28,7 @@ import { useKeys } from "./use-keys";
 import { useLooking } from "./use-looking";
 import { useRange } from "./use-range";
 import { checkWords, useRenders } from "./use-renders";
-import { useRest, useTransport } from "./use-transport";
+import { type Transport, useRest, useTransport } from "./use-transport";
 import { Waits } from "./well/waits";
 import { Wells } from "./wells";
 
@@ -56,7 +59,12 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const rendering = useRenders(board.id, framing.id, editor);
   const finished = rendering.renders.find((render) => render.state === "done");
   const looking = useLooking(step, !(step === "check" && finished));
-  useKeys(transport, range, { undo, redo, f: () => looking.setOnScreen(!looking.onScreen) });
+  useKeys(transport, range, {
+    undo,
+    redo,
+    f: () => looking.setOnScreen(!looking.onScreen),
+    n: () => goToDoubt(transport, whole, rate),
+  });
 
   const time = moment(useRest(transport), rate);
   const [inShot, setInShot] = useState(true);
@@ -65,8 +73,10 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const plan = inShot ? ofShot(whole, shot) : whole;
   const here = useMeasureAt(framing.id, whole, measure, time);
   const shown = { plan, measure: here, measured, change, commit, abandon };
-  const keying = useKeying(framing.id, footage, shown, time, shot);
+  const hand = useFollowingHand();
+  const keying = useKeying(framing.id, footage, shown, time, shot, hand.shifting);
   const editing = { ...shown, plan: keying.base };
+  const following = useFollowing(framing.id, footage, keying.base, time, commit);
   const path = usePath(framing.id, keying.base);
   const cutting = useCutting(framing.id, whole, commit);
   const cut = whole.shots.length > 0;
@@ -121,6 +131,8 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
               player,
               looking,
               reading,
+              following,
+              hand,
             }}
           />
         </div>
@@ -151,6 +163,9 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
               reading,
               cutting,
               cut,
+              whole,
+              following,
+              hand,
               rendering,
             }}
           />
@@ -161,11 +176,21 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
         aspect={here.display_aspect}
         {...{ transport, range, player }}
         lanes={
-          <Lanes {...{ footage, transport, whole, path, commit, cutting }} plan={keying.base} number={shot} />
+          <Lanes
+            {...{ footage, transport, whole, path, commit, cutting, following }}
+            plan={keying.base}
+            number={shot}
+          />
         }
       />
     </div>
   );
+}
+
+/** Go to the next place where a window that follows may be wrong. */
+function goToDoubt(transport: Transport, plan: Plan, rate: string) {
+  const doubt = nextDoubt(plan, (transport.frame + 0.5) / toNumber(rate));
+  if (doubt) transport.go(frameAt(doubt.start, rate));
 }
 
 function useStep(): [StepName, (step: StepName) => void] {

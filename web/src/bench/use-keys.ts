@@ -18,9 +18,9 @@ export function busy(target: EventTarget | null, key: string): boolean {
 export function useKeys(
   transport: Transport,
   { mark }: RangeOf,
-  acts: Partial<Record<"undo" | "redo" | "f", () => void>> = {},
+  acts: Partial<Record<"undo" | "redo" | "f" | "n", () => void>> = {},
 ) {
-  const { undo, redo, f } = acts;
+  const { undo, redo, f, n } = acts;
   useEffect(() => {
     const plain: Record<string, (() => void) | undefined> = {
       Space: transport.toggle,
@@ -32,6 +32,7 @@ export function useKeys(
       i: () => mark({ first: transport.frame }),
       o: () => mark({ last: transport.frame }),
       f,
+      n,
       "$mod+z": undo,
       "$mod+Shift+z": redo,
     };
@@ -46,5 +47,5 @@ export function useKeys(
       ]),
     );
     return tinykeys(window, bindings);
-  }, [transport, mark, undo, redo, f]);
+  }, [transport, mark, undo, redo, f, n]);
 }

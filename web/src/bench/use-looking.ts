@@ -9,6 +9,7 @@ export function useLooking(step: StepName, mayBeWhole: boolean) {
   const [hidden] = useHeld("h");
   const [past, setPast] = useState(false);
   const [compared, setCompared] = useState(false);
+  const [dimmed, setDimmed] = useState(true);
   const [straightening, setStraightening] = useState(false);
   const [onSource, setOnSource] = useOnSource(step);
   const [onScreen, setOnScreen] = useWholeScreen(mayBeWhole);
@@ -18,6 +19,9 @@ export function useLooking(step: StepName, mayBeWhole: boolean) {
     outside: past || hidden,
     past,
     compared,
+    /** Whether what the window leaves out is dimmed on the source. */
+    dimmed,
+    dim: () => setDimmed(!dimmed),
     straightening,
     onSource,
     onScreen,

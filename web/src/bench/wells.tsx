@@ -1,12 +1,16 @@
 import type { Footage, Framing, Plan, Render } from "../api/client";
+import type { Drawn } from "./following/draw-box";
+import type { Following, FollowingHand } from "./following/use-following";
 import { KeyingQuestion } from "./keying/keying-question";
 import type { Keying } from "./keying/use-keying";
 import type { useInterpretation } from "./panels/source/use-interpretation";
 import type { Player } from "./playing/player";
 import { WholeScreen } from "./playing/whole-screen";
 import { ResultWell } from "./result-well";
+import { follows } from "./shots/shots";
 import type { PathPoint } from "./shots/use-path";
 import type { StepName } from "./steps";
+import { moment } from "./timecode";
 import type { Editing } from "./use-framing";
 import type { Looking } from "./use-looking";
 import type { Transport } from "./use-transport";
@@ -29,11 +33,13 @@ type Props = {
   player: Player;
   looking: Looking;
   reading: ReturnType<typeof useInterpretation>;
+  following: Following;
+  hand: FollowingHand;
 };
 
 /** The picture of the bench: in its frame, on its source, on all of the screen, or as it was rendered. */
 export function Wells({ footage, framing, step, finished, shown, keying, path, alone, ...props }: Props) {
-  const { transport, player, looking, reading } = props;
+  const { transport, player, looking, reading, following, hand } = props;
   if (step === "check" && finished)
     return <ResultWell key={finished.id} render={finished} footage={footage} />;
   const { id: framingId, frame: frameId } = framing;
@@ -47,11 +53,18 @@ export function Wells({ footage, framing, step, finished, shown, keying, path, a
           {...{ framingId, plan, footage, transport, player, alone }}
           onClose={() => looking.setOnScreen(false)}
         />
-      ) : looking.onSource ? (
+      ) : looking.onSource || hand.drawing ? (
         <SourceWell
           {...shown}
           {...both}
           hand={keying.hand}
+          dimmed={looking.dimmed && follows(plan.motion)}
+          drawing={hand.drawing}
+          onDrawn={(drawn) => {
+            hand.onDraw(false);
+            if (drawn)
+              following.solve(withBox(following, drawn, moment(transport.frame, rate)), "Follow the box");
+          }}
           onBars={step === "source" ? (burned_in_bars) => reading.say({ burned_in_bars }) : null}
         />
       ) : (
@@ -69,7 +82,13 @@ export function Wells({ footage, framing, step, finished, shown, keying, path, a
         />
       )}
       <KeyingQuestion keying={keying} />
-      <WellBar {...{ looking, keying }} />
+      <WellBar {...{ looking, keying }} following={follows(plan.motion)} />
     </>
   );
+}
+
+/** What is followed, with a box that was drawn at a moment. */
+function withBox({ follow }: Following, drawn: Drawn, time: string) {
+  const box = { ...drawn, time, drawn: true, until: null };
+  return { subjects: [...(follow?.subjects ?? []).filter((one) => !one.drawn), box] };
 }

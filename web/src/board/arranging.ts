@@ -14,6 +14,9 @@ function concernsOf({ cells }: Row): number {
   return cells.reduce((sum, cell) => sum + (cell?.concerns.length ?? 0), 0);
 }
 
+/** How sure the least sure of its windows is. */
+const surest = ({ cells }: Row) => Math.min(...cells.map((cell) => cell?.sure ?? 101));
+
 /** Whether a cell needs a look at all ("any"), or for one reason. */
 export function needsLook(cell: Cell | undefined, reason: string): boolean {
   return cell?.concerns.some((concern) => reason === "any" || concern.reason === reason) ?? false;
@@ -30,6 +33,8 @@ export function arranged(board: Board, order: Order, reason: string | null): Row
   if (order === "name") shown.sort((one, other) => one.footage.name.localeCompare(other.footage.name));
   if (order === "shape")
     shown.sort((one, other) => other.footage.display_aspect - one.footage.display_aspect);
+  // What follows worst comes first.
+  if (reason === "doubtful") shown.sort((one, other) => surest(one) - surest(other));
   if (order === "state") shown.sort((one, other) => concernsOf(other) - concernsOf(one));
   return shown;
 }

@@ -1,5 +1,6 @@
 import { type MouseEvent, memo, type Ref } from "react";
 import type { Cell, Footage, FrameRow } from "../api/client";
+import { AT_WORK } from "../api/queries";
 import { CellView } from "./cell-view";
 import { ClipHeading } from "./clip-heading";
 
@@ -24,6 +25,8 @@ type Props = {
 export const BoardRow = memo(function BoardRow(props: Props) {
   const { projectId, footage, cells, frames, selected, reachable } = props;
   const chosen = selected ? selected.split(" ").map(Number) : [];
+  const looking = footage.analyses.find(({ kind }) => kind === "following");
+  const looked = looking && AT_WORK.includes(looking.state) ? looking.done_percent : null;
   return (
     <tr ref={props.measured} data-index={props.index} className="h-[97px] border-b border-rule align-top">
       <ClipHeading
@@ -42,6 +45,7 @@ export const BoardRow = memo(function BoardRow(props: Props) {
               projectId={projectId}
               selected={!!cell && chosen.includes(cell.id)}
               reachable={!!cell && cell.id === reachable}
+              looked={looked}
               onPick={props.onPick}
             />
           </td>

@@ -5,9 +5,9 @@ import { shown, toNumber } from "../api/exact";
 
 const THUMBNAIL_HEIGHT = 72;
 const WIDEST_THUMBNAIL = 112;
-/** What a cell shows: its middle, or, where it moves, its first and last frame. */
+/** What a cell shows: its middle, or, where it moves, its first, middle and last frame. */
 const MIDDLE = ["middle"];
-const ENDS = ["first", "last"];
+const ENDS = ["first", "middle", "last"];
 
 type Props = {
   cell: Cell | undefined;
@@ -15,11 +15,13 @@ type Props = {
   projectId: number;
   selected: boolean;
   reachable: boolean;
+  /** How much of the clip was looked at to see what moves, in percent; null where nobody is at it. */
+  looked: number | null;
   onPick: (event: MouseEvent, id: number) => void;
 };
 
 /** One framing: as it will be rendered, what it keeps, and why it needs a look. */
-export function CellView({ cell, frame, projectId, selected, reachable, onPick }: Props) {
+export function CellView({ cell, frame, projectId, selected, reachable, looked, onPick }: Props) {
   if (!cell) return null;
   const aspect = (frame.frame.width / frame.frame.height) * toNumber(frame.frame.pixel_aspect);
   const width = Math.min(WIDEST_THUMBNAIL, THUMBNAIL_HEIGHT * aspect);
@@ -70,6 +72,7 @@ export function CellView({ cell, frame, projectId, selected, reachable, onPick }
           <span className="block font-semibold first-letter:uppercase">{cell.placement}</span>
           <span className="block text-soft first-letter:uppercase">{cell.surround}</span>
           {cell.movement && <span className="block text-soft first-letter:uppercase">{cell.movement}</span>}
+          {cell.unsolved && <Looking done={looked} />}
           <span className="num block text-soft">
             kept {cell.movement ? "at least " : ""}
             {shown(cell.kept_percent, 1)} %{cell.obeys ? "" : ", its own"}
@@ -83,5 +86,13 @@ export function CellView({ cell, frame, projectId, selected, reachable, onPick }
         </span>
       </Link>
     </div>
+  );
+}
+
+function Looking({ done }: { done: number | null }) {
+  return (
+    <span role="status" className="num block text-ochre">
+      {done === null ? "to follow: nothing found to" : `looking at what moves … ${done} %`}
+    </span>
   );
 }

@@ -1,8 +1,9 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import type { CellAction, Treatment } from "../api/client";
+import type { CellAction, Follow, Treatment } from "../api/client";
 import { toExact } from "../api/exact";
 import { placement } from "../api/placement";
+import { FOLLOWS, PACES } from "../bench/following/follow";
 import { moveNamed } from "../bench/panels/movement/moves";
 import { Button } from "../ui/button";
 import { MENU, Menu, OPENER } from "../ui/menu";
@@ -81,6 +82,19 @@ export function SelectionBar({
             onAct(
               { do: "motion", move: moveNamed(name, null) ?? null },
               name ? `${title} for ${count}.` : `Movement taken from ${count}.`,
+            ),
+        ])}
+      />
+      <Menu
+        opener="Follow ▴"
+        side="top"
+        disabled={busy}
+        items={PACES.map(({ value, title }) => [
+          `Follow, ${title}`,
+          () =>
+            onAct(
+              { do: "motion", follow: { ...FOLLOWS, pace: value } as unknown as Follow },
+              `${count} to follow what matters.`,
             ),
         ])}
       />

@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 
 from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.analysis.fields import FieldsFound
+from cadrage.analysis.following.analysis import FollowingFound
 from cadrage.analysis.shots import ShotsFound
 from cadrage.footage import Candidate, Fact, Interpretation, MediaInfo, candidates, describe, effective_timing, resolve
 from cadrage.footage.describe import colour_summary, notices
@@ -163,6 +164,7 @@ class FootageOut(Schema):
     bars: BurnedInBars | None
     fields: FieldsFound | None
     shots: ShotsFound | None
+    following: FollowingFound | None
     twin: str | None
     range: Marks | None
     copy_to_begin_with: Blurred
@@ -199,6 +201,7 @@ class FootageOut(Schema):
             bars=row.bars,
             fields=row.fields,
             shots=row.shots,
+            following=row.following,
             twin=twin_of(row, firsts),
             range=Marks.of(row, taken),
             copy_to_begin_with=row.quiet_copy,

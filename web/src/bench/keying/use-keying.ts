@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Footage, type Placement, type Plan, unwrap } from "../../api/client";
 import { asked, taken } from "../editor/scope";
+import { follows } from "../shots/shots";
 import { frameAt } from "../timecode";
 import type { Editing } from "../use-framing";
 
@@ -9,10 +10,10 @@ import type { Editing } from "../use-framing";
 export type Way = "key" | "shift" | "nearest";
 const LABELS: Record<Way, string> = {
   key: "Keyed",
-  shift: "All keys shifted",
+  shift: "All of it shifted",
   nearest: "Nearest key set",
 };
-const STILL = { move: null, keys: [], inside: true };
+const STILL = { move: null, keys: [], follow: null, inside: true };
 
 type Held = { plan: Plan; placement: Placement | null };
 
@@ -20,12 +21,20 @@ type Held = { plan: Plan; placement: Placement | null };
  * Setting by hand what keys hold. While it is tried the picture follows the hand; then it becomes a key of this moment
  * where keying is on or a key is there, and else is asked about once.
  */
-export function useKeying(framingId: number, footage: Footage, editing: Editing, time: string, shot: number) {
+export function useKeying(
+  framingId: number,
+  footage: Footage,
+  editing: Editing,
+  time: string,
+  shot: number,
+  shifting: boolean,
+) {
   const [held, setHeld] = useState<Held | null>(null);
   const [shotOn, setShotOn] = useState<number | null>(null);
   const on = shotOn === shot;
   const base = held?.plan ?? editing.plan;
-  const keyed = base.motion.keys.length > 0;
+  const following = follows(base.motion);
+  const keyed = base.motion.keys.length > 0 || following;
   const putting = useMutation({
     mutationFn: ({ plan, placement, way }: { plan: Plan; placement: Placement; way: Way }) =>
       unwrap(
@@ -35,7 +44,8 @@ export function useKeying(framingId: number, footage: Footage, editing: Editing,
         }),
       ),
     onSuccess: (design, { plan, way }) => {
-      editing.commit(taken(plan, design), LABELS[way]);
+      const pinned = follows(plan.motion) && way === "key";
+      editing.commit(taken(plan, design), pinned ? "Pinned" : LABELS[way]);
       setHeld(null);
     },
   });
@@ -48,7 +58,8 @@ export function useKeying(framingId: number, footage: Footage, editing: Editing,
   function put({ placement, ...rest }: Plan) {
     const { rate } = footage.timing;
     const here = base.motion.keys.some((key) => frameAt(key.time, rate) === frameAt(time, rate));
-    if (on || here) putting.mutate({ plan: base, placement, way: "key" });
+    if (following) putting.mutate({ plan: base, placement, way: shifting ? "shift" : "key" });
+    else if (on || here) putting.mutate({ plan: base, placement, way: "key" });
     else {
       editing.change({ ...rest, placement });
       setHeld({ plan: base, placement });
@@ -73,7 +84,7 @@ export function useKeying(framingId: number, footage: Footage, editing: Editing,
     base,
     on,
     switchOn: (wanted: boolean) => setShotOn(wanted ? shot : null),
-    keyed,
+    keyed: keyed && !following,
     /** Whether it is asked where it shall go. */
     asks: held?.placement != null && !putting.isPending,
     answer: (way: Way) =>

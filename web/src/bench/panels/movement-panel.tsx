@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { api, type Design, type Footage, type Motion, unwrap } from "../../api/client";
+import { api, type Design, type Footage, type Motion, type Plan, unwrap } from "../../api/client";
 import { shown, toExact, toNumber } from "../../api/exact";
 import { Button } from "../../ui/button";
 import { ChoiceRow } from "../../ui/choice-row";
@@ -7,7 +7,10 @@ import { ProblemNote } from "../../ui/problem-note";
 import { SliderRow } from "../../ui/slider-row";
 import { TickRow } from "../../ui/tick-row";
 import { asked, designOf, taken } from "../editor/scope";
+import { FollowPart } from "../following/follow-part";
+import type { Following, FollowingHand } from "../following/use-following";
 import { FindShots } from "../shots/find-shots";
+import { moves } from "../shots/shots";
 import type { useCutting } from "../shots/use-cutting";
 import { frameAt, timecode } from "../timecode";
 import type { Editing } from "../use-framing";
@@ -23,11 +26,16 @@ type Props = Editing & {
   cutting: ReturnType<typeof useCutting>;
   /** Whether it is in several shots. */
   cut: boolean;
+  /** All of the clip, where one of its shots is worked on. */
+  whole: Plan;
+  following: Following;
+  hand: FollowingHand;
 };
 
 /** How the placement varies: by a move over the length of the clip, or by keys. */
 export function MovementPanel(props: Props) {
-  const { framingId, footage, time, transport, plan, change, commit, cutting, cut } = props;
+  const { framingId, footage, time, transport, plan, change, commit, cutting, cut, following, whole, hand } =
+    props;
   const { motion } = plan;
   const { move } = motion;
   const moved = (given: Partial<Motion>) => ({ ...plan, motion: { ...motion, ...given } });
@@ -48,13 +56,24 @@ export function MovementPanel(props: Props) {
       <h2 className="font-semibold">Movement</h2>
       <ProblemNote error={keying.error} />
       {!cut && footage.info.kind === "clip" && <FindShots {...{ footage, time, cutting }} />}
-      {motion.keys.length === 0 && (
+      {motion.keys.length === 0 && <FollowPart {...{ ...props, following, whole, ...hand }} />}
+      {motion.keys.length === 0 && !motion.follow && (
         <ChoiceRow
           label="Move"
           value={nameOf(move)}
           choices={MOVES}
           onChange={(name) => commit(moved({ move: moveNamed(name, move) }), "Move")}
         />
+      )}
+      {motion.follow && (
+        <div className="flex flex-wrap gap-2">
+          {following.solved && (
+            <Button disabled={keying.isPending} onClick={() => keying.mutate("keys")}>
+              Go on with keys
+            </Button>
+          )}
+          <Button onClick={() => commit(moved({ follow: null }), "Follows no more")}>Follow no more</Button>
+        </div>
       )}
       {move?.kind === "push" && (
         <SliderRow
@@ -93,9 +112,11 @@ export function MovementPanel(props: Props) {
         </TickRow>
       )}
       <div className="flex flex-wrap gap-2">
-        <Button disabled={keying.isPending} onClick={() => keying.mutate("key")}>
-          Key this moment
-        </Button>
+        {!motion.follow && (
+          <Button disabled={keying.isPending} onClick={() => keying.mutate("key")}>
+            Key this moment
+          </Button>
+        )}
         {move && (
           <Button disabled={keying.isPending} onClick={() => keying.mutate("keys")}>
             Turn into keys
@@ -113,7 +134,7 @@ type OverTimeProps = { framingId: number; footage: Footage; transport: Transport
 
 /** The least and the most over time, each with its moment, which a press goes to. */
 function OverTime({ framingId, footage, transport, design }: OverTimeProps) {
-  const still = !design.motion.move && design.motion.keys.length === 0 && design.shots.length === 0;
+  const still = !moves(design);
   const { data, error } = useQuery({
     queryKey: ["over time", framingId, design],
     enabled: !still,

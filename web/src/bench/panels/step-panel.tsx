@@ -1,6 +1,7 @@
-import type { Board, Footage, Framing } from "../../api/client";
+import type { Board, Footage, Framing, Plan } from "../../api/client";
 import { TreatmentsFold } from "../../treatments/treatments-fold";
 import type { PlanEditor } from "../editor/plan-editor";
+import type { Following, FollowingHand } from "../following/use-following";
 import type { useCutting } from "../shots/use-cutting";
 import type { StepName } from "../steps";
 import type { Editing } from "../use-framing";
@@ -30,12 +31,15 @@ type Props = {
   cutting: ReturnType<typeof useCutting>;
   /** Whether the clip is in several shots. */
   cut: boolean;
+  whole: Plan;
+  following: Following;
+  hand: FollowingHand;
   rendering: ReturnType<typeof useRenders>;
 };
 
 /** What can be set at a step. */
 export function StepPanel({ step, board, footage, framing, editing, time, transport, ...props }: Props) {
-  const { editor, looking, reading, cutting, cut, rendering } = props;
+  const { editor, looking, reading, cutting, cut, rendering, whole, following, hand } = props;
   const { id: framingId } = framing;
   const { id: projectId } = board;
   const both = { ...editing, framingId, time };
@@ -49,7 +53,7 @@ export function StepPanel({ step, board, footage, framing, editing, time, transp
         <PlacementPanel {...both} straightening={looking.straightening} onStraighten={looking.straighten} />
       );
     case "movement":
-      return <MovementPanel {...both} {...{ footage, transport, cutting, cut }} />;
+      return <MovementPanel {...both} {...{ footage, transport, cutting, cut, whole, following, hand }} />;
     case "surround":
       return (
         <>

@@ -15,7 +15,10 @@ export function shotAt({ shots }: Plan | Design, time: string): number {
 
 /** Whether a plan moves, or its shots are placed each in its own way. */
 export const moves = ({ motion, shots }: Plan | Design) =>
-  motion.move !== null || motion.keys.length > 0 || shots.length > 0;
+  motion.move !== null || motion.keys.length > 0 || follows(motion) || shots.length > 0;
+
+/** Whether a window follows, and its way is found. */
+export const follows = ({ follow }: Plan["motion"]) => (follow?.path.length ?? 0) > 0;
 
 /** What a shot has of its own. */
 export const ownOf = (shot: Shot | undefined): Part[] => PARTS.filter((part) => shot?.[part] != null);

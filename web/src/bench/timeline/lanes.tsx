@@ -1,7 +1,9 @@
 import type { Footage, Motion, Plan } from "../../api/client";
 import { toNumber } from "../../api/exact";
 import type { PlanEditor } from "../editor/plan-editor";
-import { ownOf } from "../shots/shots";
+import { PinsLane, SureLane } from "../following/lanes";
+import type { Following } from "../following/use-following";
+import { follows, ownOf } from "../shots/shots";
 import type { useCutting } from "../shots/use-cutting";
 import type { PathPoint } from "../shots/use-path";
 import { frameAt, startOf, timecode } from "../timecode";
@@ -20,6 +22,7 @@ type Props = {
   path: PathPoint[];
   commit: PlanEditor["commit"];
   cutting: ReturnType<typeof useCutting>;
+  following: Following;
 };
 
 const OWN = { placement: "P", motion: "M", surround: "S", finish: "F" };
@@ -30,13 +33,15 @@ export function Lanes(props: Props) {
   const { frames, rate } = footage.timing;
   const last = Math.max(1, frames - 1);
   const left = (frame: number) => `${(frame / last) * 100}%`;
-  const moving = plan.motion.keys.length > 0 || plan.motion.move !== null;
+  const moving = plan.motion.keys.length > 0 || plan.motion.move !== null || follows(plan.motion);
   if (whole.shots.length === 0 && !moving) return null;
   return (
     <div className="relative grid gap-1 pb-2" data-testid="lanes">
       {whole.shots.length > 0 && <ShotsLane {...props} {...{ left, last }} />}
       {plan.motion.keys.length > 0 && <KeysLane {...props} {...{ left, last }} />}
+      {follows(plan.motion) && <PinsLane {...props} last={last} />}
       {moving && <Curve path={path} seconds={last / toNumber(rate)} />}
+      <SureLane whole={whole} seconds={last / toNumber(rate)} />
     </div>
   );
 }

@@ -62,7 +62,7 @@ export function BeforeAfter({ framingId, plan, time, width, box, player }: Props
 /** The clip as it goes into the frame when nobody does anything about it. */
 export function untreated(plan: Plan): Plan {
   const plain = { kind: "plain", colour: "#000000" };
-  const still = { move: null, keys: [], inside: true };
+  const still = { move: null, keys: [], follow: null, inside: true };
   const bare = { placement: placement({}), motion: still, surround: plain, finish: {} };
   return everywhere(plan, bare as unknown as Plan);
 }

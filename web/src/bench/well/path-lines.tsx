@@ -2,7 +2,15 @@ import type { Measure } from "../../api/client";
 import { toNumber } from "../../api/exact";
 import { ofShotAt, type PathPoint, pointAt } from "../shots/use-path";
 import { type Transport, useFrame } from "../use-transport";
-import { boxOf, type Point, pathOf, pointOnScreen, type ScreenPoint, type View } from "./view";
+import {
+  boxOf,
+  type Point,
+  pathOf,
+  pointOnScreen,
+  type ScreenBox,
+  type ScreenPoint,
+  type View,
+} from "./view";
 
 type Props = {
   path: PathPoint[];
@@ -133,6 +141,29 @@ export function PlayedWindow({
       fill="none"
       stroke="currentColor"
       strokeWidth="2"
+    />
+  );
+}
+
+type DimmedProps = Pick<Props, "path" | "place"> & {
+  transport: Transport;
+  perSecond: number;
+  /** Of the window where it stands, and of all of the source, on the screen. */
+  corners: ScreenPoint[];
+  all: ScreenBox;
+};
+
+/** All outside the window, dark; it goes along with the window while that plays. */
+export function Dimmed({ path, place, transport, perSecond, corners, all }: DimmedProps) {
+  const point = pointAt(path, useFrame(transport) / perSecond);
+  const inside = point ? point.corners.map(place) : corners;
+  const { x, y, width, height } = all;
+  return (
+    <path
+      data-testid="dimmed"
+      d={`M${x} ${y}h${width}v${height}h${-width}z${pathOf(inside)}`}
+      fillRule="evenodd"
+      className="pointer-events-none fill-black/60"
     />
   );
 }

@@ -1,6 +1,7 @@
 import { useRef } from "react";
 import type { Edges, Footage } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
+import { DrawBox, type Drawn } from "../following/draw-box";
 import { Played } from "../playing/played";
 import type { Player } from "../playing/player";
 import { usePlayed, useWanted } from "../playing/use-player";
@@ -11,13 +12,14 @@ import type { Editing } from "../use-framing";
 import { type Transport, useStill } from "../use-transport";
 import { BarEdges } from "./bar-edges";
 import { LostHatching } from "./lost";
-import { PathLines, PlayedWindow } from "./path-lines";
+import { Dimmed, PathLines, PlayedWindow } from "./path-lines";
 import { useSize } from "./use-size";
 import { useWindow } from "./use-window";
 import { boxOf, fitBox, type Point, pathOf, pointOnScreen, toScreen } from "./view";
 import { cornersOf } from "./window";
 
 const WIDTH = 960;
+const NONE: PathPoint[] = [];
 
 type Props = Editing & {
   framingId: number;
@@ -31,6 +33,11 @@ type Props = Editing & {
   path: PathPoint[];
   alone: boolean;
   onBars: ((edges: Edges) => void) | null;
+  /** Whether what the window leaves out is dimmed. */
+  dimmed: boolean;
+  drawing: boolean;
+  /** A box was drawn, or it was left. */
+  onDrawn: (drawn: Drawn | null) => void;
 };
 
 /** The whole source as it is stored, upright and in its true shape, with the part that the frame shows. */
@@ -104,6 +111,14 @@ export function SourceWell(props: Props) {
         aria-hidden="true"
       >
         <LostHatching well={size} all={outline} kept={toScreen(view, picture)} />
+        {props.dimmed && !onBars && (
+          <Dimmed
+            {...{ transport, perSecond, corners }}
+            path={played.on ? props.path : NONE}
+            all={box}
+            place={onPicture}
+          />
+        )}
         <rect {...box} fill="none" stroke="currentColor" opacity="0.6" />
         {!onBars && (
           <PathLines
@@ -145,6 +160,9 @@ export function SourceWell(props: Props) {
         )}
         {onBars && <BarEdges {...{ view, stored, picture }} onBars={onBars} />}
       </svg>
+      {props.drawing && (
+        <DrawBox {...{ box, measure }} onDrawn={props.onDrawn} onLeave={() => props.onDrawn(null)} />
+      )}
       <p
         className="num pointer-events-none absolute flex justify-between gap-4 whitespace-nowrap text-chalk"
         style={{ left: box.x, top: box.y - 25, minWidth: Math.max(320, box.width) }}

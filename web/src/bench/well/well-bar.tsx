@@ -1,10 +1,10 @@
 import type { Keying } from "../keying/use-keying";
 import type { Looking } from "../use-looking";
 
-type Props = { looking: Looking; keying: Keying };
+type Props = { looking: Looking; keying: Keying; following: boolean };
 
 /** The two views of a framing, and looking past the frame; what is done by holding a key stays open by a click. */
-export function WellBar({ looking, keying }: Props) {
+export function WellBar({ looking, keying, following }: Props) {
   const { onSource, past, compared } = looking;
   const look = (pressed: boolean) =>
     `whitespace-nowrap px-1.5 py-0.5 ${pressed ? "bg-chalk text-ink" : "bg-well/85 text-chalk hover:underline"}`;
@@ -54,6 +54,16 @@ export function WellBar({ looking, keying }: Props) {
               Whole screen (F)
             </button>
           </>
+        )}
+        {onSource && following && (
+          <button
+            type="button"
+            aria-pressed={looking.dimmed}
+            className={look(looking.dimmed)}
+            onClick={looking.dim}
+          >
+            Outside dimmed
+          </button>
         )}
         {keying.keyed && (
           <button

@@ -1,0 +1,90 @@
+import type { Footage, Plan } from "../../api/client";
+import { shotAt } from "../shots/shots";
+import type { Following } from "./use-following";
+
+const WIDTH = 640;
+const SIDE = 68;
+const KINDS = { face: "a face", person: "somebody", mover: "something that moves" };
+
+type Props = { footage: Footage; plan: Plan; following: Following };
+
+/** Who could be followed in the shot that is seen, each by their own picture. */
+export function Candidates({ footage, plan, following }: Props) {
+  const { candidates, follow, solve, busy } = following;
+  const chosen = candidates.filter((one) => one.chosen);
+
+  function choose(index: number, also: boolean) {
+    const one = candidates[index];
+    if (!one || !follow) return;
+    const here = candidates.map(({ subject }) => JSON.stringify(subject));
+    const elsewhere = follow.subjects.filter((subject) => !inShot(plan, subject.time, one.time));
+    const drawn = follow.subjects.filter(
+      (subject) =>
+        subject.drawn && inShot(plan, subject.time, one.time) && !here.includes(JSON.stringify(subject)),
+    );
+    const before = also
+      ? [...drawn, ...chosen.filter((other) => other !== one).map(({ subject }) => subject)]
+      : [];
+    const wanted = one.chosen && also ? before : [...before, one.subject];
+    solve({ subjects: [...elsewhere, ...wanted] }, also ? "Follow both" : "Follow this one");
+  }
+
+  function whateverMatters() {
+    const time = candidates[0]?.time ?? "0";
+    const subjects = follow?.subjects.filter((subject) => !inShot(plan, subject.time, time)) ?? [];
+    solve({ subjects }, "Follow what matters");
+  }
+
+  if (candidates.length === 0) return null;
+  return (
+    <section aria-label="Whom to follow" className="grid gap-1.5">
+      <p className="text-soft">Whom: press one, or with Ctrl also another, who is kept where both fit.</p>
+      <div className="flex flex-wrap gap-1.5">
+        <button
+          type="button"
+          aria-pressed={chosen.length === 0}
+          disabled={busy}
+          className={`rounded border px-1.5 text-[12px] leading-tight ${chosen.length === 0 ? "border-ochre bg-sheet font-semibold" : "border-rule text-soft hover:text-ink"}`}
+          style={{ width: SIDE, height: SIDE }}
+          onClick={whateverMatters}
+        >
+          What matters most
+        </button>
+        {candidates.map((one, index) => (
+          <button
+            key={JSON.stringify(one.subject)}
+            type="button"
+            aria-pressed={one.chosen}
+            aria-label={`Follow ${KINDS[one.kind]}, number ${index + 1}`}
+            title={`${KINDS[one.kind]}, there for ${one.share_percent} % of the shot`}
+            disabled={busy}
+            className={`relative overflow-hidden rounded bg-well ${one.chosen ? "outline-3 outline-ochre" : "outline outline-rule hover:outline-soft"}`}
+            style={{ width: SIDE, height: SIDE }}
+            onClick={(event) => choose(index, event.ctrlKey || event.metaKey || event.shiftKey)}
+          >
+            <img
+              alt=""
+              draggable={false}
+              className="absolute max-w-none"
+              style={{
+                width: SIDE / one.width,
+                height: SIDE / one.height,
+                left: (-one.left * SIDE) / one.width,
+                top: (-one.top * SIDE) / one.height,
+              }}
+              src={`/api/footage/${footage.id}/picture?${new URLSearchParams({
+                time: one.time,
+                width: String(WIDTH),
+                stamp: footage.stamp,
+                reading: JSON.stringify(plan.interpretation),
+              })}`}
+            />
+          </button>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+/** Whether two moments lie in one shot. */
+const inShot = (plan: Plan, one: string, other: string) => shotAt(plan, one) === shotAt(plan, other);

@@ -1,0 +1,76 @@
+import type { Footage, Plan } from "../../api/client";
+import { toNumber } from "../../api/exact";
+import { frameAt, startOf, timecode } from "../timecode";
+import { useMarks } from "../timeline/use-marks";
+import type { Transport } from "../use-transport";
+import { secondsOf } from "./follow";
+import type { Following } from "./use-following";
+
+const DOUBTFUL = 70;
+
+/** How sure the window is, second by second: what is doubtful stands out. */
+export function SureLane({ whole, seconds }: { whole: Plan; seconds: number }) {
+  const all = secondsOf(whole);
+  if (all.length === 0) return null;
+  const worst = Math.min(...all.map(({ sure }) => sure));
+  return (
+    <div
+      className="relative h-2 bg-sheet"
+      data-lane="sure"
+      role="img"
+      aria-label={`How sure the window is: at its worst ${worst} %`}
+    >
+      {all.map(({ start, end, sure }) => (
+        <span
+          key={start}
+          title={`${sure} % sure`}
+          className={`absolute inset-y-0 ${sure < DOUBTFUL ? "bg-rust" : "bg-soft"}`}
+          style={{
+            left: `${(start / seconds) * 100}%`,
+            width: `${((Math.min(end, seconds) - start) / seconds) * 100}%`,
+            opacity: sure < DOUBTFUL ? 0.9 : 0.15 + 0.35 * (1 - sure / 100),
+          }}
+        />
+      ))}
+    </div>
+  );
+}
+
+type Props = { footage: Footage; transport: Transport; plan: Plan; following: Following; last: number };
+
+/** Pins, each dragged in time, by arrow keys too, and taken away by Delete. */
+export function PinsLane({ footage, transport, plan, following, last }: Props) {
+  const { rate } = footage.timing;
+  const pins = plan.motion.follow?.pins ?? [];
+  const frames = pins.map(({ time }) => frameAt(time, rate));
+  const ordered = (given: typeof pins) =>
+    given.toSorted((one, other) => toNumber(one.time) - toNumber(other.time));
+  const marks = useMarks({
+    frames,
+    last,
+    transport,
+    move: (index, frame) => {
+      if (frames.includes(frame)) return;
+      const moved = pins.map((pin, at) => (at === index ? { ...pin, time: startOf(frame, rate) } : pin));
+      following.solve({ pins: ordered(moved) }, "Pin moved");
+    },
+    remove: (index) => following.solve({ pins: pins.filter((_, at) => at !== index) }, "Pin removed"),
+  });
+  if (pins.length === 0) return null;
+  return (
+    <div className="relative h-4 bg-sheet" data-lane="pins">
+      {pins.map((pin, index) => (
+        <button
+          key={pin.time}
+          type="button"
+          aria-label={`Pin at ${timecode(frames[index] ?? 0, rate)}`}
+          title="Drag, or arrow keys; Delete takes it away."
+          className="absolute top-0.5 h-3 w-3 -translate-x-1/2 cursor-ew-resize touch-none rounded-full border border-ink bg-chalk"
+          style={{ left: `${((frames[index] ?? 0) / last) * 100}%` }}
+          onClick={() => transport.go(frames[index] ?? 0)}
+          {...marks(index)}
+        />
+      ))}
+    </div>
+  );
+}
