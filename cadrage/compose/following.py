@@ -16,7 +16,7 @@ from cadrage.motion import Motion, Stage, pose_of
 from cadrage.motion.cast import Actor, View, cast_of
 from cadrage.motion.chosen import chosen, counted
 from cadrage.motion.follow import MOST_DOUBTS, MOST_PINS, Doubt, Follow, Pin, SubjectBox
-from cadrage.motion.following import Shot, followed
+from cadrage.motion.following import ShotToFollow, followed
 from cadrage.motion.spline import Spline
 from cadrage.plan import Plan, Shot
 
@@ -146,7 +146,9 @@ def _roomy(plan: Plan, info: MediaInfo, follow: Follow) -> Placement:
     return plan.placement.model_copy(update=still)
 
 
-def scene_of(plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, span: PlannedShot) -> tuple[Shot, Stage, View]:
+def scene_of(
+    plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, span: PlannedShot
+) -> tuple[ShotToFollow, Stage, View]:
     """What a way is looked for in, what it leads over, and what the window shows of it."""
     reading = resolve(info, plan.interpretation)
     stage = stage_of(plan, reading)
@@ -160,7 +162,7 @@ def scene_of(plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, span: Plan
     if asked:
         shown = [(one, _one_of(one, seen, first, end, everybody, view)) for one in asked]
         actors = counted([(one, actor) for one, actor in shown if actor is not None], times)
-    return Shot(span.start, span.end, picture, times, actors, bool(asked)), stage, view
+    return ShotToFollow(span.start, span.end, picture, times, actors, bool(asked)), stage, view
 
 
 def _one_of(subject: SubjectBox, seen: Seen, first: int, end: int, everybody: list[Actor], view: View) -> Actor | None:

@@ -23,7 +23,7 @@ CLEAR = 2
 
 
 @dataclass(frozen=True, slots=True)
-class Shot:
+class ShotToFollow:
     """What a way is looked for in.
 
     Attributes:
@@ -55,7 +55,7 @@ class Followed:
     doubts: tuple[Doubt, ...]
 
 
-def followed(follow: Follow, shot: Shot, stage: Stage, view: View) -> Followed:
+def followed(follow: Follow, shot: ShotToFollow, stage: Stage, view: View) -> Followed:
     """The way of a window over one shot."""
     tempo, count = TEMPI[follow.pace], len(shot.times)
     first = 0 if view.reach[0] / view.window[0] >= view.reach[1] / view.window[1] else 1
@@ -73,7 +73,7 @@ def followed(follow: Follow, shot: Shot, stage: Stage, view: View) -> Followed:
     return Followed(way, tuple(doubts(shot.actors, view, both, sure, shot.times, span, asked=shot.asked)))
 
 
-def _moving(shot: Shot) -> tuple[Fraction, float]:
+def _moving(shot: ShotToFollow) -> tuple[Fraction, float]:
     """From when the window may move, and for how many seconds: not next to a cut."""
     since = shot.start + CLEAR * shot.picture
     return since, float(shot.end - (CLEAR + 1) * shot.picture - since)
@@ -87,7 +87,9 @@ def _middles(way: Spline, times: Floats) -> Floats:
     ).reshape(-1, 2)
 
 
-def _row(follow: Follow, shot: Shot, view: View, axis: int, aim: Aims, tempo: Tempo, size: Sizes | None) -> SplineRow:
+def _row(
+    follow: Follow, shot: ShotToFollow, view: View, axis: int, aim: Aims, tempo: Tempo, size: Sizes | None
+) -> SplineRow:
     """Control points along one axis."""
     since, length = _moving(shot)
     reach = np.full(len(shot.times), view.reach[axis])
@@ -100,7 +102,7 @@ def _row(follow: Follow, shot: Shot, view: View, axis: int, aim: Aims, tempo: Te
     return solve(wanted, length, tempo, EACH, still=fixed or follow.aim != "subject")
 
 
-def _moments(pin: Pin, axis: int, shot: Shot, since: float, length: float) -> list[tuple[float, float]]:
+def _moments(pin: Pin, axis: int, shot: ShotToFollow, since: float, length: float) -> list[tuple[float, float]]:
     """When a pin is to be met, as far as it lies in the shot; counted from when the window may move."""
     if not shot.start <= pin.time < shot.end:
         return []

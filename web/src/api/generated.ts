@@ -547,7 +547,7 @@ export interface paths {
         put?: never;
         /**
          * Others
-         * @description Let the clip follow in its other frames as in this design: whom, the pins, the pace; a step of each that changes.
+         * @description Let the clip follow in its other frames as in this design: whom, the pins, the pace; each that changes, one step.
          */
         post: operations["server_studio_api_following_others"];
         delete?: never;
