@@ -4,6 +4,7 @@ from itertools import combinations
 
 import numpy as np
 
+from cadrage.analysis.detectors.box import Box
 from cadrage.analysis.following.flow import alike
 from cadrage.analysis.following.tracks import Track
 
@@ -22,6 +23,8 @@ SMALLER = 0.6
 COVERED = 0.55
 """Of the smaller of two boxes: what they share where one thing was detected twice."""
 FLOATING = 2
+RIGID_FOR, STAYS, GROWN = 6, 0.12, 0.15
+"""Samples that parts of one thing move together for; of a side, how far they may come apart; how near they lie."""
 LIMB = 0.35
 """Of somebody: what is smaller is a part of them."""
 
@@ -37,7 +40,7 @@ def same(tracks: list[Track]) -> list[int]:
     for one, other in [*_parts(tracks), *_later(tracks)]:
         mine, theirs = ([at for at, name in enumerate(group) if name == group[end]] for end in (one, other))
         if group[one] != group[other] and (
-            _is_small_part(tracks[one], tracks[other]) or not _elsewhere(tracks, mine, theirs)
+            _belongs(tracks[one], tracks[other]) or not _elsewhere(tracks, mine, theirs)
         ):
             for at in theirs:
                 group[at] = group[one]
@@ -45,8 +48,12 @@ def same(tracks: list[Track]) -> list[int]:
     return [numbers[name] for name in group]
 
 
-def _is_small_part(a: Track, b: Track) -> bool:
-    """Whether one is somebody and the other is so much smaller that it is an arm, or a seam, of theirs."""
+def _belongs(a: Track, b: Track) -> bool:
+    """Whether one is somebody and the other so much smaller that it is an arm, or a seam, of theirs; or both are parts of
+    something that moves as one.
+    """
+    if _rigid(a, b, range(max(a.begun, b.begun), min(a.end, b.end))):
+        return True
     if {a.kind, b.kind} != {"person", "mover"}:
         return False
     person, part = (a, b) if a.kind == "person" else (b, a)
@@ -78,9 +85,27 @@ def _parts(tracks: list[Track]) -> list[tuple[int, int]]:
         samples = range(max(a.begun, b.begun), min(a.end, b.end))
         if len(samples) < FEWEST or (a.kind == b.kind and a.kind != "mover"):
             continue
-        if sum(_is_part(a, b, sample) for sample in samples) > TOGETHER * len(samples):
+        if sum(_is_part(a, b, sample) for sample in samples) > TOGETHER * len(samples) or _rigid(a, b, samples):
             found.append((one, other))
     return found
+
+
+def _rigid(a: Track, b: Track, samples: range) -> bool:
+    """Whether two that move touch one another and go the same way throughout: they are parts of one larger thing."""
+    if a.kind != "mover" or b.kind != "mover" or len(samples) < RIGID_FOR:
+        return False
+    ones, others = ([track.boxes[sample - track.begun] for sample in samples] for track in (a, b))
+    side = min(max(ones[-1].width, ones[-1].height), max(others[-1].width, others[-1].height))
+    away = np.array([np.subtract(one.middle, other.middle) for one, other in zip(ones, others, strict=True)])
+    gone = np.ptp([one.middle for one in ones], axis=0).max()
+    stays = np.abs(away - np.median(away, axis=0)).max(axis=1)
+    touching = sum(_grown(one).shared(other) > 0 for one, other in zip(ones, others, strict=True))
+    return bool(gone > side and np.median(stays) < STAYS * side and touching > TOGETHER * len(samples))
+
+
+def _grown(box: Box) -> Box:
+    more = GROWN * max(box.width, box.height)
+    return Box(box.x - more, box.y - more, box.width + 2 * more, box.height + 2 * more)
 
 
 def _is_part(a: Track, b: Track, sample: int) -> bool:

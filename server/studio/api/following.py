@@ -52,7 +52,7 @@ def anew(request: HttpRequest, framing_id: int, given: MomentIn) -> Design:
 
 @router.post("/framings/{framing_id}/follow/others", response=list[int])
 def others(request: HttpRequest, framing_id: int, given: MeasureIn) -> list[int]:
-    """Let the clip follow in its other frames as in this design: whom, the pins, the pace; each that changes, one step."""
+    """Let the clip follow in its other frames as in this design: whom, the pins, the pace; one step of each."""
     row = owned.framing(request, framing_id)
     return [one.pk for one in actions.give_to_others(row, tried(row, given.design))]
 

@@ -24,7 +24,8 @@ type Props = {
 export function CellView({ cell, frame, projectId, selected, reachable, looked, onPick }: Props) {
   if (!cell) return null;
   const aspect = (frame.frame.width / frame.frame.height) * toNumber(frame.frame.pixel_aspect);
-  const width = Math.min(WIDEST_THUMBNAIL, THUMBNAIL_HEIGHT * aspect);
+  const moments = cell.movement ? ENDS : MIDDLE;
+  const width = Math.min(WIDEST_THUMBNAIL / moments.length, THUMBNAIL_HEIGHT * aspect);
   const concern = cell.concerns[0];
   const more = cell.concerns.length - 1;
 
@@ -55,15 +56,15 @@ export function CellView({ cell, frame, projectId, selected, reachable, looked, 
         className="flex items-center gap-3 px-2 py-2"
         onClick={onClick}
       >
-        <span className="flex shrink-0 justify-center" style={{ width }}>
-          {(cell.movement ? ENDS : MIDDLE).map((at, number, all) => (
+        <span className="flex shrink-0 justify-center">
+          {moments.map((at, number) => (
             <img
               key={at}
               alt={`${at === "middle" ? "" : `${at} frame, `}${cell.placement} in ${frame.frame.name}`}
               loading="lazy"
               draggable={false}
               className={`bg-well ${number ? "ml-0.5" : ""}`}
-              style={{ width: width / all.length, height: width / all.length / aspect }}
+              style={{ width, height: width / aspect }}
               src={`/api/framings/${cell.id}/thumbnail?width=240&stamp=${cell.stamp}&at=${at}`}
             />
           ))}

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, type Footage, postRaw, unwrap } from "../api/client";
-import { refreshFramings } from "../api/queries";
+import { AT_WORK, refreshFramings } from "../api/queries";
 import { damagedIn } from "../bench/panels/source/noticed";
 import { FailedAnalyses } from "../ui/failed-analyses";
 import { Menu } from "../ui/menu";
@@ -95,7 +95,7 @@ function Notes({ footage }: { footage: Footage }) {
       {places > 0 && <p className="text-rust">{damagedIn(places)}.</p>}
       {missing && <p className="text-rust">The file is missing. Replace it, or find it again.</p>}
       {twin && <p className="text-rust">The same file as {twin.replace(/\.[^.]+$/, "")}.</p>}
-      {analysing && !missing && <p className="text-soft">Looking for bars and fields …</p>}
+      {analysing && !missing && <p className="text-soft">{lookingFor(footage)}</p>}
       {!missing && <FailedAnalyses footage={footage} />}
       {bars && ["bars", "surround", "changing"].includes(bars.kind) && (
         <p className="num text-soft">{bars.summary}</p>
@@ -145,4 +145,10 @@ function useClip(footage: Footage) {
     ...settled,
   });
   return { rename, replace, find };
+}
+
+/** What is being looked for in a clip. */
+function lookingFor({ analyses }: Footage): string {
+  const others = analyses.some(({ kind, state }) => kind !== "following" && AT_WORK.includes(state));
+  return others ? "Looking for bars and fields …" : "Looking at what moves …";
 }

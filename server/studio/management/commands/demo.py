@@ -14,6 +14,7 @@ from cadrage.finish.specification import Shadow
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.motion import Key, Motion, Pan, Push, Tilt
+from cadrage.motion.follow import Follow
 from cadrage.plan import Shot
 from cadrage.surrounds import Graphic
 from demo.clips import CLIPS, PHOTOGRAPH, draw_all
@@ -33,6 +34,7 @@ FRAMES = (
 
 
 TITLED, CAPTIONED = ("Number 7 leaves the depot.mp4", FRAMES[0]), ("Open day, visitor's tape.mp4", FRAMES[1])
+FOLLOWED = ("Crossing the square.mp4", FRAMES[1])
 EDITED, SLOW = ("Number 7, a portrait.mp4", FRAMES[1]), ("Up the depot, too slow.mp4", FRAMES[0])
 WHOLE, FILL = Placement(), Placement(tightness=Fraction(1))
 SHOTS = (
@@ -82,7 +84,9 @@ class Command(BaseCommand):
 
 
 def _dress(project: Project, drawn: Path) -> None:
-    """Give one framing a panel with the museum's emblem, one its captions, and two a placement that moves."""
+    """Give one framing a panel with the museum's emblem, one its captions, two a placement that moves, and one a window
+    that follows.
+    """
     write_things(drawn)
     things = {}
     for file in (EMBLEM, CAPTIONS):
@@ -102,6 +106,7 @@ def _dress(project: Project, drawn: Path) -> None:
     _change(project, EDITED, {"placement": WHOLE, "shots": SHOTS}, "Shots")
     slow = {"placement": Placement(tightness=Fraction(13, 10)), "motion": Motion(move=Tilt(way="down_up"))}
     _change(project, SLOW, slow, "Move")
+    _change(project, FOLLOWED, {"motion": Motion(follow=Follow())}, "Follow")
     _change(project, CAPTIONED, {"finish": Finish(captions=Captions(of=things[CAPTIONS], size=3))}, "Captions")
 
 
