@@ -79,7 +79,7 @@ class Small:
             lines = plane[::2] if len(plane) > 1 else plane  # of one field, where there are two
             codes = (lines >> shift if shift > 0 else lines).astype(np.uint8, copy=False)
             parts.append((cv2.resize(codes, SIZE, interpolation=cv2.INTER_AREA), bins))
-        counts = [np.histogram(codes, bins, (0, 256))[0] for codes, bins in parts]
+        counts = [cv2.calcHist([codes], [0], None, [bins], [0, 256]).ravel() for codes, bins in parts]
         histogram = np.concatenate([found / found.sum() for found in counts]).astype(np.float32)
         small = cv2.resize(parts[0][0], GRID, interpolation=cv2.INTER_AREA).astype(np.float32)
         return cls(time, histogram, small - small.mean())

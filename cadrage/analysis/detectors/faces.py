@@ -27,18 +27,19 @@ SMALLEST = 10
 OUTPUTS = ("reshaped_classifier_face_4", "reshaped_regressor_face_4")
 
 
-def find_faces(picture: Rgb) -> list[Box]:
+def find_faces(picture: Rgb, *, in_tiles: bool = True) -> list[Box]:
     """Faces in a picture, in its pixels, the surest first.
 
     Args:
         picture: R'G'B', 8 bits, upright, with square pixels.
+        in_tiles: whether small ones are looked for where one look at all of it finds none.
     """
     net = _net()
     if net is None:
         return _by_cascade(picture)
     rows, columns = picture.shape[:2]
     found = _merged(_in_part(net, picture, 0, 0, SURE))
-    if found or max(rows, columns) < 1.5 * min(rows, columns):
+    if found or not in_tiles or max(rows, columns) < 1.5 * min(rows, columns):
         return found
     return _merged(_in_tiles(net, picture))
 

@@ -10,7 +10,7 @@ from cadrage.analysis.detectors.box import Box
 from cadrage.analysis.following.samples import Grey
 
 FEATURES, QUALITY, APART = 160, 0.01, 8
-WINDOW = (15, 15)
+WINDOW = (11, 11)
 LEVELS = 3
 FEWEST = 8
 RANSAC_PIXELS = 1.5
@@ -46,11 +46,13 @@ class CameraStep:
     @property
     def still(self) -> bool:
         """Whether it is no movement that can be seen."""
-        return bool(np.abs(self.matrix - STILL).max() < STILL_WITHIN)
+        turned, shifted = np.abs(self.matrix - STILL)[:, :2].max(), np.abs(self.matrix[:, 2]).max()
+        return bool(turned < STILL_TURNED and shifted < STILL_SHIFTED)
 
 
 STILL = np.array([[1.0, 0, 0], [0, 1, 0]])
-STILL_WITHIN = 0.02
+STILL_TURNED, STILL_SHIFTED = 5e-4, 0.2
+"""What a matrix may be off by, its shift in pixels, where nothing moved that can be seen."""
 
 
 def camera_step(before: Grey, now: Grey) -> CameraStep:

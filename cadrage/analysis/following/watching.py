@@ -25,9 +25,13 @@ LONGEST_PIECE = 375
 """Samples that are looked at together: a minute."""
 LAG = 13
 """Samples more that are waited for, since a cut may lie among them."""
+SURE_OF_STANDING = 0.6
+"""The share of points that must not have moved for the camera to stand."""
 RUN_UP = Fraction(2)
 """Seconds before a piece from which cuts are looked for, more than they need."""
 FACES_EACH, FACES_HELD_EACH, PEOPLE_EACH = 4, 8, 8
+TILES_EACH = 4
+"""Searches for faces from one that looks for small ones to the next."""
 """Samples from one search for faces to the next, where some were found last, and for people."""
 
 
@@ -39,11 +43,13 @@ class Sample:
         time: in seconds from the clip's first picture.
         grey: it, small.
         detected: what was found in it by itself, by kind.
+        stands: whether the camera did just before it.
     """
 
     time: Fraction
     grey: Grey
     detected: dict[Kind, list[Box]]
+    stands: bool
 
 
 class Looker:
@@ -59,7 +65,7 @@ class Looker:
         self._since = since
         self._next = ceil(since / EACH)  # numbers of samples count from the beginning of the clip
         self._half: Grey | None = None
-        self._faces, self._people = 0, PEOPLE_EACH // 2
+        self._faces, self._people, self._searches = 0, PEOPLE_EACH // 2, 0
 
     def look(self, frame: DecodedFrame) -> Sample | None:
         """Take in a picture; a sample, where one is due."""
@@ -71,12 +77,17 @@ class Looker:
             return None
         grey = self.scene.small(frame.planes)
         detected: dict[Kind, list[Box]] = {"mover": []}
+        stands = False
         if self._half is not None:
-            detected["mover"] = movers(self._half, grey, camera_step(self._half, grey))
+            camera = camera_step(self._half, grey)
+            detected["mover"], stands = (
+                movers(self._half, grey, camera),
+                camera.still and camera.sure > SURE_OF_STANDING,
+            )
         self._search(frame, detected)
         self._next = max(self._next + 1, ceil((frame.time + EACH / 4) / EACH))
         self._half = None
-        return Sample(frame.time, grey, detected)
+        return Sample(frame.time, grey, detected, stands)
 
     def _search(self, frame: DecodedFrame, detected: dict[Kind, list[Box]]) -> None:
         self._faces, self._people = self._faces - 1, self._people - 1
@@ -84,7 +95,8 @@ class Looker:
             return
         picture = self.scene.colour(frame.planes)
         if self._faces < 0:
-            detected["face"] = find_faces(picture)
+            self._searches += 1
+            detected["face"] = find_faces(picture, in_tiles=self._searches % TILES_EACH == 1)
             self._faces = (FACES_HELD_EACH if detected["face"] else FACES_EACH) - 1
         if self._people < 0:
             detected["person"] = find_subjects(picture)
@@ -187,7 +199,9 @@ def _seen(samples: list[Sample], scene: Scene) -> Evidence:
     tracker = Tracker()
     for number, sample in enumerate(samples):
         if number:
-            steps.append(camera_step(samples[number - 1].grey, sample.grey))
+            stands = sample.stands and samples[number - 1].stands
+            step = CameraStep(STILL, 1.0) if stands else camera_step(samples[number - 1].grey, sample.grey)
+            steps.append(step)
         tracker.step(sample.grey, steps[-1], sample.detected)
     tracks = kept(tracker.tracks)
     walked_back(tracks, [sample.grey for sample in samples], steps)

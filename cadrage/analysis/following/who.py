@@ -49,7 +49,7 @@ def same(tracks: list[Track]) -> list[int]:
 
 
 def _belongs(a: Track, b: Track) -> bool:
-    """Whether one is somebody and the other so much smaller that it is an arm, or a seam, of theirs; or both are parts of
+    """Whether one is somebody and the other so much smaller that it is an arm, or a seam, of theirs, or both are of
     something that moves as one.
     """
     if _rigid(a, b, range(max(a.begun, b.begun), min(a.end, b.end))):
