@@ -11,7 +11,7 @@ PROPERTIES := $(shell grep -rl "from hypothesis" tests --include="test_*.py")
 NODE := web/node_modules/.package-lock.json
 PAGE := web/dist/index.html
 
-.PHONY: help demo test test-long lint web bench corpus fuzz screenshots api lock clean
+.PHONY: help demo test test-long lint web bench corpus following fuzz screenshots api lock clean
 
 help: ## say what there is to do
 	@sed -n 's/^\([a-z-]*\):.*## \(.*\)/  make \1~\2/p' $(MAKEFILE_LIST) | column -t -s '~'
@@ -43,6 +43,9 @@ bench: $(TEST_SET_UP) $(MODELS) system-tools ## measure speed, and write docs/pe
 # Inputs as people have them, against an independent reader: all of them, and bytes flipped in small ones.
 corpus: $(TEST_SET_UP) system-tools ## hold Cadrage against an independent reader, all inputs
 	$(BIN)/python -m tests.corpus --page docs/footage.md
+
+following: $(TEST_SET_UP) $(MODELS) ## measure how windows follow, and write docs/following.md
+	$(BIN)/python -m tests.following --page docs/following.md
 
 fuzz: $(TEST_SET_UP) system-tools ## read files with flipped bytes
 	$(BIN)/python -m tests.corpus.fuzz

@@ -11,8 +11,10 @@ from cadrage.motion.follow import Doubt, DoubtReason, Pin
 from cadrage.motion.route import Aims
 
 Floats = NDArray[np.float64]
-CALIBRATED = ((0.0, 0.05), (0.2, 0.4), (0.4, 0.8), (0.6, 0.93), (0.8, 0.98), (1.0, 0.99))
-"""What was worked out, and how often it was right on the made set (docs/following.md)."""
+HELD = ((0.0, 0.3), (0.15, 0.65), (0.3, 0.85), (0.5, 0.97), (1.0, 0.995))
+"""How surely somebody is held in the window, as worked out, and how often they were, on the made set."""
+MEANT = ((0.0, 0.1), (0.5, 0.5), (0.7, 0.88), (0.85, 0.97), (1.0, 1.0))
+"""How much of all that matters is shown, and how often it was the one that was meant (docs/following.md)."""
 EDGE = 0.2
 """Of the window: nearer to its edge than that somebody is no more surely inside."""
 NOBODY = 0.3
@@ -49,13 +51,17 @@ def confidence(
         sums = weights.sum(axis=0)
         sure = np.array([actor.sure for actor in actors])
         inside = np.array([_inside(actor, view, middles) for actor in actors])
-        raw = (weights * sure * inside).sum(axis=0) / np.maximum(sums, 1e-9)
-        raw = raw * np.minimum(both[0].shown, both[1].shown)
-        known, right = zip(*CALIBRATED, strict=True)
-        found = np.where(sums > 0, np.interp(raw, known, right), NOBODY)
+        held = (weights * sure * inside).sum(axis=0) / np.maximum(sums, 1e-9)
+        likely = _read(held, HELD) * _read(np.minimum(both[0].shown, both[1].shown), MEANT)
+        found = np.where(sums > 0, likely, NOBODY)
     for pin in pins:
         found = np.where(np.abs(times - float(pin.time)) <= PINNED + float(pin.hold) / 2, 1.0, found)
     return np.asarray(found, np.float64)
+
+
+def _read(values: Floats, table: Sequence[tuple[float, float]]) -> Floats:
+    known, right = zip(*table, strict=True)
+    return np.asarray(np.interp(values, known, right), np.float64)
 
 
 def _inside(actor: Actor, view: View, middles: Floats) -> Floats:

@@ -33,6 +33,7 @@ class Case:
         steady: whether the window has no more reason to turn than a calm operator has.
         how: what else it is written with.
         inset: columns of bars at either side, which are no part of the picture.
+        hard: whether nobody could tell by looking who is meant; it counts only for how sure the window is.
     """
 
     name: str
@@ -45,6 +46,7 @@ class Case:
     still: bool = False
     how: dict = field(default_factory=dict)
     inset: int = 0
+    hard: bool = False
 
     def write(self, folder: Path) -> Path:
         """The clip as a file."""
@@ -243,6 +245,31 @@ def _bars() -> Case:
     return Case("bars in the picture", 180, paint, (where,), inset=80)
 
 
+def _equals() -> Case:
+    """Two who are alike, at both edges; one is meant."""
+
+    def paint(number: int) -> np.ndarray:
+        image = drawing.place(23, WIDTH, HEIGHT).copy()
+        for x, colour, gait in ((90 + 14 * np.sin(number / 9), RED, 0), (550 + 14 * np.sin(number / 8), BLUE, 2)):
+            drawing.put_walker(image, x, 210, 150, number + gait, colour)
+        return noisy(image, number, 2)
+
+    return Case("two alike at both edges", 150, paint, (lambda n: (550 + 14 * np.sin(n / 8), 210.0),), hard=True)
+
+
+def _outshone() -> Case:
+    """Somebody small is meant, and cars pass."""
+
+    def paint(number: int) -> np.ndarray:
+        image = drawing.place(24, WIDTH, HEIGHT).copy()
+        drawing.put_walker(image, 540 - 0.2 * number, 150, 60, number, GREEN)
+        for since in (10, 110):
+            drawing.put_trolley(image, -60 + 7 * (number - since), 270, 90, number, BLUE)
+        return noisy(image, number, 2)
+
+    return Case("small, and cars pass", 200, paint, (lambda n: (540 - 0.2 * n, 150.0),), hard=True)
+
+
 CASES: tuple[Case, ...] = (
     _walker("crosses", lambda n: (ramp(n, (0, 60), (200, 580)), 210)),
     _walker(
@@ -309,4 +336,6 @@ CASES: tuple[Case, ...] = (
     _upright_walker(),
     _still(),
     _bars(),
+    _equals(),
+    _outshone(),
 )
