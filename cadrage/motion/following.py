@@ -73,10 +73,10 @@ def followed(follow: Follow, shot: ShotToFollow, stage: Stage, view: View) -> Fo
     return Followed(way, tuple(doubts(shot.actors, view, both, sure, shot.times, span, asked=shot.asked)))
 
 
-def _moving(shot: ShotToFollow) -> tuple[Fraction, float]:
+def _moving(shot: ShotToFollow) -> tuple[Fraction, Fraction]:
     """From when the window may move, and for how many seconds: not next to a cut."""
     since = shot.start + CLEAR * shot.picture
-    return since, float(shot.end - (CLEAR + 1) * shot.picture - since)
+    return since, shot.end - (CLEAR + 1) * shot.picture - since
 
 
 def _middles(way: Spline, times: Floats) -> Floats:
@@ -95,7 +95,7 @@ def _row(
     reach = np.full(len(shot.times), view.reach[axis])
     if size is not None:
         reach = np.maximum(0.0, 0.5 - view.window[axis] / 2 / size.times_larger)
-    pins = [one for pin in follow.pins for one in _moments(pin, axis, shot, float(since), length)]
+    pins = [one for pin in follow.pins for one in _moments(pin, axis, shot, float(since), float(length))]
     places = np.zeros(len(shot.times)) if follow.aim == "centre" else aim.places
     wanted = Wanted(shot.times - float(since), places, aim.weights, view.window[axis], -reach, reach, pins)
     fixed = view.reach[axis] == 0 and size is None

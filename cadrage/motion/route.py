@@ -24,7 +24,7 @@ HELD = 0.05
 SAMPLES_A_SECOND = 6.25
 HEAD = 1 / 6
 """Of the window: a face sits so far above its middle, at a third from the top."""
-LEAD, LEAD_SPEED = 0.04, 0.35
+LEAD, LEAD_SPEED = 0.03, 0.35
 """Of the window: the room that a mover has ahead, at most; and the speed in windows a second at which it has most."""
 PRESSING = 3.0
 """How much more a place counts as somebody is at the picture's edge: any step from there, and they are cut off."""

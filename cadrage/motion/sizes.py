@@ -39,7 +39,7 @@ def sizes(
     actors: list[Actor],
     kept: NDArray[np.bool_],
     times: Floats,
-    length: float,
+    length: Fraction,
     view: View,
     stage: Stage,
 ) -> Sizes | None:

@@ -3,7 +3,7 @@
 from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise
-from math import ceil
+from math import ceil, floor
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,18 +15,19 @@ from cadrage.motion.spline import ORDER, SplineRow
 Floats = NDArray[np.float64]
 TEMPI: dict[Pace, Tempo] = {
     "calm": Tempo(1.0, 7, 0.09, 3.0),
-    "medium": Tempo(0.4, 4, 0.04, 2.0),
+    "medium": Tempo(0.35, 4, 0.07, 2.0),
     "quick": Tempo(0.2, 2, 0.03, 1.0),
 }
 FEWER = (3, 2, 1)
 """Samples from knot to knot that are tried where pins cannot be met with more."""
+BRIEF = 10**5
 PLACES = 7
 """Decimal places of control points: a millionth of a picture, and less."""
 TOGETHER, AHEAD = 180, 40
 """Pieces of a way that are solved together, and more that are looked at ahead, so that time grows with the length."""
 
 
-def solve(wanted: Wanted, length: float, tempo: Tempo, each: Fraction, *, still: bool = False) -> SplineRow:
+def solve(wanted: Wanted, length: Fraction, tempo: Tempo, each: Fraction, *, still: bool = False) -> SplineRow:
     """The best way of one coordinate over a shot.
 
     Args:
@@ -37,15 +38,16 @@ def solve(wanted: Wanted, length: float, tempo: Tempo, each: Fraction, *, still:
         still: whether it is to stand.
     """
     tried = [tempo.each, *(number for number in FEWER if number < tempo.each)]
-    if still or length < 2 * float(each) or not wanted.times.size:
+    if still or length < 2 * each or not wanted.times.size:
         return SplineRow(step=each, points=(_rounded(_standing(wanted)),))
     for number in tried:
-        step = float(each) * number
-        found = _solved(wanted, max(1, ceil(length / step)), step, tempo)
+        segments = max(1, ceil(length / (each * number)))
+        step = Fraction(floor(length / segments * BRIEF), BRIEF)  # so that the last knot is where it is to rest
+        found = _solved(wanted, segments, float(step), tempo)
         if found is not None:
             points = tuple(_rounded(point) for point in found)
             whole = all(point == points[0] for point in points)
-            return SplineRow(step=each * number, points=points[:1] if whole else points)
+            return SplineRow(step=step, points=points[:1] if whole else points)
     return solve(_with_fewer_pins(wanted), length, tempo, each)
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import cache
 from pathlib import Path
 
 import numpy as np
@@ -56,10 +57,18 @@ class Case:
         )
 
 
+@cache
+def _grain() -> np.ndarray:
+    """Noise of unit deviation, larger than any picture, so that each picture has another part of it."""
+    return np.random.default_rng(0).standard_normal((760, 900, 3)).astype(np.float32)
+
+
 def noisy(image: np.ndarray, number: int, amount: float) -> np.ndarray:
     """A picture with noise of a standard deviation, codes of 8 bits."""
-    noise = np.random.default_rng(number).normal(0, amount, image.shape)
-    return np.clip(image + noise, 0, 255).astype(np.uint8)
+    top, left = (int(place) for place in np.random.default_rng(number).integers(0, 100, 2))
+    rows, columns = image.shape[:2]
+    noise = _grain()[top : top + rows, left : left + columns]
+    return np.clip(image + np.float32(amount) * noise, 0, 255).astype(np.uint8)
 
 
 def ramp(number: float, *points: tuple[float, float]) -> float:

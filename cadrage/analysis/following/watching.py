@@ -27,12 +27,13 @@ LAG = 13
 """Samples more that are waited for, since a cut may lie among them."""
 SURE_OF_STANDING = 0.6
 """The share of points that must not have moved for the camera to stand."""
-RUN_UP = Fraction(2)
-"""Seconds before a piece from which cuts are looked for, more than they need."""
-FACES_EACH, FACES_HELD_EACH, PEOPLE_EACH = 4, 8, 8
-TILES_EACH = 4
-"""Searches for faces from one that looks for small ones to the next."""
-"""Samples from one search for faces to the next, where some were found last, and for people."""
+RUN_UP = Fraction(3)
+"""Seconds before a piece from which a clip is read when it goes on there, more than cuts and searches need."""
+FACES_EACH, FACES_HELD_EACH, TILES_EACH = 4, 8, 16
+PEOPLE_EACH, PEOPLE_AT = 8, 2
+"""Samples from one search for faces to the next, where some were found last, and to one that looks for small ones in
+tiles; from one for people to the next, and when that is.
+"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,15 +63,12 @@ class Looker:
 
     def __init__(self, scene: Scene, since: Fraction) -> None:
         self.scene = scene
-        self._since = since
         self._next = ceil(since / EACH)  # numbers of samples count from the beginning of the clip
         self._half: Grey | None = None
-        self._faces, self._people, self._searches = 0, PEOPLE_EACH // 2, 0
+        self._held = False  # whether the last search for faces found some
 
     def look(self, frame: DecodedFrame) -> Sample | None:
         """Take in a picture; a sample, where one is due."""
-        if frame.end <= self._since and frame.time < self._since:
-            return None
         if frame.time < self._next * EACH:
             if frame.time >= self._next * EACH - GAP and self._half is None:
                 self._half = self.scene.small(frame.planes)
@@ -90,17 +88,20 @@ class Looker:
         return Sample(frame.time, grey, detected, stands)
 
     def _search(self, frame: DecodedFrame, detected: dict[Kind, list[Box]]) -> None:
-        self._faces, self._people = self._faces - 1, self._people - 1
-        if self._faces >= 0 and self._people >= 0:
+        """Look for faces and people where that is due; by the sample's number, so that it does not depend on where
+        looking was begun.
+        """
+        number = self._next
+        faces = number % FACES_HELD_EACH == 0 or (number % FACES_EACH == 0 and not self._held)
+        people = number % PEOPLE_EACH == PEOPLE_AT
+        if not faces and not people:
             return
         picture = self.scene.colour(frame.planes)
-        if self._faces < 0:
-            self._searches += 1
-            detected["face"] = find_faces(picture, in_tiles=self._searches % TILES_EACH == 1)
-            self._faces = (FACES_HELD_EACH if detected["face"] else FACES_EACH) - 1
-        if self._people < 0:
+        if faces:
+            detected["face"] = find_faces(picture, in_tiles=number % TILES_EACH == 0)
+            self._held = bool(detected["face"])
+        if people:
             detected["person"] = find_subjects(picture)
-            self._people = PEOPLE_EACH - 1
 
 
 def new_pieces(
@@ -112,12 +113,13 @@ def new_pieces(
         return
     known = subject.known.get("shots")
     finder = Known(known) if isinstance(known, ShotsFound) else Found()
-    looker, cutter = Looker(scene, done), Cutter(scene, there, done)
+    since = max(Fraction(0), done - RUN_UP)
+    looker, cutter = Looker(scene, since), Cutter(scene, there, done)
     with open_footage(subject.path, subject.info, decoding) as reader:
-        for frame in reader.frames_from(max(Fraction(0), done - RUN_UP)):
+        for frame in reader.frames_from(since):
             report(min(1.0, float(frame.time / duration)) if duration else 1.0)
             sample = looker.look(frame)
-            if sample is not None:
+            if sample is not None and sample.time >= done:
                 cutter.waiting.append(sample)
             for cut in finder.add(frame):
                 if cut > done:
