@@ -22,6 +22,8 @@ from cadrage.values import Exact, Value
 
 SIZE = (160, 90)
 """Columns and rows that pictures are looked at in."""
+ENOUGH = 360
+"""Lines of a plane that are looked at, about; of taller ones every fourth, or fewer."""
 GRID = (16, 9)
 LUMA_BINS, CHROMA_BINS = 16, 32
 HISTOGRAMS, LAYOUT = 0.6, 0.6
@@ -76,7 +78,7 @@ class Small:
         shift = planes.layout.depth - 8
         parts = []
         for plane, bins in zip(planes.arrays, (LUMA_BINS, CHROMA_BINS, CHROMA_BINS), strict=True):
-            lines = plane[::2] if len(plane) > 1 else plane  # of one field, where there are two
+            lines = plane[:: 2 * max(1, len(plane) // ENOUGH)]  # of one field, where there are two
             codes = (lines >> shift if shift > 0 else lines).astype(np.uint8, copy=False)
             parts.append((cv2.resize(codes, SIZE, interpolation=cv2.INTER_AREA), bins))
         counts = [cv2.calcHist([codes], [0], None, [bins], [0, 256]).ravel() for codes, bins in parts]

@@ -9,11 +9,14 @@ from cadrage.footage.reader import ClipReader
 from cadrage.footage.stills import StillReader
 
 
-def open_footage(path: Path, info: MediaInfo, interpretation: Interpretation | None = None) -> PictureReader:
-    """A reader for a clip, a still or a sequence of stills. Use it as a context manager.
+def open_footage(
+    path: Path, info: MediaInfo, interpretation: Interpretation | None = None, *, rough: bool = False
+) -> PictureReader:
+    """A reader for a clip, a still or a sequence of stills; `rough` as in `ClipReader`. Use it as a context manager.
 
     Raises:
         MissingSource, UnreadableFile: see each.
     """
-    kind = ClipReader if info.kind == "clip" else StillReader
-    return kind(path, info, interpretation)
+    if info.kind == "clip":
+        return ClipReader(path, info, interpretation, rough=rough)
+    return StillReader(path, info, interpretation)

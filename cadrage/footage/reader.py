@@ -48,13 +48,16 @@ class ClipReader(PictureReader):
         path: the file.
         info: what it is.
         interpretation: what its samples are taken to mean.
+        rough: whether block edges may show, for who only looks at what moves; it is quicker.
 
     Raises:
         MissingSource, UnreadableFile: on opening, and UnreadableFile from any read that meets a picture of another
             shape.
     """
 
-    def __init__(self, path: Path | str, info: MediaInfo, interpretation: Interpretation | None = None) -> None:
+    def __init__(
+        self, path: Path | str, info: MediaInfo, interpretation: Interpretation | None = None, *, rough: bool = False
+    ) -> None:
         self.path = Path(path)
         self.info = info
         stated = interpretation or Interpretation()
@@ -64,6 +67,7 @@ class ClipReader(PictureReader):
         self._conform = Conform(info, self.path)
         self._index = index_of(self.path, info) if needs_index(info) else None
         self._clusters = clusters_of(self.path) if info.container.startswith("matroska") else None
+        self._rough = rough
         self._opened = ExitStack()
         self._open()
         self._origin: Fraction | None = None
@@ -78,6 +82,9 @@ class ClipReader(PictureReader):
         self._stream = picture_stream(self._container, self.path)
         # Several pictures at once, but for damage: how it is patched up must not depend on which was ready first.
         self._stream.thread_type = "SLICE" if self.info.damage else "AUTO"
+        if self._rough:
+            context = self._stream.codec_context
+            context.options = {**context.options, "skip_loop_filter": "all"}
         self._tick = self._stream.time_base or Fraction(1, 1000)
 
     def close(self) -> None:

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from cadrage.analysis.detectors.box import Box
 from cadrage.analysis.following.samples import Grey
 
-FEATURES, QUALITY, APART = 160, 0.01, 8
+FEATURES, QUALITY, APART = 100, 0.01, 8
 WINDOW = (11, 11)
 LEVELS = 3
 FEWEST = 8

@@ -209,7 +209,8 @@ def walked_back(tracks: Sequence[Track], greys: Sequence[Grey], cameras: Sequenc
         going = [track for track in tracks if track.begun == sample and track.begun > 0]
         if not going:
             continue
-        goes = moved([track.boxes[0] for track in going], greys[sample], greys[sample - 1], cameras[sample].back)
+        boxes, back = [track.boxes[0] for track in going], cameras[sample].back
+        goes = moved(boxes, greys[sample], greys[sample - 1], back, checked=False)
         rows, columns = greys[0].shape
         for track, went in zip(going, goes, strict=True):
             box = went.box

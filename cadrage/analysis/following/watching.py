@@ -29,10 +29,10 @@ SURE_OF_STANDING = 0.6
 """The share of points that must not have moved for the camera to stand."""
 RUN_UP = Fraction(3)
 """Seconds before a piece from which a clip is read when it goes on there, more than cuts and searches need."""
-FACES_EACH, FACES_HELD_EACH, TILES_EACH = 4, 8, 16
+FACES_EACH, TILES_EACH = 8, 16
 PEOPLE_EACH, PEOPLE_AT = 8, 2
-"""Samples from one search for faces to the next, where some were found last, and to one that looks for small ones in
-tiles; from one for people to the next, and when that is.
+"""Samples from one search for faces to the next, and to one that looks for small ones in tiles; from one for people to
+the next, and when that is. What comes between is followed back to where it came from.
 """
 
 
@@ -65,7 +65,6 @@ class Looker:
         self.scene = scene
         self._next = ceil(since / EACH)  # numbers of samples count from the beginning of the clip
         self._half: Grey | None = None
-        self._held = False  # whether the last search for faces found some
 
     def look(self, frame: DecodedFrame) -> Sample | None:
         """Take in a picture; a sample, where one is due."""
@@ -92,14 +91,13 @@ class Looker:
         looking was begun.
         """
         number = self._next
-        faces = number % FACES_HELD_EACH == 0 or (number % FACES_EACH == 0 and not self._held)
+        faces = number % FACES_EACH == 0
         people = number % PEOPLE_EACH == PEOPLE_AT
         if not faces and not people:
             return
         picture = self.scene.colour(frame.planes)
         if faces:
             detected["face"] = find_faces(picture, in_tiles=number % TILES_EACH == 0)
-            self._held = bool(detected["face"])
         if people:
             detected["person"] = find_subjects(picture)
 
@@ -115,7 +113,7 @@ def new_pieces(
     finder = Known(known) if isinstance(known, ShotsFound) else Found()
     since = max(Fraction(0), done - RUN_UP)
     looker, cutter = Looker(scene, since), Cutter(scene, there, done)
-    with open_footage(subject.path, subject.info, decoding) as reader:
+    with open_footage(subject.path, subject.info, decoding, rough=True) as reader:
         for frame in reader.frames_from(since):
             report(min(1.0, float(frame.time / duration)) if duration else 1.0)
             sample = looker.look(frame)
