@@ -8,7 +8,7 @@ import { ProblemNote } from "../ui/problem-note";
 import { CostPanel } from "./cost-panel";
 import { ofShot } from "./editor/scope";
 import { nextDoubt } from "./following/follow";
-import { useFollowing, useFollowingHand } from "./following/use-following";
+import { useFollowing, useFollowingHand, useSized } from "./following/use-following";
 import { IntoFrame, Neighbours } from "./into-frame";
 import { useKeying } from "./keying/use-keying";
 import { useInterpretation } from "./panels/source/use-interpretation";
@@ -75,7 +75,8 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const shown = { plan, measure: here, measured, change, commit, abandon };
   const hand = useFollowingHand();
   const keying = useKeying(framing.id, footage, shown, time, shot, hand.shifting);
-  const editing = { ...shown, plan: keying.base };
+  const sized = useSized(framing.id, keying.base, commit);
+  const editing = { ...shown, plan: keying.base, commit: sized };
   const following = useFollowing(framing.id, footage, keying.base, time, commit);
   const path = usePath(framing.id, keying.base);
   const cutting = useCutting(framing.id, whole, commit);

@@ -1,4 +1,5 @@
 import type { Footage, Framing, Plan, Render } from "../api/client";
+import { Beside, hasRoom } from "./following/beside";
 import type { Drawn } from "./following/draw-box";
 import type { Following, FollowingHand } from "./following/use-following";
 import { KeyingQuestion } from "./keying/keying-question";
@@ -80,6 +81,9 @@ export function Wells({ footage, framing, step, finished, shown, keying, path, a
           straightening={looking.straightening}
           onStraightened={() => looking.straighten(false)}
         />
+      )}
+      {looking.onSource && follows(plan.motion) && step === "movement" && hasRoom() && (
+        <Beside {...{ framingId, footage, plan, path, transport, player }} measure={shown.measure} />
       )}
       <KeyingQuestion keying={keying} />
       <WellBar {...{ looking, keying }} following={follows(plan.motion)} />

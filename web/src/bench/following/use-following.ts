@@ -4,6 +4,7 @@ import { api, type Follow, type Footage, type Plan, unwrap } from "../../api/cli
 import { AT_WORK, refreshFramings } from "../../api/queries";
 import type { PlanEditor } from "../editor/plan-editor";
 import { asked, taken } from "../editor/scope";
+import { follows } from "../shots/shots";
 import { FOLLOWS } from "./follow";
 
 /** A window that follows: letting it, correcting it, and who could be followed. */
@@ -63,6 +64,28 @@ export function useFollowing(
 }
 
 export type Following = ReturnType<typeof useFollowing>;
+
+const sizeOf = ({ sizing, scale, tightness, angle }: Plan["placement"]) =>
+  JSON.stringify([sizing, scale, tightness, angle]);
+
+/** Doing something to a plan: where a window follows and is given another size, its way is found anew, in the same step. */
+export function useSized(framingId: number, plan: Plan, commit: PlanEditor["commit"]) {
+  const anew = useMutation({
+    mutationFn: ({ given }: { given: Plan; label: string }) =>
+      unwrap(
+        api.POST("/api/framings/{framing_id}/follow/anew", {
+          params: { path: { framing_id: framingId } },
+          body: { ...asked(given), time: "0" },
+        }),
+      ),
+    onSuccess: (design, { given, label }) => commit(taken(given, design), label),
+  });
+  return (given: Plan, label: string) => {
+    const another = sizeOf(given.placement) !== sizeOf(plan.placement);
+    if (another && follows(plan.motion) && given.motion === plan.motion) anew.mutate({ given, label });
+    else commit(given, label);
+  };
+}
 
 /** What dragging does while a window follows, and whether a box is being drawn. */
 export function useFollowingHand() {

@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Footage, type Placement, type Plan, unwrap } from "../../api/client";
 import { asked, taken } from "../editor/scope";
+import { useSized } from "../following/use-following";
 import { follows } from "../shots/shots";
 import { frameAt } from "../timecode";
 import type { Editing } from "../use-framing";
@@ -30,9 +31,10 @@ export function useKeying(
   shifting: boolean,
 ) {
   const [held, setHeld] = useState<Held | null>(null);
+  const base = held?.plan ?? editing.plan;
+  const resize = useSized(framingId, base, editing.commit);
   const [shotOn, setShotOn] = useState<number | null>(null);
   const on = shotOn === shot;
-  const base = held?.plan ?? editing.plan;
   const following = follows(base.motion);
   const keyed = base.motion.keys.length > 0 || following;
   const putting = useMutation({
@@ -51,19 +53,26 @@ export function useKeying(
   });
 
   function hold(plan: Plan) {
-    setHeld((before) => before ?? { plan: base, placement: null });
+    setHeld((old) => old ?? { plan: base, placement: null });
     editing.change(plan);
   }
 
   function put({ placement, ...rest }: Plan) {
     const { rate } = footage.timing;
     const here = base.motion.keys.some((key) => frameAt(key.time, rate) === frameAt(time, rate));
-    if (following) putting.mutate({ plan: base, placement, way: shifting ? "shift" : "key" });
+    if (following && resized(placement, editing.measure.placement)) sized(base, placement);
+    else if (following) putting.mutate({ plan: base, placement, way: shifting ? "shift" : "key" });
     else if (on || here) putting.mutate({ plan: base, placement, way: "key" });
     else {
       editing.change({ ...rest, placement });
       setHeld({ plan: base, placement });
     }
+  }
+
+  /** A window that follows is given another size: it goes on following, on a way that is found anew. */
+  function sized(plan: Plan, { sizing, scale, tightness }: Placement) {
+    resize({ ...plan, placement: { ...plan.placement, sizing, scale, tightness } }, "Window sized");
+    setHeld(null);
   }
 
   function cancel() {
@@ -95,3 +104,6 @@ export function useKeying(
 }
 
 export type Keying = ReturnType<typeof useKeying>;
+
+const resized = (one: Placement, other: Placement) =>
+  one.sizing !== other.sizing || one.scale !== other.scale || one.tightness !== other.tightness;
