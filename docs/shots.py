@@ -145,8 +145,6 @@ def of_placements(page: Page, board: str) -> None:
     open_step(page, "Placement")
     page.get_by_role("button", name="Fill").click()
     take(page, "bench-placement", 2500)
-    page.get_by_role("button", name="On the source").click()
-    take(page, "bench-window", 1500)
     page.keyboard.press("Control+z")
     page.get_by_role("navigation", name="Steps").get_by_text("whole picture").wait_for()
     page.wait_for_timeout(500)
@@ -154,7 +152,7 @@ def of_placements(page: Page, board: str) -> None:
 
 
 def of_movement(page: Page, board: str) -> None:
-    """A shot that moves by keys, over its source; an edited clip, shot by shot; a finished frame, playing."""
+    """A shot that moves by keys; an edited clip, shot by shot; a window that follows, over its source; a frame, playing."""
     open_cell(page, PORTRAIT, 1)
     open_step(page, "Movement")
     page.get_by_role("button", name="Shot 4", exact=True).click()
@@ -167,6 +165,12 @@ def of_movement(page: Page, board: str) -> None:
     take(page, "bench-shots", 3000)
     page.goto(board)
     open_cell(page, CROSSING, 1)
+    open_step(page, "Movement")
+    page.get_by_role("region", name="Whom to follow").wait_for(timeout=120_000)
+    page.get_by_role("button", name="On the source").click()
+    page.get_by_test_id("dimmed").wait_for()
+    take(page, "bench-following", 2500)
+    page.get_by_role("button", name="In the frame").click()
     page.get_by_test_id("composed").wait_for()
     page.wait_for_timeout(2000)
     page.keyboard.press("Home")

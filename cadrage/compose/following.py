@@ -102,8 +102,12 @@ def follows(plan: Plan) -> bool:
 
 def solved_anew(plan: Plan, info: MediaInfo, seen: Seen) -> Plan:
     """The plan with every way found anew, as after a change of its size."""
-    bare = plan.map_shots(lambda one: {"motion": _asked(one.motion)})
-    return solved(bare, info, seen)
+    return solved(without_ways(plan), info, seen)
+
+
+def without_ways(plan: Plan) -> Plan:
+    """The plan without any way that was found."""
+    return plan.map_shots(lambda one: {"motion": _asked(one.motion)})
 
 
 def _asked(motion: Motion) -> Motion:

@@ -294,3 +294,32 @@ def test_a_clip_is_cut_so_that_a_move_goes_over_each_shot(tmp_path):
     sheet = json.loads(next((tmp_path / "out").glob("*.json")).read_text())
     assert sheet["files"][0]["movement"] == "2 shots, 2 moving"
     assert sheet["files"][0]["inspection"]["right"]
+
+
+def test_a_window_follows_into_two_frames_from_one_look(tmp_path, monkeypatch):
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "cache"))
+    clip = write_clip(tmp_path / "clip.mp4", frames=50, sound=None)
+    frames = ("--frame", "180x320", "--frame", "200x200")
+    options = ("--pin", "1:200,90", "--subject", "box=60,60,30,30@0.5", "--out", tmp_path / "plan.json")
+    sheet, file = tmp_path / "sheet.png", tmp_path / "made.mp4"
+    done = cadrage("follow", clip, *frames, *options, "--sheet", sheet, "--convert", file, "--json")
+    assert done.returncode == 0, done.stderr
+    told = json.loads(done.stdout)
+    assert [one["frame"] for one in told] == ["180x320", "200x200"]
+    assert [one["start"] for one in told[0]["seconds"]] == ["0", "1"]
+    assert all(one["right"] for one in told)
+    for size in ("180x320", "200x200"):
+        plan = json.loads((tmp_path / f"plan {size}.json").read_text())
+        assert plan["motion"]["follow"]["pins"][0]["x"] == "0.125"
+        assert (tmp_path / f"sheet {size}.png").read_bytes().startswith(b"\x89PNG")
+        assert (
+            cadrage("inspect", tmp_path / f"made {size}.mp4", "--plan", tmp_path / f"plan {size}.json").returncode == 0
+        )
+
+
+def test_what_was_typed_of_following_and_cannot_be_read_is_told(small_clip, tmp_path):
+    for options in (["--pin", "1"], ["--subject", "box=1,2@3"], ["--pace", "wild"], ["--sheet", "a.gif"]):
+        done = cadrage("follow", small_clip, "--frame", "180x320", *options)
+        assert (done.returncode, done.stdout) == (2, "")
+    done = cadrage("plan", small_clip, "--frame", "180x320", "--motion", "follow:calm")
+    assert json.loads(done.stdout)["motion"]["follow"]["path"]

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from django.db import transaction
 from django.db.models import F
 
-from cadrage.compose.following import unsolved
+from cadrage.compose.following import unsolved, without_ways
 from cadrage.errors import BadRequest, Stale
 from cadrage.geometry import Placement
 from cadrage.motion import Motion
@@ -182,8 +182,8 @@ def make_rules(framings: list[Framing]) -> list[Framing]:
 def paste(source: Framing, framings: Iterable[Framing], parts: Iterable[Part]) -> list[Framing]:
     """Give framings parts of another's plan; one step each. Of keys and shots only those of the same clip get any."""
     plan, wanted = plan_of(source), tuple(parts)
-    given: dict[str, object] = {part: getattr(plan, part) for part in wanted}
-    same = given | ({"shots": plan.shots} if set(wanted) == set(PARTS) else {})
+    plan = without_ways(plan)  # which are of that frame; others are found for these
+    same = {part: getattr(plan, part) for part in (*wanted, *(["shots"] if set(wanted) == set(PARTS) else []))}
     reusable = ReusableStyle.parts_of(plan)
     other = {part: reusable[part] for part in wanted}
     mine, theirs = [], []
