@@ -226,6 +226,12 @@ def write_whole(path: Path, text: str) -> None:
         part.write_text(text)
 
 
+def write_whole_data(path: Path, data: bytes) -> None:
+    """The same of bytes."""
+    with part_of(path) as part:
+        part.write_bytes(data)
+
+
 def overwrite(path: Path, text: str) -> None:
     """Write a small file of our own, in one of our own folders."""
     path.write_text(text)

@@ -152,7 +152,7 @@ def of_placements(page: Page, board: str) -> None:
 
 
 def of_movement(page: Page, board: str) -> None:
-    """A shot that moves by keys; an edited clip, shot by shot; a window that follows, over its source; a frame, playing."""
+    """A shot that moves by keys; an edited clip, shot by shot; a window that follows; a finished frame, playing."""
     open_cell(page, PORTRAIT, 1)
     open_step(page, "Movement")
     page.get_by_role("button", name="Shot 4", exact=True).click()

@@ -11,11 +11,17 @@ from pathlib import Path
 
 import numpy as np
 
+from cadrage.analyses import ANALYSES, find, subject_for
+from cadrage.analysis import AnalysisStore, NotFound
+from cadrage.compose.following import with_follow
+from cadrage.compose.seen import seen_in
+from cadrage.compose.shots import track_of
 from cadrage.errors import CadrageError
 from cadrage.footage import Library, Material, MediaInfo, open_footage, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.inspection import inspect_file
+from cadrage.motion.follow import Follow
 from cadrage.output import Settings
 from cadrage.plan import Plan, Range
 from cadrage.playing import PlayRequest
@@ -105,6 +111,7 @@ class _Checks:
         self._delivered()
         if self.info.kind == "clip":
             self._played()
+            self._followed()
         if self.info.kind == "clip" and self.info.frames >= 12:
             self._range()
         return self.wrong
@@ -233,6 +240,27 @@ class _Checks:
             self.wrong.append(f"plays other pictures: {_apart(numbers[:until], wanted[:until])}")
         if self.member.sound and self.wanted.clicks is not None and sound is not None:
             self._clicks(read_sound(sound, self.folder), seconds - SOUND_SECONDS)
+
+    def _followed(self) -> None:
+        """What moves is looked at on pictures that there are, in their order, and a window finds its way over them."""
+        store = AnalysisStore(self.folder / "analyses")
+        outcome = find("following", store, self.path, "clip", self.info)
+        if isinstance(outcome, NotFound):
+            if self.info.frames > 1:
+                self.wrong.append(f"nothing to follow in {self.info.frames} pictures")
+            return
+        key = ANALYSES["following"].request(subject_for("following", store, self.path, "clip", self.info)).key
+        seen = seen_in(store.folder(key), outcome.result)
+        times, there = seen.evidence.times, {round(float(time), 6) for time, _ in self.pictures}
+        if any(later <= earlier for earlier, later in pairwise(times)):
+            self.wrong.append("samples that are followed do not rise")
+        strange = [time for time in times if round(float(time), 6) not in there]
+        if strange and not self.damaged:
+            self.wrong.append(f"followed at times of no picture: {strange[:3]}")
+        plan = with_follow(self._plan(Range()), self.info, seen, Follow())
+        track = track_of(plan, self.info)
+        for part in range(5):
+            track.at(self.info.duration * part / 4)
 
     def _range(self) -> None:
         """A range has just the pictures that are asked for, at both ends."""

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from hashlib import sha256
 from pathlib import Path
 
-from cadrage.files import make_folder, part_of
+from cadrage.files import make_folder, write_whole_data
 
 FOLDER_NAME = "CADRAGE_MODELS"
 """The variable of the environment that names another folder of models."""
@@ -93,16 +93,11 @@ def bring(place: Path) -> list[Model]:
         licence = data if name == "LICENSE" else licence
         for model in MODELS:
             if sha256(data).hexdigest() == model.digest:
-                _put(model.path, data)
+                write_whole_data(model.path, data)
                 brought.append(model)
     for model in brought:
-        _put(model.path.with_suffix(".licence.txt"), f"{model.name}: {model.origin}\n\n".encode() + licence)
+        write_whole_data(model.path.with_suffix(".licence.txt"), f"{model.name}: {model.origin}\n\n".encode() + licence)
     return brought
-
-
-def _put(path: Path, data: bytes) -> None:
-    with part_of(path) as part:
-        part.write_bytes(data)
 
 
 if __name__ == "__main__":

@@ -4,6 +4,7 @@ A minute at a time is looked at and kept, so that a clip of any length takes the
 goes on where it was.
 """
 
+import io
 from fractions import Fraction
 
 import numpy as np
@@ -74,8 +75,9 @@ class FollowingAnalysis(Analysis[FollowingFound]):
         for piece in new_pieces(subject, self.decoding(subject), scene, pieces_in(folder), report):
             piece.keep(folder)
         starts, evidence = joined(pieces_in(folder))
-        with files.part_of(folder / FILE) as part, part.open("wb") as file:
-            np.savez_compressed(file, allow_pickle=False, **evidence.arrays())
+        data = io.BytesIO()
+        np.savez_compressed(data, allow_pickle=False, **evidence.arrays())
+        files.write_whole_data(folder / FILE, data.getvalue())
         return Found(_summed_up(starts, evidence))
 
 

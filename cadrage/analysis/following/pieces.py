@@ -1,5 +1,6 @@
 """Pieces of what was seen: a shot, or a minute of one, each a file of its own until all are joined."""
 
+import io
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from pathlib import Path
@@ -44,8 +45,9 @@ class Piece:
         lengths = np.array([len(picture) for picture in self.pictures], np.int64)
         about = np.array([str(self.shot), str(self.start), str(self.end), str(int(self.cut_after))])
         packed = np.frombuffer(b"".join(self.pictures), np.uint8)
-        with files.part_of(folder / NAME.format(self.number)) as part, part.open("wb") as file:
-            np.savez(file, allow_pickle=False, piece=about, lengths=lengths, pictures=packed, **self.seen.arrays())
+        data = io.BytesIO()
+        np.savez(data, allow_pickle=False, piece=about, lengths=lengths, pictures=packed, **self.seen.arrays())
+        files.write_whole_data(folder / NAME.format(self.number), data.getvalue())
 
 
 def pieces_in(folder: Path) -> list[Piece]:

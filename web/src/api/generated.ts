@@ -547,7 +547,7 @@ export interface paths {
         put?: never;
         /**
          * Others
-         * @description Let the clip follow in its other frames as in this design: whom, the pins, the pace; each that changes, one step.
+         * @description Let the clip follow in its other frames as in this design: whom, the pins, the pace; one step of each.
          */
         post: operations["server_studio_api_following_others"];
         delete?: never;

@@ -5,6 +5,8 @@ import { AT_WORK, refreshFramings } from "../../api/queries";
 import type { PlanEditor } from "../editor/plan-editor";
 import { asked, taken } from "../editor/scope";
 import { follows } from "../shots/shots";
+import type { Editing } from "../use-framing";
+import type { Transport } from "../use-transport";
 import { FOLLOWS } from "./follow";
 
 /** A window that follows: letting it, correcting it, and who could be followed. */
@@ -95,3 +97,11 @@ export function useFollowingHand() {
 }
 
 export type FollowingHand = ReturnType<typeof useFollowingHand>;
+
+/** What the parts of the panel of a window that follows are given. */
+export type FollowProps = Pick<Editing, "plan" | "commit"> & {
+  footage: Footage;
+  whole: Plan;
+  following: Following;
+  transport: Transport;
+} & FollowingHand;

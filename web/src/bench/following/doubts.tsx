@@ -1,0 +1,64 @@
+import type { Plan } from "../../api/client";
+import { Button } from "../../ui/button";
+import { everywhere } from "../editor/scope";
+import { doubtsOf } from "./follow";
+import { MomentLink } from "./moment-link";
+import type { FollowProps } from "./use-following";
+
+const WORDS = {
+  nobody: "Nothing to follow",
+  lost: "The subject is lost",
+  unsure: "Unsure whom to follow",
+  wide: "Wider than the window",
+  large: "Larger than the window",
+  leaves: "Part of it is outside",
+};
+
+/** Where it may be wrong, and what can be done where a group does not fit. */
+export function Doubts({ footage, plan, whole, commit, following, transport }: FollowProps) {
+  const { rate } = footage.timing;
+  const doubts = doubtsOf(whole);
+  if (!following.solved) return null;
+  if (doubts.length === 0) return <p className="text-soft">Nothing doubtful.</p>;
+  const wide = doubts.some(({ reason }) => reason === "wide" || reason === "large");
+
+  function wholePicture() {
+    const still = { move: null, keys: [], follow: null, inside: true };
+    const sized = {
+      ...plan.placement,
+      sizing: "tightness",
+      tightness: "0",
+      offset_x: "0",
+      offset_y: "0",
+    } as const;
+    const parts = { placement: sized, motion: still } as Partial<Plan>;
+    commit(
+      plan.shots.length ? ({ ...plan, ...parts } as Plan) : everywhere(plan, parts as Plan),
+      "Whole with surround",
+    );
+  }
+
+  return (
+    <section aria-label="Doubtful places" className="grid gap-1">
+      <p>
+        <span className="num">{doubts.length}</span> doubtful {doubts.length === 1 ? "place" : "places"}; N
+        goes to the next.
+      </p>
+      <ul className="grid max-h-40 gap-0.5 overflow-y-auto">
+        {doubts.map((one) => (
+          <li key={`${one.start} ${one.reason}`} className="border-l-3 border-rust pl-3">
+            <MomentLink {...{ transport, rate }} time={one.start} /> to{" "}
+            <MomentLink {...{ transport, rate }} time={one.end} />: {WORDS[one.reason].toLowerCase()},{" "}
+            <span className="num">{one.sure} %</span> sure
+          </li>
+        ))}
+      </ul>
+      {wide && (
+        <div className="flex flex-wrap items-center gap-2">
+          <Button onClick={wholePicture}>Whole with surround</Button>
+          <span className="text-soft">or choose one of them above</span>
+        </div>
+      )}
+    </section>
+  );
+}
