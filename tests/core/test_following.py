@@ -185,6 +185,7 @@ def test_two_who_are_chosen_are_kept_where_they_fit(look):
     assert figures(case, chosen, info).inside >= 0.95
 
 
+@pytest.mark.long
 def test_a_box_is_followed_both_ways_and_is_gone_when_its_thing_is(look):
     case, _, info, seen = look("goes out")
     found = boxed(case, info, seen)
