@@ -4,6 +4,8 @@ from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
+import numpy as np
+
 from cadrage.analysis.following.evidence import Evidence
 from cadrage.compose.cutting import in_shot, shot_of, with_shots
 from cadrage.compose.framed import stage_of
@@ -123,12 +125,12 @@ def _spans(plan: Plan, info: MediaInfo) -> tuple[PlannedShot, ...]:
 
 def _following(plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, spans: tuple[PlannedShot, ...]) -> Plan:
     """A plan without shots, whose window follows through some spans of its clip."""
-    placement = _roomy(plan, info, follow)
+    placement = _roomy(plan, info)
     plan = plan.model_copy(update={"placement": placement, "shots": ()})
     ways: list[Spline] = []
     doubts: list[Doubt] = []
     for span in spans:
-        own = span.plan.model_copy(update={"placement": _roomy(span.plan, info, follow)})
+        own = span.plan.model_copy(update={"placement": _roomy(span.plan, info)})
         shot, stage, view = scene_of(own, info, seen, follow, span)
         found = followed(follow, shot, stage, view)
         ways.append(found.way)
@@ -139,9 +141,8 @@ def _following(plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, spans: t
     return plan.model_copy(update={"motion": motion})
 
 
-def _roomy(plan: Plan, info: MediaInfo, follow: Follow) -> Placement:
+def _roomy(plan: Plan, info: MediaInfo) -> Placement:
     """A placement that leaves something to move: the plan's own, or one that fills the frame."""
-    del follow
     stage = stage_of(plan, resolve(info, plan.interpretation))
     pose = stage.pose
     if max(stage.slack(pose.scale, pose.angle)) > 0 or plan.placement.sizing == "stretch":
@@ -166,7 +167,21 @@ def scene_of(
     if asked:
         shown = [(one, _one_of(one, seen, first, end, everybody, view)) for one in asked]
         actors = counted([(one, actor) for one, actor in shown if actor is not None], times)
-    return ShotToFollow(span.start, span.end, picture, times, actors, bool(asked)), stage, view
+    liveliest = _liveliest(seen.evidence, first, end, view)
+    return ShotToFollow(span.start, span.end, picture, times, actors, liveliest, bool(asked)), stage, view
+
+
+def _liveliest(evidence: Evidence, first: int, end: int, view: View) -> tuple[float, float]:
+    """Where most moves in a shot, on average; the middle of the picture where nothing does."""
+    places = [0.0, 0.0]
+    for axis, fields in enumerate((evidence.across, evidence.down)):
+        moving = fields[first:end].sum(axis=0, dtype=np.float64)
+        if moving.sum() > 0:
+            middles = (np.arange(len(moving)) + 0.5) / len(moving)
+            whole = float((moving * middles).sum() / moving.sum())
+            left, side = (view.left, view.width) if axis == 0 else (view.top, view.height)
+            places[axis] = (whole - left) / side - 0.5
+    return places[0], places[1]
 
 
 def _one_of(subject: SubjectBox, seen: Seen, first: int, end: int, everybody: list[Actor], view: View) -> Actor | None:

@@ -24,7 +24,8 @@ PINNED = 0.6
 LARGE = 1.15
 SHORTEST = Fraction(1, 2)
 """Seconds of a shot in which there is time to see whether the window is right."""
-LEAVES = 0.75
+SHOWN = 0.75
+"""Of all that matters: where less of it is shown, and there are several, they are wider than the window."""
 Raw = NDArray[np.float64]
 
 
@@ -119,7 +120,7 @@ def _reason(actors: list[Actor], view: View, both: tuple[Aims, Aims], sure: Floa
     kept = (both[0].kept & both[1].kept)[:, at] & there
     if _too_large(actors, view, kept, at):
         return "large"
-    if shown < LEAVES and there.sum(axis=0).max() > 1:
+    if shown < SHOWN and there.sum(axis=0).max() > 1:
         return "wide"
     if float(sure[at].mean()) >= DOUBTFUL:
         return None

@@ -10,14 +10,13 @@ from cadrage.values import Exact, Value
 
 Pace = Literal["calm", "medium", "quick"]
 Aim = Literal["subject", "still", "centre"]
-DoubtReason = Literal["nobody", "lost", "unsure", "wide", "large", "leaves"]
+DoubtReason = Literal["nobody", "lost", "unsure", "wide", "large"]
 DOUBTS: dict[DoubtReason, str] = {
     "nobody": "nothing to follow",
     "lost": "the subject is lost",
     "unsure": "unsure whom to follow",
     "wide": "wider than the window",
     "large": "larger than the window",
-    "leaves": "part of it is outside",
 }
 """Why a stretch is doubtful, in few words."""
 MOST_PINS, MOST_SUBJECTS, MOST_DOUBTS = 500, 200, 2000

@@ -31,6 +31,7 @@ class ShotToFollow:
         picture: seconds that one picture is shown.
         times: (s,): of its samples.
         actors: who is to be followed, over its samples.
+        liveliest: where most moves, across and down; see `Pose`. The window stands there where nobody is to be seen.
         asked: whether somebody said who that is.
     """
 
@@ -39,6 +40,7 @@ class ShotToFollow:
     picture: Fraction
     times: Floats
     actors: list[Actor]
+    liveliest: tuple[float, float] = (0.0, 0.0)
     asked: bool = False
 
 
@@ -60,8 +62,9 @@ def followed(follow: Follow, shot: ShotToFollow, stage: Stage, view: View) -> Fo
     tempo, count = TEMPI[follow.pace], len(shot.times)
     first = 0 if view.reach[0] / view.window[0] >= view.reach[1] / view.window[1] else 1
     found: dict[int, Aims] = {}
-    found[first] = aims(shot.actors, view, first, tempo, count, None)
-    found[1 - first] = aims(shot.actors, view, 1 - first, tempo, count, found[first].kept)
+    rest = shot.liveliest
+    found[first] = aims(shot.actors, view, first, tempo, count, rest[first])
+    found[1 - first] = aims(shot.actors, view, 1 - first, tempo, count, rest[1 - first], found[first].kept)
     since, length = _moving(shot)
     both, times = (found[0], found[1]), shot.times - float(since)
     size = sizes(follow, shot.actors, both[0].kept & both[1].kept, times, length, view, stage)

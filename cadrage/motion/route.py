@@ -49,7 +49,15 @@ class Aims:
     shown: Floats
 
 
-def aims(actors: list[Actor], view: View, axis: int, tempo: Tempo, count: int, kept: NDArray[np.bool_] | None) -> Aims:
+def aims(
+    actors: list[Actor],
+    view: View,
+    axis: int,
+    tempo: Tempo,
+    count: int,
+    rest: float,
+    kept: NDArray[np.bool_] | None = None,
+) -> Aims:
     """Where a window ought to be along an axis.
 
     Args:
@@ -58,12 +66,13 @@ def aims(actors: list[Actor], view: View, axis: int, tempo: Tempo, count: int, k
         axis: 0 across, 1 down.
         tempo: how readily it turns to others.
         count: of samples.
+        rest: where it stands where nobody is to be seen at all.
         kept: those that the window shows along the other axis, where that was looked at first.
     """
     reach, window = view.reach[axis], view.window[axis]
-    nothing = Aims(np.zeros(count), np.full(count, HELD), np.ones((len(actors), count), np.bool_), np.ones(count))
     if not actors:
-        return nothing
+        stands = np.full(count, min(max(rest, -reach), reach))
+        return Aims(stands, np.full(count, HELD), np.ones((0, count), np.bool_), np.ones(count))
     positions = np.linspace(-reach, reach, POSITIONS) if reach > 0 else np.zeros(1)
     middles = np.array([_middle(actor, view, axis) for actor in actors])
     sides = np.array([actor.boxes[:, 2 + axis] for actor in actors])

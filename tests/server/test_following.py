@@ -156,6 +156,24 @@ def test_another_file_in_the_place_of_a_clip_is_looked_at_anew(ida, framing, pro
     assert follow_of(ida, framing)["path"] != before or follow_of(ida, framing)["path"] == []
 
 
+def test_a_clip_that_is_replaced_while_it_is_looked_at_leaves_nothing_wrong_behind(ida, framing, project, monkeypatch):
+    from cadrage.analyses import ANALYSES
+
+    real = type(ANALYSES["following"]).find
+
+    def replaced(self, subject, report):
+        Footage.objects.get(pk=framing.footage_id).analyses.all().delete()
+        monkeypatch.setattr(type(ANALYSES["following"]), "find", real)
+        monkeypatch.setattr(analyses, "REPORT_SECONDS", 0)
+        return real(self, subject, report)
+
+    monkeypatch.setattr(type(ANALYSES["following"]), "find", replaced)
+    ask(ida, framing, "follow", state(ida, framing)["plan"], follow=FOLLOW)
+    look(project)
+    assert not framing.footage.analyses.exists()
+    assert followed(ida, framing, project)["motion"]["follow"]["path"]
+
+
 def test_one_that_is_cancelled_can_be_asked_for_again(ida, framing, project):
     ask(ida, framing, "follow", state(ida, framing)["plan"], follow=FOLLOW)
     row = framing.footage.analyses.get(kind="following")

@@ -19,6 +19,7 @@ from server.studio.actions.calls import call, called
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Analysis, Footage
 from server.studio.models.analysis import store
+from server.studio.models.job import Job
 
 State = Analysis.State
 AFTER_QUICK_ONES = 1e9  # seconds of rank
@@ -114,18 +115,24 @@ def _perform(row: Analysis) -> bool:
         try:
             _find(row)
         except Cancelled:
-            jobs.end(row, State.CANCELLED)
+            _end(row, State.CANCELLED)
         except Paused:
-            jobs.end(row, State.PAUSED)
+            _end(row, State.PAUSED)
         except CadrageError as error:
-            jobs.end(row, State.FAILED, problem=error.problem, remedy=error.remedy)
+            _end(row, State.FAILED, problem=error.problem, remedy=error.remedy)
         except Exception:
             log.exception("An analysis stopped: %s", row)
-            jobs.end(row, State.FAILED, problem="It stopped unexpectedly.", remedy="Try again.")
+            _end(row, State.FAILED, problem="It stopped unexpectedly.", remedy="Try again.")
     call("render")  # one may have waited for it
     if row.kind == "following":
         call("following", row.footage.project_id)
     return True
+
+
+def _end(row: Analysis, state: Job.State, **fields: object) -> None:
+    """End an analysis, unless it is gone: another file has come in the place of its clip's meanwhile."""
+    if Analysis.objects.filter(pk=row.pk).exists():
+        jobs.end(row, state, **fields)
 
 
 def _find(row: Analysis) -> None:
@@ -140,11 +147,11 @@ def _find(row: Analysis) -> None:
     jobs.save(row, key=key, phase="analysing", total=100, stalled_attempts=stalled, pieces=there)
     outcome = store.find(analysis, subject, _Watch(row))
     if isinstance(outcome, NotFound):
-        jobs.end(row, State.DONE, done=100, problem=outcome.reason)
+        _end(row, State.DONE, done=100, problem=outcome.reason)
         return
     if isinstance(outcome.result, MediaInfo):
         _take_facts(footage, outcome.result)
-    jobs.end(row, State.DONE, done=100)
+    _end(row, State.DONE, done=100)
 
 
 class _Watch:
@@ -157,8 +164,10 @@ class _Watch:
         if time.monotonic() - self.told < REPORT_SECONDS:
             return
         self.told = time.monotonic()
+        asked = Analysis.objects.filter(pk=self.row.pk).values("cancel_asked", "pause_asked").first()
+        if asked is None:
+            raise Cancelled("Its clip is another by now.", remedy="Ask for it again when you want it.")
         jobs.save(self.row, done=round(100 * fraction))
-        asked = Analysis.objects.values("cancel_asked", "pause_asked").get(pk=self.row.pk)
         if asked["cancel_asked"]:
             raise Cancelled("It was cancelled.", remedy="Ask for it again when you want it.")
         if asked["pause_asked"]:

@@ -2627,7 +2627,7 @@ export interface components {
              * Reason
              * @enum {string}
              */
-            reason: "nobody" | "lost" | "unsure" | "wide" | "large" | "leaves";
+            reason: "nobody" | "lost" | "unsure" | "wide" | "large";
             /**
              * Start
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11

@@ -6,9 +6,8 @@ from typing import Literal
 from ninja import Schema
 from pydantic import Field
 
-from cadrage.compose import Measure, measure
+from cadrage.compose import Measure
 from cadrage.compose.concerns import Concern, concerns
-from cadrage.compose.over_time import over_time
 from cadrage.geometry import Placement, Window
 from cadrage.motion.follow import Follow
 from cadrage.plan import Design, Part, Plan
@@ -19,7 +18,7 @@ from cadrage.values import Exact
 from server.studio.actions.framings import LONGEST_HISTORY, Did
 from server.studio.actions.materials import Shelf
 from server.studio.actions.rules import RuleBook
-from server.studio.api.schemas.board import CellOut
+from server.studio.api.schemas.board import CellOut, measured, measured_over_time
 from server.studio.models import Framing
 
 
@@ -51,14 +50,16 @@ class FramingOut(Schema):
         plan = book.plan(row, row.own)
         steps = {number: (pk, label) for number, pk, label in row.steps.values_list("number", "pk", "label")}
         info = row.footage.info
-        numbers = measure(plan, info)
+        numbers = measured(plan, info)
         return cls(
             id=row.pk,
             footage=row.footage_id,
             frame=row.frame_id,
             plan=plan,
             measure=numbers,
-            concerns=concerns(plan, info, numbers, over_time(plan, info), row.footage.bars, row.frame.delivery),
+            concerns=concerns(
+                plan, info, numbers, measured_over_time(plan, info), row.footage.bars, row.frame.delivery
+            ),
             obeys=row.own is None,
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
             rule_for=f"{format_summary(info)} into {row.frame.value.name}",

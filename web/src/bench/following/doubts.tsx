@@ -11,7 +11,6 @@ const WORDS = {
   unsure: "Unsure whom to follow",
   wide: "Wider than the window",
   large: "Larger than the window",
-  leaves: "Part of it is outside",
 };
 
 /** Where it may be wrong, and what can be done where a group does not fit. */
