@@ -37,7 +37,7 @@ def _profiles(lumas: list[NDArray[np.uint8]]) -> tuple[NDArray[np.float64], NDAr
 
 def _wing(detail: NDArray[np.float64], step: NDArray[np.float64]) -> int | None:
     """Columns of a soft wing from the first column on: up to the one step that stands out, with detail after it."""
-    narrowest, deepest = int(NARROWEST * len(detail)), int(0.48 * len(detail))
+    narrowest, deepest = max(REACH, int(NARROWEST * len(detail))), int(0.48 * len(detail))
     soft = np.maximum.accumulate(detail[:deepest])
     candidates = np.arange(narrowest, deepest - REACH)
     if not candidates.size:

@@ -116,6 +116,7 @@ def test_followed_watched_corrected_and_rendered(page: Page, crossing, tmp_path)
         assert looked_at(made[number], picture(number)) == pytest.approx(middle_at(bench, number), abs=1)
 
 
+@pytest.mark.long
 def test_a_box_is_drawn_round_something_and_many_cells_follow(page: Page, crossing):
     bench = open_tall(page, "Boxes", crossing, "Movement")
     bench.get_by_role("button", name="Follow what matters").click()

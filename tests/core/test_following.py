@@ -160,6 +160,7 @@ def test_hold_still_and_the_middle(look):
     assert way.x.points == (0,)
 
 
+@pytest.mark.long
 def test_another_than_what_matters_most_is_followed_where_it_is_chosen(look):
     case, _, info, seen = look("crossing, one larger")
     plan = with_follow(Plan(frame=UPRIGHT), info, seen, Follow())
