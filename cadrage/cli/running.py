@@ -36,8 +36,6 @@ def run(app: typer.Typer) -> NoReturn:
     for stream in (sys.stdout, sys.stderr):
         with suppress(AttributeError, ValueError):
             stream.reconfigure(errors="replace")  # type: ignore[union-attr]
-    for number in (signal.SIGTERM, signal.SIGHUP, signal.SIGINT):
-        signal.signal(number, _stop)
     status = _status(app, sys.argv[1:] or ["--help"])
     try:
         sys.stdout.flush()
@@ -61,6 +59,8 @@ def stop_if_asked() -> None:
 
 def _status(app: typer.Typer, arguments: list[str]) -> int:
     try:
+        for number in (signal.SIGTERM, signal.SIGHUP, signal.SIGINT):
+            signal.signal(number, _stop)  # within what hears it: it may come before the last is set
         found = typer.main.get_command(app).main(arguments, prog_name="cadrage", standalone_mode=False)
     except typer.Exit as end:
         return end.exit_code
