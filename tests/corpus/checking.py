@@ -59,8 +59,8 @@ class Verdict:
     findings: list[str] = field(default_factory=list)
 
 
-def check(member: Member, maker: Maker, folder: Path) -> Verdict:
-    """Make a member and try all that people do with footage on it."""
+def check(member: Member, maker: Maker, folder: Path, *, follow: bool = True) -> Verdict:
+    """Make a member and try all that people do with footage on it; letting a window follow only if that is asked."""
     shutil.rmtree(folder, ignore_errors=True)
     folder.mkdir(parents=True)
     path = folder / member.file
@@ -68,7 +68,11 @@ def check(member: Member, maker: Maker, folder: Path) -> Verdict:
     before = {one.name for one in folder.iterdir()}
     try:
         info = probe(path, thorough=True)
-        wrong = _Checks(member, path, info, folder).all()
+        checks = _Checks(member, path, info, folder)
+        wrong = checks.all()
+        if follow and info.kind == "clip":
+            checks.followed()
+            wrong = checks.wrong
     except CadrageError as error:
         return _refused(member, path, error, sorted({one.name for one in folder.iterdir()} - before))
     finally:
@@ -111,7 +115,6 @@ class _Checks:
         self._delivered()
         if self.info.kind == "clip":
             self._played()
-            self._followed()
         if self.info.kind == "clip" and self.info.frames >= 12:
             self._range()
         return self.wrong
@@ -241,7 +244,7 @@ class _Checks:
         if self.member.sound and self.wanted.clicks is not None and sound is not None:
             self._clicks(read_sound(sound, self.folder), seconds - SOUND_SECONDS)
 
-    def _followed(self) -> None:
+    def followed(self) -> None:
         """What moves is looked at on pictures that there are, in their order, and a window finds its way over them."""
         store = AnalysisStore(self.folder / "analyses")
         outcome = find("following", store, self.path, "clip", self.info)
