@@ -13,7 +13,7 @@ from cadrage.motion.route import Aims
 Floats = NDArray[np.float64]
 HELD = ((0.0, 0.3), (0.15, 0.65), (0.3, 0.85), (0.5, 0.97), (1.0, 0.995))
 """How surely somebody is held in the window, as worked out, and how often they were, on the made set."""
-MEANT = ((0.0, 0.1), (0.5, 0.45), (0.7, 0.78), (0.85, 0.96), (1.0, 1.0))
+MEANT = ((0.0, 0.1), (0.5, 0.5), (0.7, 0.86), (0.85, 0.96), (1.0, 1.0))
 """How much of all that matters is shown, and how often it was the one that was meant (docs/following.md)."""
 EDGE = 0.2
 """Of the window: nearer to its edge than that somebody is no more surely inside."""
