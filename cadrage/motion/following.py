@@ -10,12 +10,12 @@ from cadrage.analysis.following.samples import EACH
 from cadrage.motion.cast import Actor, View
 from cadrage.motion.confidence import by_second, confidence, doubts
 from cadrage.motion.follow import Doubt, Follow, Pin
-from cadrage.motion.linear_program import Tempo, Wanted
 from cadrage.motion.pose import Stage
 from cadrage.motion.route import Aims, aims
 from cadrage.motion.sizes import Sizes, sizes
 from cadrage.motion.solver import TEMPI, solve
 from cadrage.motion.spline import Spline, SplineRow
+from cadrage.motion.wanted import Tempo, Wanted
 
 Floats = NDArray[np.float64]
 CLEAR = 2

@@ -6,7 +6,6 @@ matters. What is paid in the first, second and third derivative becomes stillnes
 linear program pays for each piece that is not 0, so most of them are exactly 0.
 """
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import cast
 
@@ -16,6 +15,7 @@ from scipy import sparse
 from scipy.optimize import linprog
 
 from cadrage.motion.spline import ORDER
+from cadrage.motion.wanted import Grid, Tempo, Wanted
 
 Floats = NDArray[np.float64]
 STILL, EVEN, SOFT = 0.35, 1.0, 1.0
@@ -26,62 +26,6 @@ PULLED = 1.5
 """Seconds around a pin in which other places count less."""
 FITS = 1e-9
 """Windows by which limits that meet are kept apart, so that rounding leaves something between them."""
-
-
-@dataclass(frozen=True, slots=True)
-class Tempo:
-    """How a pace moves.
-
-    Attributes:
-        seconds: the time that it takes for a move, about.
-        each: samples from one knot to the next.
-        band: how far from where it ought to be the window may stay for nothing, in windows.
-        change: what it costs to turn from one subject to another, in seconds of all that there is to see.
-    """
-
-    seconds: float
-    each: int
-    band: float
-    change: float
-
-
-@dataclass(frozen=True, slots=True)
-class Wanted:
-    """Where one coordinate of a window ought to be in a shot.
-
-    Attributes:
-        times: (s,): seconds from when it may begin to move, even or not.
-        places: (s,): where it ought to be then.
-        weights: (s,): how much that counts, 0 to 1.
-        unit: the window's side, in the unit of places.
-        low, high: (s,): between which places it is to be.
-        pins: moments, and the place at each that it is to pass exactly.
-    """
-
-    times: Floats
-    places: Floats
-    weights: Floats
-    unit: float
-    low: Floats
-    high: Floats
-    pins: Sequence[tuple[float, float]] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class Grid:
-    """The knots that control points belong to.
-
-    Attributes:
-        step: seconds from one to the next.
-        segments: how many pieces there are between them.
-        before: the first three control points, where it goes on from others; else it begins at rest.
-        last: whether it ends with them, at rest.
-    """
-
-    step: float
-    segments: int
-    before: Floats | None = None
-    last: bool = True
 
 
 @dataclass(frozen=True, slots=True)

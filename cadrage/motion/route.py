@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.motion.cast import Actor, View
-from cadrage.motion.linear_program import Tempo
+from cadrage.motion.wanted import Tempo
 
 Floats = NDArray[np.float64]
 POSITIONS = 96

@@ -9,10 +9,10 @@ from numpy.typing import NDArray
 from cadrage.analysis.following.samples import EACH
 from cadrage.motion.cast import Actor, View
 from cadrage.motion.follow import Follow
-from cadrage.motion.linear_program import Wanted, basis
 from cadrage.motion.pose import Stage
 from cadrage.motion.solver import TEMPI, solve
 from cadrage.motion.spline import SplineRow
+from cadrage.motion.wanted import Wanted
 
 Floats = NDArray[np.float64]
 FACE, BODY = 0.22, 0.62
@@ -56,6 +56,8 @@ def sizes(
     """
     if follow.closest == follow.widest == 1 or not actors or not len(times):
         return None
+    from cadrage.motion.linear_program import basis  # noqa: PLC0415 - SciPy is slow to load, and seldom needed
+
     least, most = 1 / float(follow.widest), float(follow.closest)
     wanted, weights = _wanted(actors, kept, view, least, most)
     limits = np.full(len(times), least), np.full(len(times), most)

@@ -9,8 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage.motion.follow import Pace
-from cadrage.motion.linear_program import Grid, Tempo, Wanted, control_points
 from cadrage.motion.spline import ORDER, SplineRow
+from cadrage.motion.wanted import Grid, Tempo, Wanted
 
 Floats = NDArray[np.float64]
 TEMPI: dict[Pace, Tempo] = {
@@ -53,6 +53,8 @@ def solve(wanted: Wanted, length: Fraction, tempo: Tempo, each: Fraction, *, sti
 
 def _solved(wanted: Wanted, segments: int, step: float, tempo: Tempo) -> Floats | None:
     """Control points over all of a shot, some pieces at a time; None where the pins cannot be met with so few."""
+    from cadrage.motion.linear_program import control_points  # noqa: PLC0415 - SciPy is slow to load, and seldom needed
+
     points = np.zeros(0)
     for start in range(0, segments, TOGETHER):
         end = min(start + TOGETHER + AHEAD, segments)
