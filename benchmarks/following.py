@@ -15,16 +15,16 @@ import cv2
 import numpy as np
 
 from benchmarks.runs import REPEATS
-from cadrage.analyses import ANALYSES, find, subject_for
-from cadrage.analysis import AnalysisStore, Found
+from cadrage.analyses import ANALYSES, look, subject_for
+from cadrage.analysis import AnalysisStore
 from cadrage.analysis.following.samples import EACH
-from cadrage.compose.following import with_follow
-from cadrage.compose.seen import _boxes, seen_in
+from cadrage.compose.following import Seen, with_follow
+from cadrage.compose.seen import _boxes
 from cadrage.footage import open_footage, probe
 from cadrage.formats import Frame
 from cadrage.motion.follow import Follow, Pin, SubjectBox
-from cadrage.motion.linear_program import Wanted
 from cadrage.motion.solver import TEMPI, solve
+from cadrage.motion.wanted import Wanted
 from cadrage.plan import Plan
 
 FRAMES = tuple(Frame(width=width, height=height) for width, height in ((1080, 1920), (1080, 1080), (1080, 1350)))
@@ -101,11 +101,8 @@ def _corrections(clip: Path) -> tuple[float, float, float]:
     """Seconds that a pin takes, that a drawn box takes, and that three frames take."""
     info, plan = probe(clip), Plan(frame=FRAMES[0])
     with tempfile.TemporaryDirectory() as root:
-        store = AnalysisStore(Path(root))
-        outcome = find("following", store, clip, "clip", info)
-        assert isinstance(outcome, Found)
-        key = ANALYSES["following"].request(subject_for("following", store, clip, "clip", info)).key
-        seen = seen_in(store.folder(key), outcome.result)
+        seen = look(AnalysisStore(Path(root)), clip, "clip", info)
+        assert isinstance(seen, Seen)
         pinned = Follow(pins=(Pin(time=Fraction(20), x=Fraction(1, 10), y=Fraction(0)),))
         drawn = SubjectBox(time=Fraction(30), x="0.5", y="0.6", width="0.2", height="0.3", drawn=True)
 

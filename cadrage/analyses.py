@@ -4,14 +4,16 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-from cadrage.analysis import Analysis, AnalysisStore, Found, Outcome, Subject, no_progress
+from cadrage.analysis import Analysis, AnalysisStore, Found, NotFound, Outcome, Subject, no_progress
 from cadrage.analysis.base import Report
 from cadrage.analysis.burned_in_bars import BarsAnalysis
 from cadrage.analysis.fields import FieldsAnalysis
 from cadrage.analysis.following.analysis import FollowingAnalysis
 from cadrage.analysis.pictures import PicturesAnalysis
 from cadrage.analysis.shots import ShotsAnalysis
+from cadrage.compose.following import Seen
 from cadrage.compose.quiet_copy import QuietCopyAnalysis
+from cadrage.compose.seen import seen_in
 from cadrage.footage import Interpretation, MediaInfo
 
 ANALYSES: dict[str, Analysis[Any]] = {
@@ -60,3 +62,24 @@ def find(
         MissingSource, UnreadableFile: it cannot be read. Cancelled: `report` said so.
     """
     return store.find(ANALYSES[kind], subject_for(kind, store, path, clip, info, stated), report)
+
+
+def look(
+    store: AnalysisStore,
+    path: Path,
+    clip: str,
+    info: MediaInfo,
+    stated: Interpretation | None = None,
+    report: Report = no_progress,
+) -> Seen | NotFound:
+    """What moves in a clip, with all that lies beside what was found; looked at now where nobody has.
+
+    Raises:
+        MissingSource, UnreadableFile: it cannot be read. Cancelled: `report` said so.
+    """
+    analysis = ANALYSES[FollowingAnalysis.kind]
+    subject = subject_for(analysis.kind, store, path, clip, info, stated)
+    outcome = store.find(analysis, subject, report)
+    if isinstance(outcome, NotFound):
+        return outcome
+    return seen_in(store.folder(analysis.request(subject).key), outcome.result)

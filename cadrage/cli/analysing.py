@@ -5,15 +5,13 @@ from pathlib import Path
 
 from platformdirs import user_cache_path
 
-from cadrage.analyses import ANALYSES, find, subject_for
+from cadrage.analyses import find, look
 from cadrage.analysis import AnalysisStore, Found, NotFound
 from cadrage.analysis.detectors.models import missing
 from cadrage.analysis.fields import FieldsFound, as_found
-from cadrage.analysis.following.analysis import FollowingFound
 from cadrage.cli.progress import progress_bar
 from cadrage.cli.telling import note
 from cadrage.compose.following import Seen, solved, unsolved
-from cadrage.compose.seen import seen_in
 from cadrage.errors import BadRequest
 from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
 from cadrage.footage.interpretation import fields_of
@@ -42,14 +40,12 @@ def seen_for(source: Path, info: MediaInfo, stated: Interpretation) -> Seen:
         MissingSource, UnreadableFile: it cannot be read. BadRequest: there is nothing that moves.
     """
     with progress_bar("Looking at it") as report:
-        outcome = find("following", _store(), source, _clip(source), info, stated, report)
-    if isinstance(outcome, NotFound):
-        raise BadRequest(outcome.reason, remedy="Use another movement, such as --motion push:4%.", clip=source)
+        seen = look(_store(), source, _clip(source), info, stated, report)
+    if isinstance(seen, NotFound):
+        raise BadRequest(seen.reason, remedy="Use another movement, such as --motion push:4%.", clip=source)
     for model in missing():
         note(f"A model is missing ({model.name}): {model.purpose}.")
-    subject = subject_for("following", _store(), source, _clip(source), info, stated)
-    found = FollowingFound.model_validate(outcome.result)
-    return seen_in(_store().folder(ANALYSES["following"].request(subject).key), found)
+    return seen
 
 
 def with_ways(plan: Plan, source: Path, info: MediaInfo) -> Plan:

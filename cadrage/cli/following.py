@@ -20,6 +20,7 @@ from cadrage.cli.endings import check_image, settings_for
 from cadrage.cli.moving import cut
 from cadrage.cli.options import Json, Options, takes_frame
 from cadrage.cli.telling import WRONG
+from cadrage.compose.concerns import doubts_of
 from cadrage.compose.following import with_follow
 from cadrage.compose.following_sheet import following_sheet
 from cadrage.errors import BadRequest
@@ -140,13 +141,12 @@ def _write(
 def _told(plan: Plan, size: str, out: Path | None, inspection: Inspection | None) -> FollowedInto:
     follows = [one.motion.follow for one in plan.each_shot if one.motion.follow is not None]
     ways = sorted({way.start: way for follow in follows for way in follow.path}.values(), key=lambda way: way.start)
-    doubts = sorted({doubt for follow in follows for doubt in follow.doubts}, key=lambda doubt: doubt.start)
     return FollowedInto(
         frame=size,
         seconds=tuple(
             SecondOf(start=way.start + number, sure=sure) for way in ways for number, sure in enumerate(way.sure)
         ),
-        doubts=tuple(doubts),
+        doubts=tuple(doubts_of(plan)),
         plan="" if out is None else str(out),
         file="" if inspection is None else inspection.file,
         right=inspection is None or inspection.right,

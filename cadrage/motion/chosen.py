@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
+from cadrage.analysis.detectors.box import Box
 from cadrage.motion.cast import Actor, View
 from cadrage.motion.follow import SubjectBox
 
@@ -59,10 +60,7 @@ def counted(actors: Sequence[tuple[SubjectBox, Actor]], times: Floats) -> list[A
 
 def overlap(one: Floats, other: Floats) -> float:
     """What two boxes share, of what either covers: 0 to 1."""
-    sides = [
-        min(one[axis] + one[axis + 2] / 2, other[axis] + other[axis + 2] / 2)
-        - max(one[axis] - one[axis + 2] / 2, other[axis] - other[axis + 2] / 2)
-        for axis in (0, 1)
-    ]
-    both = max(0.0, sides[0]) * max(0.0, sides[1])
-    return float(both / (one[2] * one[3] + other[2] * other[3] - both)) if both else 0.0
+    first, second = (
+        Box.about((float(x), float(y)), float(width), float(height)) for x, y, width, height in (one, other)
+    )
+    return first.overlap(second)

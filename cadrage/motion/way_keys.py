@@ -11,7 +11,6 @@ from cadrage.motion.spline import Spline, SplinePose
 OFF = Fraction(1, 400)
 """Of the picture, or of its size: how far keys may be from the way between them."""
 LOOSER = 2
-EACH = Fraction(4, 25)
 
 
 def keys_of_ways(ways: Sequence[Spline], stage: Stage) -> tuple[Key, ...]:

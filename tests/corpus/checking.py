@@ -11,10 +11,9 @@ from pathlib import Path
 
 import numpy as np
 
-from cadrage.analyses import ANALYSES, find, subject_for
+from cadrage.analyses import look
 from cadrage.analysis import AnalysisStore, NotFound
 from cadrage.compose.following import with_follow
-from cadrage.compose.seen import seen_in
 from cadrage.compose.shots import track_of
 from cadrage.errors import CadrageError
 from cadrage.footage import Library, Material, MediaInfo, open_footage, probe
@@ -247,13 +246,11 @@ class _Checks:
     def followed(self) -> None:
         """What moves is looked at on pictures that there are, in their order, and a window finds its way over them."""
         store = AnalysisStore(self.folder / "analyses")
-        outcome = find("following", store, self.path, "clip", self.info)
-        if isinstance(outcome, NotFound):
+        seen = look(store, self.path, "clip", self.info)
+        if isinstance(seen, NotFound):
             if self.info.frames > 1:
                 self.wrong.append(f"nothing to follow in {self.info.frames} pictures")
             return
-        key = ANALYSES["following"].request(subject_for("following", store, self.path, "clip", self.info)).key
-        seen = seen_in(store.folder(key), outcome.result)
         times, there = seen.evidence.times, {round(float(time), 6) for time, _ in self.pictures}
         if any(later <= earlier for earlier, later in pairwise(times)):
             self.wrong.append("samples that are followed do not rise")

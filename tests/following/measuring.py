@@ -7,10 +7,9 @@ from tempfile import TemporaryDirectory
 
 import numpy as np
 
-from cadrage.analyses import ANALYSES, find, subject_for
-from cadrage.analysis import AnalysisStore, Found
+from cadrage.analyses import look
+from cadrage.analysis import AnalysisStore
 from cadrage.compose.following import Seen, with_follow
-from cadrage.compose.seen import seen_in
 from cadrage.compose.shots import track_of
 from cadrage.footage import MediaInfo, probe
 from cadrage.formats import Frame
@@ -53,10 +52,9 @@ def looked_at(path: Path, folder: Path) -> tuple[MediaInfo, Seen]:
     """What is seen in a clip."""
     info = probe(path)
     store = AnalysisStore(folder)
-    outcome = find("following", store, path, path.name, info)
-    assert isinstance(outcome, Found), outcome
-    key = ANALYSES["following"].request(subject_for("following", store, path, path.name, info)).key
-    return info, seen_in(store.folder(key), outcome.result)
+    seen = look(store, path, path.name, info)
+    assert isinstance(seen, Seen), seen
+    return info, seen
 
 
 def measured(case: Case, follow: Follow | None = None) -> Figures:

@@ -13,6 +13,11 @@ class Box:
     height: float
     score: float = 1.0
 
+    @classmethod
+    def about(cls, middle: tuple[float, float], width: float, height: float, score: float = 1.0) -> "Box":
+        """The one with a centre and sides."""
+        return cls(middle[0] - width / 2, middle[1] - height / 2, width, height, score)
+
     @property
     def middle(self) -> tuple[float, float]:
         """Its centre."""

@@ -148,7 +148,7 @@ class _Follower:
 
 def _sized(box: Box, size: float) -> Box:
     width, height = box.width * size, box.height * size
-    return Box(box.middle[0] - width / 2, box.middle[1] - height / 2, width, height)
+    return Box.about(box.middle, width, height)
 
 
 def _inside(box: Box, grey: Grey) -> bool:

@@ -77,7 +77,7 @@ def _moved(
     growth = min(max(_growth(starts[kept], ends[kept]), 1 / MOST_GROWTH), MOST_GROWTH)
     middle = box.middle[0] + float(step[0]), box.middle[1] + float(step[1])
     width, height = box.width * growth, box.height * growth
-    return Moved(Box(middle[0] - width / 2, middle[1] - height / 2, width, height, box.score), share)
+    return Moved(Box.about(middle, width, height, box.score), share)
 
 
 def _growth(starts: NDArray[np.float32], ends: NDArray[np.float32]) -> float:

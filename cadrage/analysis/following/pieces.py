@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cadrage import files
+from cadrage.analysis.detectors.box import Box
 from cadrage.analysis.following.evidence import Evidence, Thing
 from cadrage.analysis.following.samples import Grey
 
@@ -129,15 +130,13 @@ def joined(pieces: list[Piece]) -> tuple[tuple[Fraction, ...], Evidence]:
 def _goes_on(before: Thing, after: Thing) -> bool:
     if before.kind != after.kind:
         return False
-    one, other = before.boxes[-1], after.boxes[0]
-    sides = [max(0.0, _shared(one, other, axis)) for axis in (0, 1)]
-    both = sides[0] * sides[1]
-    return bool(both > CONTINUES * min(one[2] * one[3], other[2] * other[3]))
+    one, other = (_box(row) for row in (before.boxes[-1], after.boxes[0]))
+    return one.shared(other) > CONTINUES * min(one.area, other.area)
 
 
-def _shared(one: NDArray[np.float32], other: NDArray[np.float32], axis: int) -> float:
-    ends = [(box[axis] - box[axis + 2] / 2, box[axis] + box[axis + 2] / 2) for box in (one, other)]
-    return float(min(end for _, end in ends) - max(start for start, _ in ends))
+def _box(row: NDArray[np.float32]) -> Box:
+    x, y, width, height = (float(side) for side in row[:4])
+    return Box.about((x, y), width, height)
 
 
 def _one(before: Thing, after: Thing) -> Thing:

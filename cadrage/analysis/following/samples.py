@@ -8,6 +8,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from cadrage.analysis.detectors.faces import Rgb
 from cadrage.footage import Interpretation, MediaInfo, resolve
 from cadrage.footage.interpretation import Edges
 from cadrage.pixels.planes import ROTATIONS, Planes
@@ -19,7 +20,6 @@ EACH = Fraction(4, 25)
 GAP = EACH / 2
 """Seconds between two pictures that the camera's movement is told by."""
 Grey = NDArray[np.uint8]
-Rgb = NDArray[np.uint8]
 FULL_RANGE_FROM = 16
 RED, GREEN_CB, GREEN_CR, BLUE = 1.402, -0.344, -0.714, 1.772
 """ITU-T T.871: near enough for any matrix, for detectors."""

@@ -90,11 +90,6 @@ class Tracker:
         self._before: Grey | None = None
         self._number = -1
 
-    @property
-    def holds_face(self) -> bool:
-        """Whether a face is followed."""
-        return any(track.alive and track.kind == "face" for track in self.tracks)
-
     def step(self, grey: Grey, camera: CameraStep, detected: dict[Kind, list[Box]]) -> None:
         """Take in a sample.
 

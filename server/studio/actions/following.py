@@ -102,12 +102,7 @@ def give_to_others(row: Framing, plan: Plan) -> list[Framing]:
     return changed
 
 
-def call_for(project: Project) -> None:
-    """Call a worker to see to the windows of a project that follow, once what is being stored is."""
-    call(KIND, project.pk)
-
-
 def call_if_any_follows(project: Project) -> None:
-    """The same, where a rule of the project lets windows follow."""
+    """Call a worker to see to the windows of a project that follow, where a rule of it lets them."""
     if any(rule.motion.follow is not None for rule in RuleBook.of(project).framings.values()):
-        call_for(project)
+        call(KIND, project.pk)

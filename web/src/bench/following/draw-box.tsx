@@ -1,22 +1,20 @@
 import { useState } from "react";
-import type { Measure } from "../../api/client";
 import { toExact } from "../../api/exact";
 import { useDragging } from "../../ui/use-dragging";
 import { useEscape } from "../../ui/use-escape";
-import { boxOf, type ScreenBox } from "../well/view";
+import type { ScreenBox } from "../well/view";
 
 const LEAST = 6;
 
 /** A box in parts of the upright stored picture. */
 export type Drawn = { x: string; y: string; width: string; height: string };
-type Props = { box: ScreenBox; measure: Measure; onDrawn: (drawn: Drawn) => void; onLeave: () => void };
+type Props = { box: ScreenBox; onDrawn: (drawn: Drawn) => void; onLeave: () => void };
 type Box = { x: number; y: number; width: number; height: number };
 type Grab = { x: number; y: number; left: number; top: number; box: Box | null };
 
 /** Drawing a box round anything on the source: what is in it is followed. */
-export function DrawBox({ box, measure, onDrawn, onLeave }: Props) {
+export function DrawBox({ box, onDrawn, onLeave }: Props) {
   const [drawn, setDrawn] = useState<Box | null>(null);
-  const stored = boxOf(measure.stored);
   useEscape(() => {
     onLeave();
     return true;
@@ -50,7 +48,6 @@ export function DrawBox({ box, measure, onDrawn, onLeave }: Props) {
       data-testid="draw-box"
       className="absolute z-10 cursor-crosshair touch-none"
       style={{ left: box.x, top: box.y, width: box.width, height: box.height }}
-      title={`${Math.round(stored.width)} × ${Math.round(stored.height)}`}
       {...drag(undefined)}
     >
       {drawn && (

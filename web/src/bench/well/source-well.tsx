@@ -160,9 +160,7 @@ export function SourceWell(props: Props) {
         )}
         {onBars && <BarEdges {...{ view, stored, picture }} onBars={onBars} />}
       </svg>
-      {props.drawing && (
-        <DrawBox {...{ box, measure }} onDrawn={props.onDrawn} onLeave={() => props.onDrawn(null)} />
-      )}
+      {props.drawing && <DrawBox box={box} onDrawn={props.onDrawn} onLeave={() => props.onDrawn(null)} />}
       <p
         className="num pointer-events-none absolute flex justify-between gap-4 whitespace-nowrap text-chalk"
         style={{ left: box.x, top: box.y - 25, minWidth: Math.max(320, box.width) }}
