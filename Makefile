@@ -3,6 +3,7 @@
 
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 PORT ?= 8000
+GENERATOR_PORT = $(shell expr $(PORT) + 1)
 BIN := .venv/bin
 SET_UP := .venv/.set-up
 MODELS := .venv/.models
@@ -11,7 +12,7 @@ PROPERTIES := $(shell grep -rl "from hypothesis" tests --include="test_*.py")
 NODE := web/node_modules/.package-lock.json
 PAGE := web/dist/index.html
 
-.PHONY: help demo test test-long lint web bench corpus following fuzz screenshots api lock clean
+.PHONY: help demo test test-long lint web bench corpus following extending fuzz screenshots api lock clean
 
 help: ## say what there is to do
 	@sed -n 's/^\([a-z-]*\):.*## \(.*\)/  make \1~\2/p' $(MAKEFILE_LIST) | column -t -s '~'
@@ -20,7 +21,8 @@ demo: $(SET_UP) $(MODELS) $(PAGE) ## start Cadrage with demonstration data
 	@CADRAGE_DEMO=1 $(BIN)/python manage.py migrate --verbosity 0
 	@CADRAGE_DEMO=1 $(BIN)/python manage.py demo
 	@echo "Cadrage is starting at http://127.0.0.1:$(PORT)/ (stop with Ctrl-C)"
-	@CADRAGE_DEMO=1 PORT=$(PORT) PATH="$(CURDIR)/$(BIN):$$PATH" $(BIN)/honcho start
+	@CADRAGE_DEMO=1 PORT=$(PORT) GENERATOR_PORT=$(GENERATOR_PORT) CADRAGE_GENERATOR=http://127.0.0.1:$(GENERATOR_PORT) \
+		PATH="$(CURDIR)/$(BIN):$$PATH" $(BIN)/honcho --procfile Procfile.demo start
 
 test: $(TEST_SET_UP) $(MODELS) $(PAGE) system-tools ## run the tests
 	$(BIN)/python -m pytest -n auto --dist loadfile --no-loadscope-reorder
@@ -46,6 +48,9 @@ corpus: $(TEST_SET_UP) system-tools ## hold Cadrage against an independent reade
 
 following: $(TEST_SET_UP) $(MODELS) ## measure how windows follow, and write docs/following.md
 	$(BIN)/python -m tests.following --page docs/following.md
+
+extending: $(TEST_SET_UP) $(MODELS) ## measure how scenes are extended, and write docs/extension.md
+	$(BIN)/python -m tests.extending --page docs/extension.md --sheet docs/extension-sheet.jpg
 
 fuzz: $(TEST_SET_UP) system-tools ## read files with flipped bytes
 	$(BIN)/python -m tests.corpus.fuzz

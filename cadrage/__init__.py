@@ -11,6 +11,7 @@ The rooms of the core, lowest first. A room may use those above it in this list,
     pixels      planes of samples: layout, colour, resampling
     lettering   words: shipped fonts, lines of text, captions, and the layers they are drawn in
     footage     source files: probing, which file is which, interpretation, decoding
+    extend      picture made beyond a clip's edges, of its own pixels first
     analysis    what is found out by looking at a clip, and where it is kept
     motion      a placement over time
     surrounds   what is seen where the picture is not
@@ -20,6 +21,7 @@ The rooms of the core, lowest first. A room may use those above it in this list,
     treatments  a placement, a surround and a finish under a name
     compose     a plan and a moment make one finished frame
     analyses    every kind of analysis
+    plates      making the plates that plans ask for
     output      what files can be: kinds, settings, amounts, names
     render      a plan makes a file
     inspection  a file is opened again and measured

@@ -11,6 +11,7 @@ from cadrage.analysis.fields import FieldsAnalysis
 from cadrage.analysis.following.analysis import FollowingAnalysis
 from cadrage.analysis.pictures import PicturesAnalysis
 from cadrage.analysis.shots import ShotsAnalysis
+from cadrage.analysis.sides.analysis import SidesAnalysis
 from cadrage.compose.following import Seen
 from cadrage.compose.quiet_copy import QuietCopyAnalysis
 from cadrage.compose.seen import seen_in
@@ -25,6 +26,7 @@ ANALYSES: dict[str, Analysis[Any]] = {
         PicturesAnalysis(),
         ShotsAnalysis(),
         FollowingAnalysis(),
+        SidesAnalysis(),
     )
 }
 """Each by its name."""

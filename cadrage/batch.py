@@ -12,7 +12,7 @@ from pathlib import Path
 from cadrage.compose import Previewer
 from cadrage.errors import CadrageError
 from cadrage.files import free_stem, write_data
-from cadrage.footage import Interpretation, Material, MediaInfo, library_of_files, resolve
+from cadrage.footage import Interpretation, Library, Material, MediaInfo, library_of_files, resolve
 from cadrage.formats import Frame
 from cadrage.inspection.inspect import inspect_file
 from cadrage.inspection.sheet import SheetRow, digest_of, sheet_forms
@@ -67,6 +67,7 @@ class Batch:
         finished: a plan with what only looking at its clip can tell, such as its shots, and the way of a window that
             follows; from the plan, the clip's file and what that is.
         look: what a clip is taken to be once it was looked at, by what is said of it, its file and what that is.
+        library: what a plan about a clip may use.
     """
 
     frames: tuple[Frame, ...]
@@ -79,6 +80,7 @@ class Batch:
     motion: Motion = field(default_factory=Motion)
     finished: Callable[[Plan, Path, MediaInfo], Plan] = lambda plan, _, __: plan
     look: Callable[[Interpretation, Path, MediaInfo], Interpretation] = lambda stated, _, __: stated
+    library: Callable[[Plan, Path, MediaInfo], Library] = lambda _, clip, info: library_of_files(Material(clip, info))
 
     def run(self, clips: list[Path], report: Callable[[str, Progress], None]) -> Iterator[Delivered | Failed]:
         """Every clip into every frame, one after another; one that fails does not stop the others.
@@ -109,7 +111,7 @@ class Batch:
     def _one(self, clip: Path, frame: Frame, report: Callable[[str, Progress], None]) -> Delivered:
         info = info_to_render(clip, whole=self.range.whole)
         plan = self.plan(clip, info, frame)
-        library = library_of_files(Material(clip, info))
+        library = self.library(plan, clip, info)
         request = RenderRequest(plan, clip, info, library, self.settings)
         check_decided(self.settings, plan.frame, clip.name)
         target = self.folder / self._name(clip, frame)

@@ -92,12 +92,18 @@ class Control(Value):
 
 
 def controls_of(
-    kind: type[BaseModel], *, first: tuple[str, ...] = (), last: tuple[str, ...] = ()
+    kind: type[BaseModel],
+    *,
+    first: tuple[str, ...] = (),
+    last: tuple[str, ...] = (),
+    without: tuple[str, ...] = (),
 ) -> tuple[Control, ...]:
-    """The controls of a value's fields, in order; some of them before, and some after all others."""
+    """The controls of a value's fields, in order; some of them before, and some after all others; of some there is none
+    that could be listed.
+    """
     properties: dict[str, dict[str, Any]] = kind.model_json_schema()["properties"]
     usual = kind().model_dump(mode="json")
-    names = [name for name in properties if name != "kind"]
+    names = [name for name in properties if name not in ("kind", *without)]
     middle = [name for name in names if name not in first + last]
     ordered = [*(name for name in first if name in names), *middle, *(name for name in last if name in names)]
     return tuple(_control(name, properties[name], usual[name]) for name in ordered)

@@ -15,7 +15,7 @@ from cadrage.footage import Interpretation
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.motion import Motion
-from cadrage.surrounds import Blurred, Graphic, Surround
+from cadrage.surrounds import Blurred, Extended, Graphic, Surround
 from cadrage.upgrade import upgraded
 from cadrage.values import Exact, Value
 
@@ -126,7 +126,8 @@ class ReusableStyle(Style):
     def parts_of(cls, style: "Style | Plan") -> dict[str, Any]:
         """What of a style, or of a plan, means something for other clips."""
         parts: dict[str, Any] = {part: getattr(style, part) for part in PARTS}
-        return parts | {"motion": style.motion.reusable}
+        surround = style.surround.reusable if isinstance(style.surround, Extended) else style.surround
+        return parts | {"motion": style.motion.reusable, "surround": surround}
 
 
 class Design(Style):

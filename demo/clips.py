@@ -11,7 +11,7 @@ import cv2
 import numpy as np
 from PIL import Image as Picture
 
-from demo import edited, scenes
+from demo import edited, scenes, yard
 from demo.film import Film, write
 from demo.pen import Image
 from demo.sound import street
@@ -79,6 +79,9 @@ CLIPS = (
     Clip("centenary.mp4", "Centenary film, master", Film(1920, 1080, Fraction(25), 4), scenes.letterboxed, bars=138),
     Clip("portrait.mp4", "Number 7, a portrait", Film(1280, 720, Fraction(25), 8), edited.portrait),
     Clip("facade.mp4", "Up the depot, too slow", Film(1920, 1080, Fraction(25), 5), edited.slow_tilt),
+    Clip("yard.mp4", "The depot yard", Film(720, 1280, Fraction(25), 5), yard.yard),
+    Clip("gate.mp4", "Out of the gate", Film(720, 1280, Fraction(25), 5), yard.gate),
+    Clip("row.mp4", "Along Harbour Row", Film(720, 1280, Fraction(25), 5), yard.along),
 )
 
 

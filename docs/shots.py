@@ -21,7 +21,7 @@ FOLDER = Path(__file__).resolve().parent / "screenshots"
 SIZE = {"width": 1280, "height": 800}
 FRAMES = 3
 SHEET_WIDTH = 1280
-DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, PORTRAIT, FACADE, WAITING = range(10)
+DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, PORTRAIT, FACADE, YARD, GATE, ROW, WAITING = range(13)
 # What a render can be asked, while it waits or works and once it is done.
 RENDERING = re.compile("Cancel|Download")
 
@@ -61,7 +61,7 @@ def main() -> None:
         page.get_by_text("black bars, top 138, bottom 138").wait_for(timeout=120_000)
         page.wait_for_function("!document.body.innerText.includes('Looking for bars')", timeout=120_000)
         page.wait_for_timeout(4000)
-        for views in (of_the_board, of_sources, of_frames, of_placements, of_movement, of_results):
+        for views in (of_the_board, of_sources, of_frames, of_placements, of_extending, of_movement, of_results):
             views(page, page.url)
         of_treatments(Path(folder) / "drawn")
 
@@ -151,18 +151,30 @@ def of_placements(page: Page, board: str) -> None:
     page.goto(board)
 
 
+def of_extending(page: Page, board: str) -> None:
+    """A scene that goes on beyond its picture, with the ways of its left side."""
+    open_cell(page, YARD)
+    open_step(page, "Surround")
+    left = page.get_by_role("region", name="Left side")
+    left.get_by_text("the camera stands and nobody crosses").wait_for(timeout=120_000)
+    ways = left.get_by_role("button", name=re.compile("^left, way"))
+    for number in range(4):
+        ways.nth(number).locator("img").wait_for(timeout=120_000)
+    page.get_by_text("Making it at full size").wait_for(state="hidden", timeout=120_000)
+    page.get_by_role("region", name="Extending").scroll_into_view_if_needed()
+    ways.nth(3).scroll_into_view_if_needed()
+    take(page, "bench-extending", 3000)
+    page.goto(board)
+
+
 def of_movement(page: Page, board: str) -> None:
-    """A shot that moves by keys; an edited clip, shot by shot; a window that follows; a finished frame, playing."""
+    """A shot of an edited clip that moves by keys; a window that follows; a finished frame, playing."""
     open_cell(page, PORTRAIT, 1)
     open_step(page, "Movement")
     page.get_by_role("button", name="Shot 4", exact=True).click()
     page.get_by_role("button", name="On the source").click()
     page.get_by_test_id("path").wait_for()
     take(page, "bench-movement", 2500)
-    page.get_by_role("button", name="In the frame").click()
-    open_step(page, "Placement")
-    page.get_by_role("button", name="Shot 2", exact=True).click()
-    take(page, "bench-shots", 3000)
     page.goto(board)
     open_cell(page, CROSSING, 1)
     open_step(page, "Movement")

@@ -9,6 +9,8 @@ CADRAGE_PART_SECONDS   how long the parts are that a render is cut into; default
 CADRAGE_HOSTS          names the server answers to, separated by commas; default this machine only
 CADRAGE_DEMO           1 signs visitors on this machine in to the demonstration account
 CADRAGE_FOLDERS        folders whose footage may be used where it lies, separated by colons; default none
+CADRAGE_GENERATOR      address of an outside generator of pictures, see docs/extension.md; default none
+CADRAGE_GENERATOR_SECONDS  how long its answer is waited for; default 300
 CADRAGE_SECRET_KEY     secret of the sessions; default one made at the first start and kept in the data folder
 """
 
@@ -35,6 +37,8 @@ CACHE_BYTES = round(float(os.environ.get("CADRAGE_CACHE_GB", "2")) * 1e9)
 PART_SECONDS = float(os.environ.get("CADRAGE_PART_SECONDS", "8"))
 DEMO = os.environ.get("CADRAGE_DEMO") == "1"
 DEMO_USER = "museum"
+GENERATOR = os.environ.get("CADRAGE_GENERATOR", "")
+GENERATOR_SECONDS = float(os.environ.get("CADRAGE_GENERATOR_SECONDS", "300"))
 
 
 def _secret() -> str:

@@ -13,14 +13,18 @@ from pathlib import Path
 import numpy as np
 from PIL import Image
 
+from cadrage.analysis import AnalysisStore, Subject
 from cadrage.compose import Compositor
+from cadrage.compose.extending import plates_asked
 from cadrage.compose.identity import ENGINE_VERSION
+from cadrage.extend.request import PlateSide
 from cadrage.finish import Captions, Finish, Title, offered_parts
-from cadrage.footage import ClipReader, Material, library_of_files, probe
+from cadrage.footage import ClipReader, Library, Material, MediaInfo, library_of_files, probe
 from cadrage.formats import Frame
 from cadrage.pixels.rgb import to_rgb
 from cadrage.plan import Plan
-from cadrage.surrounds import SURROUND_KINDS, AnimatedPattern, Plain, Sides
+from cadrage.plates import finder, make_all
+from cadrage.surrounds import SURROUND_KINDS, AnimatedPattern, Extended, Plain, Sides
 from cadrage.surrounds.animated_pattern import PATTERNS
 from cadrage.wording import wording
 from tests.clips import write_clip
@@ -54,6 +58,9 @@ def plans(folder: Path) -> dict[str, Plan]:
         for name in PATTERNS
         if name != "clouds"
     }
+    # Mirrored, since what is completed may differ in a patch on another kind of processor.
+    soft = PlateSide(way="mirrored", melt=1)
+    made["surround extended"] = Plan(frame=FRAME, surround=Extended(left=soft, right=soft, match_grain=False))
     made["surround sides"] = Plan(frame=FRAME, surround=Sides(second=AnimatedPattern()))
     for part in offered_parts():
         made[f"finish {part.name}"] = plain.model_copy(
@@ -66,11 +73,22 @@ def plans(folder: Path) -> dict[str, Plan]:
     return made
 
 
+def library_with_plate(folder: Path, path: Path, info: MediaInfo) -> Library:
+    """What plans may use, with the plate of the one that extends, whatever plate is asked for."""
+    store, subject = AnalysisStore(folder / "plates"), Subject(path, path.name, info)
+    plan = plans(folder)["surround extended"]
+    make_all(store, subject, plan, library_of_files(Material(path, info)))
+    (made,) = plates_asked(plan, info)
+    there = finder(store, subject)(made.asked.model_dump_json())
+    assert there is not None
+    return library_of_files(Material(path, info), plates=lambda _: there)
+
+
 def drawn(folder: Path) -> dict[str, np.ndarray]:
     """All of them, as R'G'B'."""
     path = write_clip(folder / "scene.mp4", size=(100, 160), frames=25, paint=scene, sound=None)
     info = probe(path)
-    library = library_of_files(Material(path, info))
+    library = library_with_plate(folder, path, info)
     with ClipReader(path, info) as reader:
         stored = reader.frame_at(TIME).planes
     return {

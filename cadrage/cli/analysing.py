@@ -6,16 +6,22 @@ from pathlib import Path
 from platformdirs import user_cache_path
 
 from cadrage.analyses import find, look
-from cadrage.analysis import AnalysisStore, Found, NotFound
+from cadrage.analysis import AnalysisStore, Found, NotFound, Outcome, Subject
 from cadrage.analysis.detectors.models import missing
 from cadrage.analysis.fields import FieldsFound, as_found
+from cadrage.analysis.sides.analysis import SidesFound
 from cadrage.cli.progress import progress_bar
 from cadrage.cli.telling import note
+from cadrage.compose.extending import extends
 from cadrage.compose.following import Seen, solved, unsolved
 from cadrage.errors import BadRequest
-from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
+from cadrage.extend.plate import PlateFound
+from cadrage.extend.request import PlateRequest
+from cadrage.footage import ClipIdentity, Interpretation, Material, MediaInfo, library_of_files
 from cadrage.footage.interpretation import fields_of
+from cadrage.footage.library import PlateFinder
 from cadrage.plan import Plan
+from cadrage.plates import finder, make, make_all
 from cadrage.values import Value
 
 TALLEST_IN_FIELDS, FASTEST_IN_FIELDS = 1088, Fraction(61, 2)
@@ -51,6 +57,53 @@ def seen_for(source: Path, info: MediaInfo, stated: Interpretation) -> Seen:
 def with_ways(plan: Plan, source: Path, info: MediaInfo) -> Plan:
     """A plan with a way found wherever it is to follow and has none yet."""
     return solved(plan, info, seen_for(source, info, plan.interpretation)) if unsolved(plan) else plan
+
+
+def plates_for(plan: Plan, source: Path, info: MediaInfo) -> PlateFinder | None:
+    """Finds the plates of a clip in the same folder; None where a plan asks for none."""
+    return finder(_store(), _subject(plan, source, info)) if extends(plan) else None
+
+
+def with_plates(plan: Plan, source: Path, info: MediaInfo) -> Plan:
+    """A plan that extends, with the stretch and the camera that its clip's sides advise, and its plates made.
+
+    Raises:
+        MissingSource, UnreadableFile: the clip cannot be read. BadRequest: a plate cannot be made.
+    """
+    if not extends(plan):
+        return plan
+    library = library_of_files(Material(source, info, plan.interpretation))
+    with progress_bar("Making what lies beyond it") as report:
+        make_all(_store(), _subject(plan, source, info), plan, library, report)
+    return plan
+
+
+def sides_for(source: Path, info: MediaInfo, stated: Interpretation) -> SidesFound | NotFound:
+    """Whether the sides of a clip can go on; kept in the same folder.
+
+    Raises:
+        MissingSource, UnreadableFile: it cannot be read.
+    """
+    with progress_bar("Looking at its sides") as report:
+        outcome = find("sides", _store(), source, _clip(source), info, stated, report)
+    if isinstance(outcome, NotFound):
+        return outcome
+    assert isinstance(outcome.result, SidesFound)
+    return outcome.result
+
+
+def plate_made(asked: PlateRequest, plan: Plan, source: Path, info: MediaInfo) -> Outcome[PlateFound]:
+    """One plate of a clip, made now where it is not there.
+
+    Raises:
+        MissingSource, UnreadableFile: the clip cannot be read.
+    """
+    library = library_of_files(Material(source, info, plan.interpretation))
+    return make(_store(), _subject(plan, source, info), asked, library)
+
+
+def _subject(plan: Plan, source: Path, info: MediaInfo) -> Subject:
+    return Subject(source, _clip(source), info, plan.interpretation)
 
 
 def _store() -> AnalysisStore:

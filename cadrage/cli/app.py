@@ -12,6 +12,7 @@ from rich.table import Table
 from typer.core import TyperGroup
 
 from cadrage import __version__
+from cadrage.cli.analysing import plates_for
 from cadrage.cli.telling import JSON_OPTION, tell
 from cadrage.errors import BadRequest, CadrageError
 from cadrage.footage import Library, Material, MediaInfo, library_of_files
@@ -80,7 +81,7 @@ def told(as_json: bool, **what: object) -> None:
 
 def library_for(plan: Plan, source: Path, info: MediaInfo) -> Library:
     """What plans name on the command line: paths, and the clip itself."""
-    return library_of_files(Material(source, info, plan.interpretation))
+    return library_of_files(Material(source, info, plan.interpretation), plates=plates_for(plan, source, info))
 
 
 def used_by(plan: Plan, source: Path) -> list[Path]:

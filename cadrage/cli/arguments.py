@@ -6,6 +6,7 @@ from typing import Any, Literal, TypeVar, get_args, get_origin
 
 from pydantic import ValidationError
 
+from cadrage.cli.extension_words import read_extended
 from cadrage.cli.options import Options
 from cadrage.errors import BadRequest, CadrageError
 from cadrage.finish import Title
@@ -52,7 +53,7 @@ def _plan_of(source: Path, options: Options) -> Plan:
         interpretation=read_interpretation(options["pixel_aspect"], options["taken_as"]),
         frame=frame_asked(options["frame"], options),
         placement=_placement(options),
-        surround=_surround(options["surround"]),
+        surround=read_surround(options["surround"]),
         range=read_range(options["part"]),
     )
     if options["treatment"] is not None:
@@ -239,11 +240,17 @@ def _number_size(text: str) -> dict[str, Any]:
     return {"tightness": parse_exact(text)}
 
 
-def _surround(text: str) -> Surround:
+def read_surround(text: str) -> Surround:
+    """A surround as it was typed: its kind, and what of it differs from the usual.
+
+    Raises:
+        BadRequest, ValidationError: it is none.
+    """
     kind, _, rest = text.partition(":")
     if kind not in SURROUND_KINDS:
         raise BadRequest(f"{kind!r} is no kind of surround.", remedy=f"Choose from {', '.join(SURROUND_KINDS)}.")
-    made: Surround = SURROUND_KINDS[kind](**_pairs(kind, rest))
+    given = _pairs(kind, rest)
+    made: Surround = read_extended(given) if kind == "extended" else SURROUND_KINDS[kind](**given)
     return made
 
 

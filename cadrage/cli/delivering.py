@@ -24,10 +24,12 @@ from cadrage.cli.arguments import (
     frame_asked,
     read_interpretation,
     read_range,
+    read_surround,
     read_written,
 )
 from cadrage.cli.batch import run_batch
 from cadrage.cli.endings import settings_for
+from cadrage.cli.extended import extended_as_advised
 from cadrage.cli.moving import completed, cut, read_motion
 from cadrage.cli.options import (
     Json,
@@ -115,6 +117,9 @@ def batch_command(
     write: Written = "",
     workers: Annotated[int, typer.Option("--workers", min=1, help="Processes that draw at once.")] = 1,
     stop_at_damage: StopAtDamage = False,
+    surround: Annotated[
+        str | None, typer.Option("--surround", help="What is beside every picture, as for `convert`.")
+    ] = None,
     as_json: Json = False,
 ) -> None:
     """Render every clip of a folder into every frame, inspect the files, and write a delivery sheet beside them.
@@ -133,8 +138,11 @@ def batch_command(
         interpretation=read_interpretation(options["pixel_aspect"], options["taken_as"]),
         range=read_range(options["part"]),
         motion=read_motion(options["motion"]),
-        finished=lambda plan, clip, info: with_ways(cut(plan, clip, info, options["shots"]), clip, info),
+        finished=lambda plan, clip, info: extended_as_advised(
+            with_ways(cut(_with(plan, surround), clip, info, options["shots"]), clip, info), clip, info, surround
+        ),
         look=cache(as_seen),
+        library=library_for,
     )
     made, failed = run_batch(folder, batch, workers)
     # A clip that cannot be read fails for every frame alike, and is told once.
@@ -150,6 +158,11 @@ def batch_command(
             print(f"cadrage: {error}", file=sys.stderr)
     if failed or wrong:
         raise typer.Exit(BAD_INPUT if failed else WRONG)
+
+
+def _with(plan: Plan, surround: str | None) -> Plan:
+    """A plan with a surround that was typed, if any was."""
+    return plan if surround is None else plan.model_copy(update={"surround": read_surround(surround)})
 
 
 @app.command("parts", epilog=examples("parts delivered"))

@@ -11,6 +11,7 @@ from pydantic import TypeAdapter
 from cadrage.analysis.shots import ShotsFound
 from cadrage.cli.analysing import found_in, looked_at, with_ways
 from cadrage.cli.arguments import build_plan, checked, pair
+from cadrage.cli.extended import extended_as_advised
 from cadrage.cli.options import Options
 from cadrage.compose.cutting import with_shots
 from cadrage.compose.framed import stage_of
@@ -53,7 +54,7 @@ def completed(plan: Plan, source: Path, info: MediaInfo, options: Options) -> Pl
     if motion != Motion():
         uncut = {} if options["shots"] else {"shots": ()}  # what a plan says of shots would hide what was typed
         plan = plan.model_copy(update={"motion": motion, **uncut})
-    return with_ways(plan, source, info)
+    return extended_as_advised(with_ways(plan, source, info), source, info, options["surround"])
 
 
 def cut(plan: Plan, source: Path, info: MediaInfo, text: str) -> Plan:

@@ -5,13 +5,17 @@ from pathlib import Path
 
 from cachetools import LRUCache
 
+from cadrage.compose.extending import plate_in, plate_of_shot
 from cadrage.compose.moment import moment_of
 from cadrage.compose.shot_compositor import Drawn, ShotCompositor
-from cadrage.compose.shots import track_of
+from cadrage.compose.shots import PlannedShot, track_of
 from cadrage.compose.target import screen_layout
-from cadrage.footage import EMPTY, Library, MediaInfo, open_footage
+from cadrage.extend.plate import Plate
+from cadrage.footage import EMPTY, Library, MediaInfo, open_footage, resolve
+from cadrage.motion import PlacementTrack
 from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
+from cadrage.surrounds import Extended
 
 SHOTS_KEPT = 2
 """Compositors of shots that are kept: of what plays, one after the other is needed."""
@@ -68,9 +72,18 @@ class Compositor:
             source, info, library, picture = self._given
             shot, track = self.track.shots[first], self.track.track(first)
             seen = (shot.first, shot.last)
-            made = ShotCompositor(shot.plan, track, source, info, self.layout, library, picture, seen)
+            plate = _plate(shot, first, track, info, library)
+            made = ShotCompositor(shot.plan, track, source, info, self.layout, library, picture, seen, plate)
             self._made[first] = made
         return made
+
+
+def _plate(shot: PlannedShot, number: int, track: PlacementTrack, info: MediaInfo, library: Library) -> Plate | None:
+    """The plate of a shot, where it asks for one and it is there."""
+    if not isinstance(shot.plan.surround, Extended):
+        return None
+    asked = plate_of_shot(shot, number, track, info)
+    return None if asked is None else plate_in(library, asked.asked, resolve(info, shot.plan.interpretation))
 
 
 def compose(

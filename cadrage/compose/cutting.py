@@ -44,6 +44,16 @@ def split(plan: Plan, info: MediaInfo, time: Fraction, times: Times | None = Non
     return _cut(plan, [*shots[:after], shots[after - 1].model_copy(update={"start": start}), *shots[after:]])
 
 
+def split_at(plan: Plan, info: MediaInfo, times: Times) -> Plan:
+    """The plan with cuts at some times, as far as there are none and they lie in the clip."""
+    lasts = effective_timing(info, plan.interpretation).duration
+    for time in times:
+        start = picture_start(plan, info, time)
+        if 0 < start < lasts and all(shot.start != start for shot in plan.shots):
+            plan = split(plan, info, time)
+    return plan
+
+
 def joined(plan: Plan, number: int) -> Plan:
     """The plan whose shot `number` is one with the shot before it, whose own counts for both.
 

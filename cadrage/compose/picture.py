@@ -1,10 +1,13 @@
 """Drawing the picture over its surround."""
 
 from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from cadrage.extend.request import SIDES, Side
 from cadrage.finish.specification import Edge
 from cadrage.geometry import FrameRect, Placed
 from cadrage.pixels.kernels import sampling_kernel
@@ -12,6 +15,10 @@ from cadrage.pixels.mapping import Coverage, canvas_rect, plane_axes
 from cadrage.pixels.planes import Crop, Layout, Planes, Samples, Working
 from cadrage.pixels.resample import TILE_COLUMNS, TILE_ROWS, Resampler, clip_codes, quantise, resampling_weights
 from cadrage.plan import Plan
+
+Overlap = tuple[frozenset[Side], float]
+"""Sides whose edges fade into what goes on beyond them; how far in, in parts of the picture's height."""
+NO_OVERLAP: Overlap = (frozenset(), 0.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +33,7 @@ class PictureTarget:
         picture: where the picture's own edges lie, which need not fall on samples.
         drawn: the active picture; nothing is drawn outside it.
         edge: how the picture's own edge is finished.
+        fades: how far in from the left, right, top and bottom the picture fades into what goes on beyond it.
     """
 
     placed: Placed
@@ -35,16 +43,28 @@ class PictureTarget:
     picture: FrameRect
     drawn: FrameRect
     edge: Edge
+    fades: tuple[float, float, float, float] = (0.0, 0.0, 0.0, 0.0)
 
     @classmethod
-    def of(cls, placed: Placed, cut: Crop, source: Layout, canvas: Layout, plan: Plan) -> "PictureTarget":
+    def of(
+        cls, placed: Placed, cut: Crop, source: Layout, canvas: Layout, plan: Plan, overlap: Overlap = NO_OVERLAP
+    ) -> "PictureTarget":
         """Everything brought to the canvas."""
         size = (plan.frame.width, plan.frame.height)
         held = canvas_rect(placed.spread(placed.rect, cut.rect), size, canvas)
         picture = canvas_rect(placed.rect, size, canvas)
-        return cls(
-            placed, source, canvas, held, picture, canvas_rect(plan.frame.drawn_rect, size, canvas), plan.finish.edge
+        drawn = canvas_rect(plan.frame.drawn_rect, size, canvas)
+        edge, (sides, part) = plan.finish.edge, overlap
+        if placed.angle or edge.shapes:  # both are one edge then
+            soft: dict[str, Any] = {side: max(getattr(edge, side), Fraction(round(1000 * part), 10)) for side in sides}
+            return cls(placed, source, canvas, held, picture, drawn, edge.model_copy(update=soft))
+        square = float(picture.width / picture.height / (placed.rect.width / placed.rect.height))
+        across = part * float(picture.height) * square
+        lengths = (across, across, part * float(picture.height), part * float(picture.height))
+        left, right, top, bottom = (
+            length if side in sides else 0.0 for side, length in zip(SIDES, lengths, strict=True)
         )
+        return cls(placed, source, canvas, held, picture, drawn, edge, (left, right, top, bottom))
 
 
 class PicturePainter:
@@ -58,7 +78,7 @@ class PicturePainter:
     def __init__(self, sheet: PictureTarget, planes: tuple[int, ...]) -> None:
         self.planes = planes
         source, canvas = sheet.source, sheet.canvas
-        coverage = Coverage.of(canvas, planes[0], sheet.picture.clipped(sheet.drawn))
+        coverage = _faded(Coverage.of(canvas, planes[0], sheet.picture.clipped(sheet.drawn)), sheet, planes[0])
         self.uncovered = coverage.uncovered
         self.area = coverage.touched
         self.depth = canvas.depth
@@ -75,7 +95,7 @@ class PicturePainter:
         )
         self.rows = coverage.rows[self.area.top : self.area.bottom]
         self.columns = coverage.columns[self.area.left : self.area.right]
-        self._part_columns = np.flatnonzero(self.columns < 1)
+        self._part_columns = _runs(np.flatnonzero(self.columns < 1))
 
     def paint(self, picture: Planes, canvas: Planes) -> None:
         """Draw the picture on the canvas, where the surround is already painted."""
@@ -94,7 +114,33 @@ class PicturePainter:
             share = shares[row] * self.columns
             drawn[row] = under[row] + share * (drawn[row] - under[row])
         whole = shares == 1
-        for column in self._part_columns:
-            share = self.columns[column]
-            mixed = under[:, column] + share * (drawn[:, column] - under[:, column])
-            drawn[whole, column] = mixed[whole]
+        for run in self._part_columns:
+            mixed = under[:, run] + self.columns[run] * (drawn[:, run] - under[:, run])
+            np.copyto(drawn[:, run], mixed, where=whole[:, None])
+
+
+def _runs(places: NDArray[np.intp]) -> list[slice]:
+    """Places in a row as slices."""
+    parts = np.split(places, np.flatnonzero(np.diff(places) > 1) + 1) if len(places) else []
+    return [slice(int(part[0]), int(part[-1]) + 1) for part in parts]
+
+
+def _faded(coverage: Coverage, sheet: PictureTarget, plane: int) -> Coverage:
+    """Coverage that grows from nothing at the picture's edges, where they fade."""
+    if not any(sheet.fades):
+        return coverage
+    by, rect = sheet.canvas.subsampling(plane), sheet.picture
+    x = (np.arange(len(coverage.columns)) + 0.5) * by.across + float(by.shift_x)
+    y = (np.arange(len(coverage.rows)) + 0.5) * by.down + float(by.shift_y)
+    left, right, top, bottom = sheet.fades
+    columns = _ramp(x - float(rect.x), left) * _ramp(float(rect.right) - x, right)
+    rows = _ramp(y - float(rect.y), top) * _ramp(float(rect.bottom) - y, bottom)
+    return Coverage((coverage.rows * rows).astype(np.float32), (coverage.columns * columns).astype(np.float32))
+
+
+def _ramp(inside: NDArray[np.floating], length: float) -> NDArray[np.floating]:
+    """From 0 at an edge to 1 at a length inside it, without a corner at either end."""
+    if not length:
+        return np.ones_like(inside)
+    part = np.clip(inside / length, 0, 1)
+    return np.asarray(part * part * (3 - 2 * part))

@@ -10,6 +10,7 @@ from cachetools import LRUCache
 from numpy.typing import NDArray
 
 from cadrage.compose.compositor import Compositor
+from cadrage.compose.extending import plate_states
 from cadrage.compose.identity import clips_of, result_key
 from cadrage.compose.moment import moment_of
 from cadrage.compose.shots import telling_moments
@@ -115,7 +116,7 @@ class Previewer:
     def _compositor(
         self, plan: Plan, info: MediaInfo, own: ClipIdentity, size: tuple[int, int], layout: Layout, library: Library
     ) -> Held:
-        clips = clips_of(plan, own, library)
+        clips = clips_of(plan, own, library) | plate_states(plan, info, library)
         key = result_key(plan, clips, size=size, layout=str(layout), info=info.model_dump_json())
         with self._lock:
             if (held := self._compositors.get(key)) is not None:

@@ -5,9 +5,10 @@ from typing import Literal
 
 from cadrage.compose.bars import BarsPainter
 from cadrage.compose.framed import placed_in, surround_opening
-from cadrage.compose.picture import PicturePainter, PictureTarget
+from cadrage.compose.picture import NO_OVERLAP, PicturePainter, PictureTarget
 from cadrage.compose.target import composed_peak
 from cadrage.compose.turned import TurnedPainter
+from cadrage.extend.plate import Plate
 from cadrage.finish import CaptionsPainter, GlobalGrade, ShadowOutline, TitlesPainter
 from cadrage.footage import Library, MediaInfo, Orient, resolve
 from cadrage.motion import PlacementTrack
@@ -17,7 +18,7 @@ from cadrage.pixels.planes import PLANE_GROUPS, Layout, Planes
 from cadrage.pixels.relight import Delivery, composing_layout
 from cadrage.plan import Plan
 from cadrage.surrounds import FrameState, Scene, WhilePlaced
-from cadrage.surrounds.base import Areas, all_of
+from cadrage.surrounds.base import Areas, Overlapping, all_of
 
 Drawn = Literal["over", "left_out", "cut_out"]
 """What becomes of the picture; see `Compositor`."""
@@ -37,6 +38,7 @@ class ShotCompositor:
         library: what the plan may use besides its own clip.
         picture: what becomes of the picture.
         seen: from the first to the last picture of it that is delivered.
+        plate: of the scene beyond its picture, where one was asked for and is there.
     """
 
     def __init__(
@@ -49,6 +51,7 @@ class ShotCompositor:
         library: Library,
         picture: Drawn,
         seen: TimeSpan,
+        plate: Plate | None = None,
     ) -> None:
         reading = resolve(info, plan.interpretation)
         canvas = composing_layout(layout, composed_peak(reading.colour)) if plan.frame.hdr else layout
@@ -56,9 +59,6 @@ class ShotCompositor:
         self._track = track
         self._upright = Orient(source, reading, canvas.colour, mirror=placed_in(plan, reading).mirror)
         upright = self._upright.layout
-        self._pictures = WhilePlaced(
-            lambda placed, _: _picture_painters(PictureTarget.of(placed, reading.cut, upright, canvas, plan))
-        )
         self._picture = picture
         self._everywhere = all_of(canvas)
         self._bars = None
@@ -75,8 +75,14 @@ class ShotCompositor:
             library,
             constant=self._track.constant,
             taken=lambda span: track.taken(_within(span, seen) if span else seen),
+            plate=plate,
         )
         self._surround = plan.surround.painter(scene)
+        self._pictures = WhilePlaced(
+            lambda placed, _: _picture_painters(PictureTarget.of(placed, reading.cut, upright, canvas, plan, overlap))
+        )
+        one = self._surround
+        overlap = (one.sides, one.overlap) if isinstance(one, Overlapping) else NO_OVERLAP
         self._under = ShadowOutline(plan.finish, canvas)
         self._over = GlobalGrade(plan.finish, canvas, float(plan.frame.raster.display_aspect))
         self._titles = TitlesPainter(plan.finish.titles, canvas, scene.pixel_aspect)

@@ -13,6 +13,8 @@ from cadrage.footage.pictures import DecodedFrame
 from cadrage.footage.probe import probe
 from cadrage.footage.store import FrameStore
 
+PlateFinder = Callable[[str], Path | None]
+"""Where the plate lies that a request asks for, given as JSON; None where it is not there."""
 RENDER_BYTES = 96 * 2**20  # pictures of other clips held during a render: a few, whatever its length
 
 
@@ -48,10 +50,17 @@ class Library:
     Args:
         find: what a name stands for; "" is the clip itself. Raises BadRequest for a name that it does not know.
         store: where decoded pictures are kept.
+        plates: finds what lies beyond the picture of the clip itself.
     """
 
-    def __init__(self, find: Callable[[str], Material], store: FrameStore | None = None) -> None:
+    def __init__(
+        self,
+        find: Callable[[str], Material],
+        store: FrameStore | None = None,
+        plates: PlateFinder | None = None,
+    ) -> None:
         self._find = find
+        self.plates: PlateFinder = plates or (lambda _: None)
         self._store = store or FrameStore(RENDER_BYTES)
         self._probed: dict[str, Material] = {}
 
@@ -90,9 +99,9 @@ class Library:
         return self._store.frame(found.path, info, found.interpretation, time, reader_id, found.identity)
 
 
-def library_of_files(own: Material, store: FrameStore | None = None) -> Library:
+def library_of_files(own: Material, store: FrameStore | None = None, plates: PlateFinder | None = None) -> Library:
     """A library whose names are paths."""
-    return Library(lambda name: Material(Path(name)) if name else own, store)
+    return Library(lambda name: Material(Path(name)) if name else own, store, plates)
 
 
 def _nothing(name: str) -> Material:

@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Literal
 
 from cadrage.compose import measure
+from cadrage.compose.extension_shares import shares_at, shares_summary
 from cadrage.compose.over_time import movement_summary, over_time
 from cadrage.files import files_of, pieces_of
 from cadrage.inspection.inspect import Inspection
@@ -103,7 +104,7 @@ class SheetRow(Value):
             kept_percent=round(float(over.kept_least.value if over else cost.kept_percent), 2),
             covered_percent=round(float(over.covered_least.value if over else cost.covered_percent), 2),
             enlargement=round(float(over.enlarged_most.value if over else cost.enlargement), 4),
-            surround=numbers.summary.surround,
+            surround=_surround(request, numbers.summary.surround),
             finish=numbers.summary.finish,
             settings=settings_summary(frame, request.settings),
             bytes=sum(file.stat().st_size for file in files_of(path)),
@@ -111,6 +112,12 @@ class SheetRow(Value):
             finished=finished.isoformat(timespec="seconds"),
             inspection=report,
         )
+
+
+def _surround(request: RenderRequest, words: str) -> str:
+    """What is beside the picture; of a scene that goes on, how much of the frame is real."""
+    shares = shares_at(request.plan, request.info, request.library, request.timing.start)
+    return words if shares is None else f"{words}: {shares_summary(shares)}"
 
 
 def _part(request: RenderRequest) -> str:

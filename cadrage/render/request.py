@@ -6,6 +6,7 @@ from pathlib import Path
 from typing import Literal
 
 from cadrage.compose import Compositor
+from cadrage.compose.extending import plate_states
 from cadrage.compose.framed import bare_frame, without_bars
 from cadrage.compose.identity import clips_of, result_key
 from cadrage.compose.layers import PictureAlone, layer_plan
@@ -62,7 +63,8 @@ class RenderRequest:
         """What two orders share just where they make the same file, whatever it is called."""
         own = ClipIdentity.of(self.source, self.identity)
         how = self.settings.model_dump(mode="json", exclude={"name", "filename_template"})
-        return result_key(self.plan, clips_of(self.plan, own, self.library), settings=how)
+        clips = clips_of(self.plan, own, self.library) | plate_states(self.written, self.info, self.library)
+        return result_key(self.plan, clips, settings=how)
 
     @property
     def interpretation(self) -> Interpretation:

@@ -16,6 +16,7 @@ from typing import Literal, Self
 from pydantic import Field
 
 from cadrage import files
+from cadrage.compose.extending import plate_folders
 from cadrage.compose.identity import ENGINE_VERSION
 from cadrage.errors import BadRequest, SourceChanged
 from cadrage.footage import ClipIdentity, Interpretation, Library, Material, MediaInfo
@@ -44,6 +45,7 @@ class StoredRequest(Value):
         key: of the result; parts of another are never kept.
         engine: version of what draws the parts; only workers of the same draw them.
         identities: which files it is of, by name.
+        plates: where those lie that it needs, by what was asked.
         count: of its parts.
     """
 
@@ -56,6 +58,7 @@ class StoredRequest(Value):
     clip: str
     materials: dict[str, StoredMaterial]
     identities: dict[str, ClipIdentity]
+    plates: dict[str, str] = Field(default_factory=dict)
     count: int
 
 
@@ -119,6 +122,11 @@ class RenderWorkspace:
                 for name, one in found.items()
             },
             identities=request.identities,
+            plates={
+                asked: self._told(folder)
+                for asked, folder in plate_folders(request.written, request.info, request.library).items()
+                if folder is not None
+            },
             count=max(1, round(frames / (rate * Fraction(seconds)))),
         )
 
@@ -164,7 +172,8 @@ class RenderWorkspace:
                 name: Material(self.root / one.path, one.info, one.interpretation, stored.identities.get(name))
                 for name, one in stored.materials.items()
             }
-            library = Library(materials.__getitem__)
+            plates = {asked: self.root / folder for asked, folder in stored.plates.items()}
+            library = Library(materials.__getitem__, plates=plates.get)
             source = self.root / stored.source
             own = stored.identities[""]
             self._request = RenderRequest(stored.plan, source, stored.info, library, stored.settings, stored.clip, own)

@@ -12,6 +12,7 @@ from cadrage.surrounds.backgrounds import BACKGROUND_KINDS, Background
 from cadrage.surrounds.base import FrameState, Painter, PlacedScene, Scene, Specification, WhilePlaced
 from cadrage.surrounds.blurred import Blurred
 from cadrage.surrounds.edges import EdgeExtend, Mirrored
+from cadrage.surrounds.extended import Extended
 from cadrage.surrounds.gradient import Gradient
 from cadrage.surrounds.graphic import Graphic
 from cadrage.surrounds.loop import Loop
@@ -22,12 +23,12 @@ from cadrage.surrounds.toning import Toned
 from cadrage.values import Value
 
 Surround = Annotated[
-    Blurred | Plain | Gradient | EdgeExtend | Mirrored | Still | Loop | AnimatedPattern | Graphic | Sides,
+    Blurred | Plain | Gradient | EdgeExtend | Mirrored | Still | Loop | AnimatedPattern | Graphic | Sides | Extended,
     Field(discriminator="kind"),
 ]
 """Any surround, told apart by its `kind`."""
 
-SURROUND_KINDS: dict[str, type[Any]] = {**BACKGROUND_KINDS, "graphic": Graphic, "sides": Sides}
+SURROUND_KINDS: dict[str, type[Any]] = {**BACKGROUND_KINDS, "graphic": Graphic, "sides": Sides, "extended": Extended}
 """Every kind by its name, in the order offered."""
 
 
@@ -51,7 +52,12 @@ def offered() -> tuple[Kind, ...]:
     """Every kind with its controls, read from its fields."""
     shared = tuple(name for part in (Lettered, Shown, Toned) for name in part.model_fields)
     return tuple(
-        Kind(kind=name, title=kind.title, ground=name in BACKGROUND_KINDS, controls=controls_of(kind, last=shared))
+        Kind(
+            kind=name,
+            title=kind.title,
+            ground=name in BACKGROUND_KINDS,
+            controls=controls_of(kind, last=shared, without=getattr(kind, "by_hand", ())),
+        )
         for name, kind in SURROUND_KINDS.items()
     )
 
@@ -64,6 +70,7 @@ __all__ = [
     "Blurred",
     "Control",
     "EdgeExtend",
+    "Extended",
     "FrameState",
     "Gradient",
     "Graphic",

@@ -3,8 +3,10 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, fields
 from fractions import Fraction
-from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
+from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar, runtime_checkable
 
+from cadrage.extend.plate import Plate
+from cadrage.extend.request import Side
 from cadrage.footage.library import Library
 from cadrage.geometry import FrameRect, Opening, Placed, Raster, SourceRect
 from cadrage.motion.track import TimeSpan
@@ -32,6 +34,7 @@ class Scene:
         library: what may be used besides the clip.
         constant: whether the placement is the same for every picture.
         taken: all that the picture takes of the frame during a span; during all that is seen of it, where that is None.
+        plate: of the scene beyond the picture, where one was asked for and is there.
     """
 
     frame: Raster
@@ -42,6 +45,7 @@ class Scene:
     library: Library
     constant: bool
     taken: Taken
+    plate: Plate | None = None
 
     @property
     def pixel_aspect(self) -> float:
@@ -64,7 +68,7 @@ class Scene:
         return PlacedScene(**mine, placed=placed, areas=areas)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PlacedScene(Scene):
     """A scene for as long as a placement stands.
 
@@ -137,6 +141,19 @@ class Painter(Protocol):
 
     def paint(self, state: FrameState, canvas: Planes) -> None:
         """Paint the areas that a picture leaves uncovered."""
+
+
+@runtime_checkable
+class Overlapping(Protocol):
+    """A painter that paints under the picture's edges as well, which fade into it.
+
+    Attributes:
+        sides: of the picture whose edges fade.
+        overlap: how far in, in parts of the picture's height.
+    """
+
+    sides: frozenset[Side]
+    overlap: float
 
 
 class Specification(Protocol):

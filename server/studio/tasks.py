@@ -3,10 +3,11 @@
 from django.conf import settings
 from django_tasks import task
 
-from server.studio.actions import analyses, following, work
+from server.studio.actions import analyses, extending, following, generations, plate_work, work
 from server.studio.actions.calls import answers
 
 BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
+BEFORE_ANALYSES = 20  # somebody looks at what is to lie beyond a picture; drafts come first among those
 # A render that was begun is finished before another is; a queue of their own in Redis needs no saying so.
 BEFORE_OTHERS = 0 if settings.REDIS else 5
 
@@ -35,6 +36,32 @@ def following_task(project: int) -> None:
     following.see_to(project)
 
 
-TASKS = {"render": render_task, "part": part_task, "analysis": analysis_task, "following": following_task}
+@task(priority=BEFORE_ANALYSES)
+def plate_task() -> None:
+    """Make the plate that is next."""
+    plate_work.perform_next()
+
+
+@task(priority=BEFORE_RENDERS)
+def generation_task() -> None:
+    """See to the next order of pictures from elsewhere."""
+    generations.perform_next()
+
+
+@task(priority=BEFORE_RENDERS)
+def extending_task(project: int) -> None:
+    """See that the plates of a project's framings are made."""
+    extending.see_to(project)
+
+
+TASKS = {
+    "render": render_task,
+    "part": part_task,
+    "analysis": analysis_task,
+    "following": following_task,
+    "plate": plate_task,
+    "extending": extending_task,
+    "generation": generation_task,
+}
 for name, one in TASKS.items():
     answers(name, one)

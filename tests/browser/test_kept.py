@@ -197,7 +197,7 @@ def test_playing_asks_for_one_stream_and_for_nothing_else(bench):
     steps(bench).get_by_text("Surround", exact=True).click()
     expect(bench.get_by_role("button", name="Drift").locator("img")).to_be_visible()
     tiles = bench.get_by_label("Surround").locator("button img")
-    until(lambda: tiles.count() == 10, 20)
+    until(lambda: tiles.count() == 11, 20)
     looked(bench)  # what is found out about the clip changes its tiles
     asked, slots = [], []
 

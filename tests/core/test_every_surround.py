@@ -8,11 +8,11 @@ from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
 from cadrage.compose import Compositor
-from cadrage.footage import ClipReader, Material, library_of_files, probe
+from cadrage.footage import ClipReader, probe
 from cadrage.geometry import Placement
 from cadrage.pixels.planes import Planes
 from tests.clips import write_clip
-from tests.golden_frames import TIME, plans, scene
+from tests.golden_frames import TIME, library_with_plate, plans, scene
 
 EXAMPLES = 6
 PLACEMENTS = st.builds(
@@ -28,6 +28,7 @@ PLACEMENTS = st.builds(
 NAMES = (
     *("surround blurred", "surround plain", "surround gradient", "surround carried", "surround mirrored"),
     *("surround still", "surround loop", "surround drift", "surround graphic", "surround sides"),
+    "surround extended",
     *("finish shadow", "finish edge", "finish grade", "finish vignette", "finish grain", "finish captions"),
 )
 
@@ -48,7 +49,7 @@ def made(tmp_path_factory):
     info = probe(path)
     with ClipReader(path, info) as reader:
         stored = reader.frame_at(TIME).planes
-    return Made((plans(folder), info, stored, library_of_files(Material(path, info))))
+    return Made((plans(folder), info, stored, library_with_plate(folder, path, info)))
 
 
 def test_none_is_left_out(made):

@@ -9,7 +9,7 @@ from cadrage.analyses import ANALYSES
 from cadrage.analysis import Found, NotFound
 from cadrage.errors import UnreadableFile
 from cadrage.footage import Interpretation
-from server.studio.actions import analyses, renders, work
+from server.studio.actions import analyses, jobs, renders, work
 from server.studio.actions import footage as clips
 from server.studio.actions.jobs import MOST_STALLED
 from server.studio.models import Analysis, Footage, Render
@@ -115,7 +115,7 @@ def test_whose_workers_die_is_given_up_in_the_end(footage, monkeypatch):
 
 
 def test_one_that_goes_through_all_of_a_clip_is_cancelled_in_the_middle(footage, monkeypatch):
-    monkeypatch.setattr(analyses, "REPORT_SECONDS", 0)
+    monkeypatch.setattr(jobs, "REPORT_SECONDS", 0)
 
     def looking(_, subject, report):
         report(0.25)

@@ -7,7 +7,7 @@ import pytest
 from django.conf import settings
 
 from cadrage.formats import Frame
-from server.studio.actions import analyses, following, renders
+from server.studio.actions import analyses, following, jobs, renders
 from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin
 from server.studio.models import Analysis, Footage, Framing, ProjectFrame
@@ -164,7 +164,7 @@ def test_a_clip_that_is_replaced_while_it_is_looked_at_leaves_nothing_wrong_behi
     def replaced(self, subject, report):
         Footage.objects.get(pk=framing.footage_id).analyses.all().delete()
         monkeypatch.setattr(type(ANALYSES["following"]), "find", real)
-        monkeypatch.setattr(analyses, "REPORT_SECONDS", 0)
+        monkeypatch.setattr(jobs, "REPORT_SECONDS", 0)
         return real(self, subject, report)
 
     monkeypatch.setattr(type(ANALYSES["following"]), "find", replaced)

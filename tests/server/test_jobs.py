@@ -16,7 +16,7 @@ pytestmark = pytest.mark.django_db
 State = Render.State
 
 ALLOWED = {
-    "queued": {"running", "paused", "done", "cancelled"},
+    "queued": {"running", "paused", "done", "failed", "cancelled"},
     "running": {"queued", "paused", "done", "failed", "cancelled"},
     "paused": {"queued", "cancelled"},
     "done": {"queued"},

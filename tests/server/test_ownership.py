@@ -57,6 +57,18 @@ WRITE = [
     ("post", "/api/framings/{framing}/readable", {"design": {}}),
     ("post", "/api/renders/{render}/retry", None),
     ("delete", "/api/materials/{material}", None),
+    ("post", "/api/framings/{framing}/extension", {"design": {}}),
+    ("post", "/api/framings/{framing}/extension/begin", {"design": {}}),
+    ("post", "/api/framings/{framing}/extension/variants", {"design": {}, "side": "left"}),
+    ("post", "/api/framings/{framing}/extension/variant", {"design": {}, "side": "left", "variant": 0}),
+    ("post", "/api/framings/{framing}/extension/origins", {"design": {}}),
+    ("post", "/api/framings/{framing}/extension/to-fit", {"design": {}, "start": "0", "end": "1"}),
+    ("post", "/api/framings/{framing}/extension/still", {"design": {}}),
+    ("post", "/api/framings/{framing}/extension/use", {"design": {}, "material": "material:1"}),
+    ("post", "/api/framings/{framing}/extension/generate", {"design": {}}),
+    ("post", "/api/projects/{project}/sides", None),
+    ("post", "/api/plates/{plate}/cancel", None),
+    ("post", "/api/generations/{generation}/cancel", None),
     ("delete", "/api/footage/{footage}", None),
 ]
 
@@ -75,6 +87,8 @@ def filled(address, framing, render):
         framing=framing.pk,
         render=render.pk,
         material=framing.footage.project.materials.get().pk,
+        plate=framing.footage.plates.get_or_create(key="k", asked_json={})[0].pk,
+        generation=framing.generations.get_or_create(plan_json={}, time="0")[0].pk,
     )
 
 

@@ -11,15 +11,14 @@ import numpy as np
 
 from cadrage import files
 from cadrage.analysis.base import Analysis, AnalysisRequest, Found, NotFound, Outcome, Report, Subject, no_progress
-from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.analysis.detectors.models import missing
+from cadrage.analysis.detectors.parts import bars_of, rests_on
 from cadrage.analysis.following.evidence import FILE, Evidence
 from cadrage.analysis.following.pieces import joined, pieces_in
 from cadrage.analysis.following.samples import Scene
 from cadrage.analysis.following.watching import new_pieces
 from cadrage.analysis.shots import shots_summary
 from cadrage.footage import Interpretation
-from cadrage.footage.interpretation import Edges
 from cadrage.values import Exact, Value
 
 FEWEST_PICTURES = 2
@@ -58,10 +57,7 @@ class FollowingAnalysis(Analysis[FollowingFound]):
 
     def request(self, subject: Subject) -> AnalysisRequest:
         """What is asked also depends on bars that were found, which are left out, and on which detectors there are."""
-        bars = _bars(subject)
-        more = {"bars": "/".join(str(side) for side in bars.model_dump().values()) if bars else ""}
-        more["without"] = " ".join(model.name for model in missing())
-        return super().request(subject).model_copy(update={"parameters": more})
+        return super().request(subject).model_copy(update={"parameters": rests_on(subject)})
 
     def find(self, subject: Subject, report: Report = no_progress) -> Outcome[FollowingFound]:
         """Look at all of it."""
@@ -71,7 +67,7 @@ class FollowingAnalysis(Analysis[FollowingFound]):
             return NotFound("There is one picture only.")
         folder = subject.workspace
         assert folder is not None, "it keeps files"
-        scene = Scene.of(subject.info, self.decoding(subject), _bars(subject))
+        scene = Scene.of(subject.info, self.decoding(subject), bars_of(subject))
         for piece in new_pieces(subject, self.decoding(subject), scene, pieces_in(folder), report):
             piece.keep(folder)
         starts, evidence = joined(pieces_in(folder))
@@ -90,9 +86,3 @@ def _summed_up(starts: tuple[Fraction, ...], evidence: Evidence) -> FollowingFou
         without=tuple(model.name for model in missing()),
         summary=f"{shots}, {subjects} {'subject' if subjects == 1 else 'subjects'}",
     )
-
-
-def _bars(subject: Subject) -> Edges | None:
-    """Bars, or soft wings, that are part of the picture and in which nothing is to be looked for."""
-    found = subject.known.get("bars")
-    return found.edges if isinstance(found, BurnedInBars) and found.kind in ("bars", "surround") else None

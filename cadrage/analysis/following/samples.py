@@ -45,15 +45,15 @@ class Scene:
     rotation: int
 
     @classmethod
-    def of(cls, info: MediaInfo, stated: Interpretation, bars: Edges | None) -> "Scene":
-        """Of a clip, without bars that are part of its picture."""
+    def of(cls, info: MediaInfo, stated: Interpretation, bars: Edges | None, area: int = AREA) -> "Scene":
+        """Of a clip, without bars that are part of its picture; of at most so many samples."""
         plain = stated.model_copy(update={"burned_in_bars": bars, "clean_aperture": None})
         reading = resolve(info, plain)
         rect = reading.picture.rect
         left, top = ceil(rect.x), ceil(rect.y)
         width, height = floor(rect.right) - left, floor(rect.bottom) - top
         across = width * float(reading.picture.pixel_aspect)
-        scale = min(1.0, sqrt(AREA / (across * height)))
+        scale = min(1.0, sqrt(area / (across * height)))
         size = max(16, round(across * scale)), max(16, round(height * scale))
         raster = int(reading.raster.width), int(reading.raster.height)
         return cls(left, top, width, height, raster, size, reading.rotation)
@@ -67,6 +67,10 @@ class Scene:
     def small(self, planes: Planes) -> Grey:
         """A decoded picture as it is looked at."""
         return self._plane(planes, 0)
+
+    def ycc(self, planes: Planes) -> Grey:
+        """The same with its chroma beside every sample: (rows, columns, 3), codes of 8 bits."""
+        return np.dstack([self._plane(planes, number) for number in range(3)])
 
     def colour(self, planes: Planes) -> Rgb:
         """The same in colour."""

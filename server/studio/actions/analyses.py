@@ -10,21 +10,18 @@ from django.db import transaction
 
 from cadrage.analyses import ANALYSES
 from cadrage.analysis import NotFound, Subject
-from cadrage.errors import CadrageError, Cancelled, Paused
 from cadrage.files import locked, remove
 from cadrage.footage import MediaInfo
 from cadrage.rules import format_key
 from server.studio.actions import jobs
 from server.studio.actions.calls import call, called
 from server.studio.actions.rules import RuleBook
-from server.studio.models import Analysis, Footage
+from server.studio.models import Analysis, Footage, Plate
 from server.studio.models.analysis import store
-from server.studio.models.job import Job
 
 State = Analysis.State
 AFTER_QUICK_ONES = 1e9  # seconds of rank
-REPORT_SECONDS = 0.5
-NOT_FOR_RENDERS = ("following",)
+NOT_FOR_RENDERS = ("following", "sides")
 """Kinds that no render waits for: what they find is in its plan, or it is not ordered."""
 DAYS_KEPT = 30
 """An outcome that no clip has any more is kept for so long, for a clip that comes back."""
@@ -112,27 +109,12 @@ def _perform(row: Analysis) -> bool:
     with locked(row.lock) as mine:
         if not mine or not jobs.claim(row):
             return False
-        try:
+        with jobs.ended_in_words(row):
             _find(row)
-        except Cancelled:
-            _end(row, State.CANCELLED)
-        except Paused:
-            _end(row, State.PAUSED)
-        except CadrageError as error:
-            _end(row, State.FAILED, problem=error.problem, remedy=error.remedy)
-        except Exception:
-            log.exception("An analysis stopped: %s", row)
-            _end(row, State.FAILED, problem="It stopped unexpectedly.", remedy="Try again.")
     call("render")  # one may have waited for it
     if row.kind == "following":
         call("following", row.footage.project_id)
     return True
-
-
-def _end(row: Analysis, state: Job.State, **fields: object) -> None:
-    """End an analysis, unless it is gone: another file has come in the place of its clip's meanwhile."""
-    if Analysis.objects.filter(pk=row.pk).exists():
-        jobs.end(row, state, **fields)
 
 
 def _find(row: Analysis) -> None:
@@ -145,33 +127,13 @@ def _find(row: Analysis) -> None:
     stalled = row.stalled_attempts + 1 if row.attempts > 1 and there <= row.pieces else 0
     stalled = stalled if analysis.keeps_files else row.attempts - 1
     jobs.save(row, key=key, phase="analysing", total=100, stalled_attempts=stalled, pieces=there)
-    outcome = store.find(analysis, subject, _Watch(row))
+    outcome = store.find(analysis, subject, jobs.Watch(row))
     if isinstance(outcome, NotFound):
-        _end(row, State.DONE, done=100, problem=outcome.reason)
+        jobs.end_if_there(row, State.DONE, done=100, problem=outcome.reason)
         return
     if isinstance(outcome.result, MediaInfo):
         _take_facts(footage, outcome.result)
-    _end(row, State.DONE, done=100)
-
-
-class _Watch:
-    """Tells how far an analysis is, and stops it when that was asked."""
-
-    def __init__(self, row: Analysis) -> None:
-        self.row, self.told = row, 0.0
-
-    def __call__(self, fraction: float) -> None:
-        if time.monotonic() - self.told < REPORT_SECONDS:
-            return
-        self.told = time.monotonic()
-        asked = Analysis.objects.filter(pk=self.row.pk).values("cancel_asked", "pause_asked").first()
-        if asked is None:
-            raise Cancelled("Its clip is another by now.", remedy="Ask for it again when you want it.")
-        jobs.save(self.row, done=round(100 * fraction))
-        if asked["cancel_asked"]:
-            raise Cancelled("It was cancelled.", remedy="Ask for it again when you want it.")
-        if asked["pause_asked"]:
-            raise Paused("It was laid aside.", remedy="Let it go on when you want it.")
+    jobs.end_if_there(row, State.DONE, done=100)
 
 
 def _take_facts(footage: Footage, info: MediaInfo) -> None:
@@ -200,12 +162,14 @@ def pick_up() -> None:
 
 def collect() -> None:
     """Take away outcomes that no clip has, and locks of analyses that are not there. Called by a worker."""
-    store.collect(set(Analysis.objects.values_list("key", flat=True)), DAYS_KEPT)
+    used = set(Analysis.objects.values_list("key", flat=True)) | set(Plate.objects.values_list("key", flat=True))
+    store.collect(used, DAYS_KEPT)
     there = set(Analysis.objects.values_list("pk", flat=True))
-    _sweep_locks(Path(settings.ANALYSES_DIR).glob(".lock-*"), there)
+    sweep_locks(Path(settings.ANALYSES_DIR).glob(".lock-*"), there)
 
 
-def _sweep_locks(locks: Iterable[Path], there: set[int]) -> None:
+def sweep_locks(locks: Iterable[Path], there: set[int]) -> None:
+    """Take away locks of jobs that are not there."""
     for path in locks:
         number = path.name.rpartition("-")[2]
         if number.isdecimal() and int(number) not in there:

@@ -20,7 +20,7 @@ from cadrage.footage import ClipIdentity, Interpretation, MediaInfo, probe, reso
 from cadrage.footage.sequences import Group, grouped
 from cadrage.plan import Range
 from cadrage.rules import format_key
-from server.studio.actions import analyses, following, jobs
+from server.studio.actions import analyses, following, jobs, plates
 from server.studio.actions.previews import previewer
 from server.studio.actions.rules import set_source_rule
 from server.studio.models import Footage, Project
@@ -135,6 +135,7 @@ def _begin(project: Project, name: str, info: MediaInfo, where: dict[str, object
     )
     analyses.ask(row)
     following.call_if_any_follows(row.project)
+    plates.call_if_any_extends(row.project)
     return row
 
 
@@ -280,8 +281,10 @@ def _point(footage: Footage, info: MediaInfo, where: dict[str, object]) -> Foota
         setattr(footage, field, value)
     footage.save(update_fields=list(changed))
     analyses.forget(footage)
+    footage.plates.all().delete()
     analyses.ask(footage)
     following.call_if_any_follows(footage.project)
+    plates.call_if_any_extends(footage.project)
     if ours:
         transaction.on_commit(lambda: delete_file(old))
     return Footage.objects.select_related("project").get(pk=footage.pk)

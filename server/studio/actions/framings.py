@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from django.db import transaction
 from django.db.models import F
 
+from cadrage.compose.extending import extends
 from cadrage.compose.following import unsolved, without_ways
 from cadrage.errors import BadRequest, Stale
 from cadrage.geometry import Placement
@@ -175,6 +176,8 @@ def make_rules(framings: list[Framing]) -> list[Framing]:
         set_rules((row.footage, row.frame, Rule(**Rule.parts_of(plan))) for row, plan in plans)
         for project in {row.footage.project_id for row, plan in plans if plan.motion.follow is not None}:
             call("following", project)
+        for project in {row.footage.project_id for row, plan in plans if extends(plan)}:
+            call("extending", project)
         obey([row for row, plan in plans if not plan.motion.keys and not plan.shots])
     return _locked(framings)
 
@@ -274,6 +277,8 @@ def _put(framings: Iterable[Framing], plan_for: Callable[[Framing, Plan], object
         Step.objects.filter(framing__in=changed, number__lt=F("framing__current") - LONGEST_HISTORY).delete()
         for project in {row.footage.project_id for row in changed if unsolved(book(row).plan(row, row.own))}:
             call("following", project)
+        for project in {row.footage.project_id for row in changed if extends(book(row).plan(row, row.own))}:
+            call("extending", project)
     return changed
 
 

@@ -1,14 +1,16 @@
 """What renders and analyses have in common: how a job comes from one state into another, and who may ask for it."""
 
 import logging
-from collections.abc import Callable, Iterable
+import time
+from collections.abc import Callable, Iterable, Iterator
+from contextlib import contextmanager
 from typing import TypeVar
 
 from django.db import DatabaseError, transaction
 from django.db.models import QuerySet
 from django.utils import timezone
 
-from cadrage.errors import BadRequest
+from cadrage.errors import BadRequest, CadrageError, Cancelled, Paused
 from cadrage.files import locked
 from server.studio.actions.calls import call
 from server.studio.models.job import Job
@@ -16,6 +18,8 @@ from server.studio.models.job import Job
 State = Job.State
 Kind = TypeVar("Kind", bound=Job)
 Row = TypeVar("Row")
+REPORT_SECONDS = 0.5
+AGAIN = "Ask for it again when you want it."
 MOST_STALLED = 3
 """A job whose workers died so often without anything coming of it is given up."""
 log = logging.getLogger(__name__)
@@ -133,6 +137,58 @@ def resume(job: Kind) -> Kind:
             queue(job)
         call(job.call_name)
     return job
+
+
+@contextmanager
+def ended_in_words(job: Job) -> Iterator[None]:
+    """Whatever stops the work on a job ends it, with the reason."""
+    try:
+        yield
+    except Cancelled:
+        end_if_there(job, State.CANCELLED)
+    except Paused:
+        end_if_there(job, State.PAUSED)
+    except CadrageError as error:
+        end_if_there(job, State.FAILED, problem=error.problem, remedy=error.remedy)
+    except Exception:
+        log.exception("A job stopped: %s", job)
+        end_if_there(job, State.FAILED, problem="It stopped unexpectedly.", remedy="Try again.")
+
+
+def end_if_there(job: Job, state: State, **fields: object) -> None:
+    """End a job, unless it is gone: another file has come in the place of its clip's meanwhile."""
+    if type(job)._base_manager.filter(pk=job.pk).exists():  # noqa: SLF001 - of any kind of job
+        end(job, state, **fields)
+
+
+class Watch:
+    """Tells how far a job is, and stops it when that was asked, or when it is gone: its clip is another by then.
+
+    Args:
+        job: that is being done; its work is counted in percent.
+    """
+
+    def __init__(self, job: Job) -> None:
+        self._job, self._told = job, 0.0
+
+    def __call__(self, fraction: float) -> None:
+        """Say which fraction is done.
+
+        Raises:
+            Cancelled, Paused: it is not to be gone on with.
+        """
+        if time.monotonic() - self._told < REPORT_SECONDS:
+            return
+        self._told = time.monotonic()
+        rows = type(self._job)._base_manager.filter(pk=self._job.pk)  # noqa: SLF001 - of any kind of job
+        asked = rows.values("cancel_asked", "pause_asked").first()
+        if asked is None:
+            raise Cancelled("Its clip is another by now.", remedy=AGAIN)
+        save(self._job, done=round(100 * fraction))
+        if asked["cancel_asked"]:
+            raise Cancelled("It was cancelled.", remedy=AGAIN)
+        if asked["pause_asked"]:
+            raise Paused("It was laid aside.", remedy="Let it go on when you want it.")
 
 
 def pick_up(rows: Iterable[Job], swept: Callable[[Job], None]) -> None:

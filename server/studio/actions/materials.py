@@ -1,11 +1,14 @@
 """Materials: taking in what plans use besides clips, and finding what they name among what their owner has."""
 
+import secrets
 from dataclasses import replace
 from pathlib import Path, PurePath
 
+from django.conf import settings
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.db import transaction
 
+from cadrage.compose.extending import plate_states
 from cadrage.compose.identity import clips_of, result_key
 from cadrage.compose.quiet import Sample
 from cadrage.errors import BadRequest, CadrageError
@@ -15,6 +18,7 @@ from cadrage.footage.stills import is_still, probe_still
 from cadrage.lettering import read_captions
 from cadrage.plan import Plan
 from server.studio.actions.footage import delete_file, store_file
+from server.studio.actions.plates import plates_of
 from server.studio.actions.previews import previewer, sample_of
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Footage, Material, Project
@@ -38,6 +42,20 @@ def import_file(project: Project, name: str, arrived: Path) -> Material:
     kind, info = _read(arrived, shown)
     file = store_file(arrived, shown)
     return Material.objects.create(project=project, name=shown, kind=kind, file=file, info_json=info)
+
+
+def import_data(project: Project, name: str, data: bytes, origin: str) -> Material:
+    """Keep a picture that was made here as a project's material, and where it comes from."""
+    shown = PurePath(name).name[:240] or "picture.png"
+    arrived = Path(settings.INCOMING_DIR) / f"{secrets.token_hex(8)}{PurePath(shown).suffix.lower()}"
+    try:
+        arrived.write_bytes(data)
+        material = import_file(project, shown, arrived)
+    finally:
+        arrived.unlink(missing_ok=True)
+    material.origin = origin[:300]
+    material.save(update_fields=["origin"])
+    return material
 
 
 def _read(path: Path, name: str) -> tuple[Material.Kind, dict[str, object] | None]:
@@ -102,12 +120,19 @@ class Shelf:
 
 
 def library_of(
-    footage: Footage, said: Interpretation, store: FrameStore | None = None, shelf: Shelf | None = None
+    footage: Footage,
+    said: Interpretation,
+    store: FrameStore | None = None,
+    shelf: Shelf | None = None,
+    *,
+    drafts: bool = False,
 ) -> Library:
-    """What a plan about a clip may use: the clip itself, and all that its owner has."""
+    """What a plan about a clip may use: the clip itself, and all that its owner has; with `drafts`, of plates that are
+    not there their drafts.
+    """
     own = CoreMaterial(footage.path, footage.info, said, footage.identity)
     has = shelf or Shelf(footage.project.owner_id)
-    return Library(lambda name: has.find(name) if name else own, store)
+    return Library(lambda name: has.find(name) if name else own, store, plates_of(footage, said, drafts=drafts))
 
 
 def sampled(plan: Plan, footage: Footage) -> Sample:
@@ -119,9 +144,9 @@ def sampled(plan: Plan, footage: Footage) -> Sample:
 def key_of(plan: Plan, footage: Footage, shelf: Shelf | None = None) -> str:
     """The key of what a plan makes of a clip now; where something that it uses is gone, that of its being gone."""
     own = footage.identity_now
-    library = library_of(footage, plan.interpretation, shelf=shelf)
+    library = library_of(footage, plan.interpretation, shelf=shelf, drafts=True)
     try:
-        clips = clips_of(plan, own, library)
+        clips = clips_of(plan, own, library) | plate_states(plan, footage.info, library)
     except CadrageError as error:
         clips = {"": own.key, "gone": str(error)}
     return result_key(plan, clips)

@@ -74,7 +74,7 @@ def request_to_play(
     if source:
         plans = (as_stored(plans[0], framing),)
     clip = framing.footage
-    library = library_of(clip, plans[0].interpretation, previewer.store)
+    library = library_of(clip, plans[0].interpretation, previewer.store, drafts=True)
     return PlayRequest(plans, clip.path, clip.info, time, library, lines, framing.frame.settings, speed, alone)
 
 

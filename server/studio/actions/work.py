@@ -7,6 +7,7 @@ from django.conf import settings
 from django.db import transaction
 
 from cadrage import render as rendering
+from cadrage.compose.extending import extends
 from cadrage.errors import CadrageError, Cancelled, Paused, SourceChanged
 from cadrage.files import locked, sweep
 from cadrage.footage import ClipIdentity
@@ -18,8 +19,10 @@ from server.studio.actions import jobs
 from server.studio.actions.analyses import settled
 from server.studio.actions.calls import call, call_now, called
 from server.studio.actions.jobs import save
+from server.studio.actions.materials import library_of
+from server.studio.actions.plates import missing
 from server.studio.actions.renders import follow_what_was_found, request_of, reuse_result
-from server.studio.models import Render
+from server.studio.models import Plate, Render
 
 State = Render.State
 MOST_HELPERS = 8
@@ -44,8 +47,33 @@ def _ready(job: Render) -> bool:
             return False
         try:
             follow_what_was_found(job)
+            if not _plates_there(job):
+                return False
         except CadrageError as error:  # the render meets the same, and says so
             log.info("What was found in a clip could not be followed: %s", error)
+    return True
+
+
+def _plates_there(job: Render) -> bool:
+    """Whether all plates lie there that a render needs; those that do not are made, and who makes them calls.
+
+    Raises:
+        CadrageError: one cannot be made.
+    """
+    if not extends(job.plan):
+        return True
+    footage = job.framing.footage
+    awaited = missing(job.plan, footage, library_of(footage, job.plan.interpretation))
+    for row in awaited:
+        if row.ended and row.state != Plate.State.DONE:
+            problem = row.problem or f"What lies beyond it was {row.state}"
+            jobs.end(job, State.FAILED, problem=f"{footage.name}: {problem}", remedy=row.remedy or "Make it first.")
+            return False
+    if awaited:
+        return False
+    asked = request_of(job.plan, job.settings, footage)
+    if job.identity != asked.key:
+        save(job, identity=asked.key)
     return True
 
 

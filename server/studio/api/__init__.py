@@ -8,6 +8,7 @@ from server.studio.api import (
     analyses,
     deliveries,
     errors,
+    extending,
     following,
     footage,
     frames,
@@ -30,6 +31,7 @@ api.add_router("", framings.router)
 api.add_router("", playing.router)
 api.add_router("", shots.router)
 api.add_router("", following.router)
+api.add_router("", extending.router)
 api.add_router("", materials.router)
 api.add_router("", renders.router)
 api.add_router("", deliveries.router)

@@ -214,7 +214,7 @@ def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResp
     row = owned.framing(request, framing_id)
     plan, info = actions.tried(row, given.design), row.footage.info
     path, own = row.footage.path, row.footage.identity_now
-    library = library_of(row.footage, plan.interpretation, previewer.store)
+    library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
     asker = f"{request.session.session_key} {given.slot}"
     data = latest.run(
         asker,
@@ -240,7 +240,8 @@ def thumbnail(
         return _jpeg(held)
     plan, info, path = actions.plan_of(row), row.footage.info, row.footage.path
     name = f"thumbnail {key_of(plan, row.footage)} {width} {at}"
-    library, own = library_of(row.footage, plan.interpretation, previewer.store), row.footage.identity_now
+    library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
+    own = row.footage.identity_now
     return _jpeg(kept(name, lambda: previewer.at(at, plan, path, info, width, library, own)))
 
 

@@ -8,9 +8,11 @@ from server.studio.models import (
     Analysis,
     Footage,
     Framing,
+    Generation,
     Material,
     OwnFrame,
     OwnSettings,
+    Plate,
     Project,
     ProjectFrame,
     Render,
@@ -62,6 +64,17 @@ def framing(request: HttpRequest, pk: int) -> Framing:
     """A framing in one of the visitor's projects."""
     related = Framing.objects.select_related("footage__project", "frame")
     return get_object_or_404(related, pk=pk, footage__project__owner=request.user, footage__removed__isnull=True)
+
+
+def plate(request: HttpRequest, pk: int) -> Plate:
+    """A plate of a clip in one of the visitor's projects."""
+    return get_object_or_404(Plate.objects.select_related("footage"), pk=pk, footage__project__owner=request.user)
+
+
+def generation(request: HttpRequest, pk: int) -> Generation:
+    """Pictures that an outside generator was asked for, for a framing in one of the visitor's projects."""
+    related = Generation.objects.select_related("framing__footage")
+    return get_object_or_404(related, pk=pk, framing__footage__project__owner=request.user)
 
 
 def render(request: HttpRequest, pk: int) -> Render:

@@ -3,7 +3,9 @@
 from server.studio.models.analysis import Analysis
 from server.studio.models.footage import Footage
 from server.studio.models.framing import Framing, Step
+from server.studio.models.generation import Generation
 from server.studio.models.material import Material
+from server.studio.models.plate import Plate
 from server.studio.models.project import OwnFrame, OwnSettings, Project, ProjectFrame
 from server.studio.models.render import Render
 from server.studio.models.rule import FramingRule, SourceRule
@@ -14,9 +16,11 @@ __all__ = [
     "Footage",
     "Framing",
     "FramingRule",
+    "Generation",
     "Material",
     "OwnFrame",
     "OwnSettings",
+    "Plate",
     "Project",
     "ProjectFrame",
     "Render",

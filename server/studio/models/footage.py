@@ -11,6 +11,7 @@ from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.analysis.fields import FieldsFound
 from cadrage.analysis.following.analysis import FollowingFound
 from cadrage.analysis.shots import ShotsFound, shots_summary
+from cadrage.analysis.sides.analysis import SidesFound
 from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
 from cadrage.plan import Range
 from cadrage.surrounds import Blurred
@@ -117,6 +118,12 @@ class Footage(models.Model):
         if isinstance(found, ShotsFound):
             return found
         return None if seen is None else ShotsFound(starts=seen.starts, summary=shots_summary(len(seen.starts)))
+
+    @property
+    def sides(self) -> SidesFound | None:
+        """Whether its shots can go on beyond their sides; None where nobody has looked."""
+        found = self.found.get("sides")
+        return found if isinstance(found, SidesFound) else None
 
     @property
     def following(self) -> FollowingFound | None:

@@ -29,7 +29,7 @@ class Job(models.Model):
 
     ENDED = (State.DONE, State.FAILED, State.CANCELLED)
     NEXT: ClassVar[dict[State, frozenset[State]]] = {
-        State.QUEUED: frozenset((State.RUNNING, State.PAUSED, State.DONE, State.CANCELLED)),
+        State.QUEUED: frozenset((State.RUNNING, State.PAUSED, State.DONE, State.FAILED, State.CANCELLED)),
         State.RUNNING: frozenset((State.QUEUED, State.PAUSED, State.DONE, State.FAILED, State.CANCELLED)),
         State.PAUSED: frozenset((State.QUEUED, State.CANCELLED)),
         State.DONE: frozenset((State.QUEUED,)),
@@ -37,7 +37,8 @@ class Job(models.Model):
         State.CANCELLED: frozenset((State.QUEUED,)),
     }
     """Which states a job may come into from each; there is no other way. One that waits is done where another made the
-    same; one that is done is queued again where its result was taken away, or its clip is another."""
+    same, and fails where what it needs cannot be made; one that is done is queued again where its result was taken
+    away, or its clip is another."""
 
     state = models.CharField(max_length=10, choices=State.choices, default=State.QUEUED)
     rank = models.FloatField(default=time.time)

@@ -10,7 +10,10 @@ from server.studio.models.project import Project
 
 
 class Material(models.Model):
-    """A picture or a file of captions of a project. `info_json` is null for captions."""
+    """A picture or a file of captions of a project. `info_json` is null for captions.
+
+    `origin` says where it comes from, where it was not simply added.
+    """
 
     class Kind(models.TextChoices):
         """What it is."""
@@ -23,6 +26,7 @@ class Material(models.Model):
     kind = models.CharField(max_length=10, choices=Kind.choices)
     file = models.CharField(max_length=300)
     info_json = models.JSONField(null=True, default=None)
+    origin = models.CharField(max_length=300, blank=True, default="")
     added = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -1,7 +1,7 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./generated";
 
-type Schemas = components["schemas"];
+export type Schemas = components["schemas"];
 export type Plan = Schemas["Plan"];
 export type Design = Schemas["Design"];
 export type Frame = Schemas["Frame"];

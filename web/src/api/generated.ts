@@ -496,6 +496,206 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/framings/{framing_id}/extension": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Standing
+         * @description How a design that extends its scene stands; what it needs is asked for with that, or only drafts of it.
+         */
+        post: operations["server_studio_api_extending_standing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/extension/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description The design that extends its scene as the verdict on its sides advises; the clip is looked at where nobody has.
+         */
+        post: operations["server_studio_api_extending_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/extension/generate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Generate
+         * @description Ask the outside generator that is set up for pictures of what lies beyond.
+         */
+        post: operations["server_studio_api_extending_generate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/extension/origins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Origins
+         * @description Where the pixels of a frame come from, as a PNG to lay over it; 204 where nothing is extended.
+         */
+        post: operations["server_studio_api_extending_origins"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/extension/outside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Outside
+         * @description The design with a picture that was finished elsewhere from its still; `given` is a moment as JSON.
+         */
+        post: operations["server_studio_api_extending_outside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/extension/still": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Still
+         * @description The frame as a PNG to be finished elsewhere: clear beyond the picture, half clear in a margin at its edges.
+         */
+        post: operations["server_studio_api_extending_still"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/extension/to-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * To Fit
+         * @description The design cut into shots at both ends of a stretch that fits.
+         */
+        post: operations["server_studio_api_extending_to_fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/extension/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use
+         * @description The design with a picture of a generator in the place of what would be invented.
+         */
+        post: operations["server_studio_api_extending_use"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/extension/variant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Variant
+         * @description The frame as one way of a side makes it, as a JPEG.
+         */
+        post: operations["server_studio_api_extending_variant"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/framings/{framing_id}/extension/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Variants
+         * @description Ways in which a side can go on; drafts of them are made where they are not there.
+         */
+        post: operations["server_studio_api_extending_variants"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/framings/{framing_id}/follow": {
         parameters: {
             query?: never;
@@ -986,6 +1186,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/generations/{generation_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel Generation
+         * @description Stop waiting for pictures, and tell the generator.
+         */
+        post: operations["server_studio_api_extending_cancel_generation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/materials/{material_id}": {
         parameters: {
             query?: never;
@@ -1020,6 +1240,26 @@ export interface paths {
         get: operations["server_studio_api_materials_picture"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plates/{plate_id}/{verb}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plate
+         * @description Stop making a plate, or try again.
+         */
+        post: operations["server_studio_api_extending_plate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1324,6 +1564,26 @@ export interface paths {
          * @description Order renders of framings as they are now; none is ordered where one cannot be.
          */
         post: operations["server_studio_api_renders_order_many"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/sides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Sides
+         * @description Have the sides of every clip of a project looked at, where nobody has yet.
+         */
+        post: operations["server_studio_api_extending_look_at_sides"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2036,6 +2296,32 @@ export interface components {
             summary: string;
         };
         /**
+         * CameraMove
+         * @description What a camera does.
+         *
+         *     Attributes:
+         *         move: in a word.
+         *         step: the 95th percentile of how far corners move from picture to picture, in pixels of a picture whose longer
+         *             side has 480.
+         *         drift: the same of how far they are from where they are in the middle picture.
+         *         filled: how much of a bar as large as the picture real pixels of other moments fill, by side, percent.
+         */
+        CameraMove: {
+            /** Drift */
+            drift: number;
+            /** Filled */
+            filled: {
+                [key: string]: number;
+            };
+            /**
+             * Move
+             * @enum {string}
+             */
+            move: "still" | "drifting" | "panning" | "shaking";
+            /** Step */
+            step: number;
+        };
+        /**
          * Candidate
          * @description A shape that a clip's stored pixels may have.
          *
@@ -2486,6 +2772,31 @@ export interface components {
             time: string;
         };
         /**
+         * Dab
+         * @description A round place of the picture that must not be copied.
+         *
+         *     Attributes:
+         *         x, y: its middle, in parts of the picture's width and height.
+         *         radius: in parts of the picture's height.
+         */
+        Dab: {
+            /**
+             * Radius
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            radius: string;
+            /**
+             * X
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            x: string;
+            /**
+             * Y
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            y: string;
+        };
+        /**
          * Delivery
          * @description What is asked of a frame besides its picture.
          *
@@ -2606,7 +2917,7 @@ export interface components {
              *       "tinted": "0"
              *     }
              */
-            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
+            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"] | components["schemas"]["Extended"];
         };
         /**
          * Doubt
@@ -2815,6 +3126,123 @@ export interface components {
             fitting: components["schemas"]["Fitting"] | null;
             /** Free */
             free: number;
+        };
+        /**
+         * Extended
+         * @description The scene, gone on with.
+         *
+         *     Attributes:
+         *         camera: whether it stands, or its movement is followed and real pixels of other moments are used.
+         *         left, right, top, bottom: how each side goes on; one that is None does not.
+         *         start, end: the stretch whose pictures the plate is made of, in seconds of the clip; None is the whole shot.
+         *         excluded: places of the picture that must not be copied, where the camera stands.
+         *         outside: a picture from elsewhere in the place of what would be invented.
+         *         overlap: how far the plate reaches into the picture, fading, in percent of the picture's height.
+         *         match_light: whether the plate is as light, picture by picture, as the picture is along its edge.
+         *         match_grain: whether it has noise like the picture's.
+         *         beyond: what is seen where there is no plate.
+         */
+        Extended: {
+            /**
+             * Beyond it
+             * @default {
+             *       "base": "#000000",
+             *       "brightness": "60",
+             *       "kind": "blurred",
+             *       "mirrored": false,
+             *       "opacity": "100",
+             *       "saturation": "100",
+             *       "shift_x": "0",
+             *       "shift_y": "0",
+             *       "size": "108",
+             *       "softness": "4",
+             *       "stretched": false,
+             *       "tint": "#a07850",
+             *       "tinted": "0"
+             *     }
+             */
+            beyond: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"];
+            bottom?: components["schemas"]["PlateSide"] | null;
+            /**
+             * Camera
+             * @default still
+             * @enum {string}
+             */
+            camera: "still" | "moving";
+            /** End */
+            end?: string | null;
+            /**
+             * Excluded
+             * @default []
+             */
+            excluded: components["schemas"]["Dab"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "extended";
+            /**
+             * @default {
+             *       "melt": "0.3",
+             *       "reach": null,
+             *       "variant": 0,
+             *       "way": "completed"
+             *     }
+             */
+            left: components["schemas"]["PlateSide"] | null;
+            /**
+             * Grain as the picture's
+             * @default true
+             */
+            match_grain: boolean;
+            /**
+             * Light as the picture's
+             * @default true
+             */
+            match_light: boolean;
+            outside?: components["schemas"]["OutsidePicture"] | null;
+            /**
+             * Overlap
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 3
+             */
+            overlap: string;
+            /**
+             * @default {
+             *       "melt": "0.3",
+             *       "reach": null,
+             *       "variant": 0,
+             *       "way": "completed"
+             *     }
+             */
+            right: components["schemas"]["PlateSide"] | null;
+            /** Start */
+            start?: string | null;
+            top?: components["schemas"]["PlateSide"] | null;
+        };
+        /**
+         * ExtensionOut
+         * @description How a framing stands that extends its scene, in the shot of a time.
+         *
+         *     `looking` is the job of looking at its sides and `verdict` what came of it, of the shot; `shot_number` is of that
+         *     shot among all that the clip has. `plates` are those that the design needs in this shot; `stamp` is another whenever
+         *     what is seen changes with them. `shares` is what the frame consists of at the time. `short` are sides whose plate
+         *     ends within the frame.
+         */
+        ExtensionOut: {
+            /** Generations */
+            generations: components["schemas"]["GenerationOut"][];
+            /** Generator */
+            generator: boolean;
+            looking: components["schemas"]["AnalysisOut"] | null;
+            /** Plates */
+            plates: components["schemas"]["PlateOut"][];
+            shares: components["schemas"]["FrameShares"] | null;
+            /** Short */
+            short: ("left" | "right" | "top" | "bottom")[];
+            /** Stamp */
+            stamp: string;
+            verdict: components["schemas"]["ShotSides"] | null;
         };
         /**
          * Extreme
@@ -3195,8 +3623,9 @@ export interface components {
          *
          *     `stated` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
          *     taken to be, where what was found in its pictures fills in what nobody said. `stamp` changes with whatever its own
-         *     pictures look like. `display_aspect` is of the picture as it is taken;
-         *     `colour` is what the file says of its own, at length and as a state.
+         *     pictures look like. `display_aspect` is of the picture as it is taken; `colour` is what the file says of its own, at
+         *     length and as a state. `extendable` are sides that can go on beyond the picture in some shot; None where nobody has
+         *     looked.
          */
         FootageOut: {
             /** Analyses */
@@ -3217,6 +3646,8 @@ export interface components {
             described: components["schemas"]["Fact"][];
             /** Display Aspect */
             display_aspect: number;
+            /** Extendable */
+            extendable: ("left" | "right" | "top" | "bottom")[] | null;
             fields: components["schemas"]["FieldsFound"] | null;
             following: components["schemas"]["FollowingFound"] | null;
             /** Format */
@@ -3398,6 +3829,38 @@ export interface components {
             shape: string;
         };
         /**
+         * FrameShares
+         * @description What a frame consists of, percent of its area.
+         *
+         *     Attributes:
+         *         real: the picture of that moment.
+         *         elsewhen: real pixels of other moments of the clip.
+         *         invented: made up.
+         *         beyond: none of them: what is seen where the plate ends.
+         */
+        FrameShares: {
+            /**
+             * Beyond
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            beyond: string;
+            /**
+             * Elsewhen
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            elsewhen: string;
+            /**
+             * Invented
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            invented: string;
+            /**
+             * Real
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            real: string;
+        };
+        /**
          * FramingOut
          * @description A framing: its plan, its numbers, and where it stands in its history.
          *
@@ -3428,6 +3891,50 @@ export interface components {
             undo: string | null;
             /** Version */
             version: number;
+        };
+        /**
+         * GenerateIn
+         * @description What an outside generator is asked for.
+         */
+        GenerateIn: {
+            /**
+             * Count
+             * @default 2
+             */
+            count: number;
+            design: components["schemas"]["Design"];
+            /**
+             * Prompt
+             * @default
+             */
+            prompt: string;
+            /** Shot */
+            shot?: number | null;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            time: string;
+        };
+        /**
+         * GenerationOut
+         * @description Pictures that an outside generator was asked for, and those that came.
+         */
+        GenerationOut: {
+            /** Done Percent */
+            done_percent: number;
+            /** Id */
+            id: number;
+            /** Problem */
+            problem: string;
+            /** Prompt */
+            prompt: string;
+            /** Remedy */
+            remedy: string;
+            state: components["schemas"]["State"];
+            /** Variants */
+            variants: components["schemas"]["Made"][];
         };
         /**
          * Gone
@@ -4147,6 +4654,16 @@ export interface components {
             tinted: string;
         };
         /**
+         * Made
+         * @description One picture: the material it is, and what had to be done to it.
+         */
+        Made: {
+            /** About */
+            about: string;
+            /** Material */
+            material: string;
+        };
+        /**
          * Margins
          * @description What a screen's surround covers on each side, in percent of the frame's width or height; 0 to 40.
          */
@@ -4222,7 +4739,7 @@ export interface components {
         };
         /**
          * MaterialOut
-         * @description A picture or a file of captions. `ref` is the name that plans know it by.
+         * @description A picture or a file of captions. `ref` is the name that plans know it by; `origin`, where it comes from.
          */
         MaterialOut: {
             /** Id */
@@ -4234,6 +4751,8 @@ export interface components {
             kind: "picture" | "captions";
             /** Name */
             name: string;
+            /** Origin */
+            origin: string;
             /** Ref */
             ref: string;
         };
@@ -4631,6 +5150,62 @@ export interface components {
             frame: number;
             /** Message */
             message: string;
+        };
+        /**
+         * OriginsIn
+         * @description Where the pixels of a frame come from.
+         */
+        OriginsIn: {
+            design: components["schemas"]["Design"];
+            /** Shot */
+            shot?: number | null;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            time: string;
+            /**
+             * Width
+             * @default 640
+             */
+            width: number;
+        };
+        /**
+         * OutsidePicture
+         * @description A picture from elsewhere, finished from a still of this framing.
+         *
+         *     Attributes:
+         *         of: the picture, by the name it has where the plan is kept.
+         *         x, y: where its upper left corner lies, in parts of the picture's width and height from the picture's.
+         *         width, height: its sides, in the same.
+         */
+        OutsidePicture: {
+            /**
+             * Height
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            height: string;
+            /**
+             * Picture
+             * @default
+             */
+            of: string;
+            /**
+             * Width
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            width: string;
+            /**
+             * X
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            x: string;
+            /**
+             * Y
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            y: string;
         };
         /**
          * OverTime
@@ -5107,13 +5682,64 @@ export interface components {
              *       "tinted": "0"
              *     }
              */
-            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
+            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"] | components["schemas"]["Extended"];
             /**
              * Version
              * @default 2
              * @constant
              */
             version: 2;
+        };
+        /**
+         * PlateOut
+         * @description A plate that is being made, or was; `draft` says that it is a small one to choose by.
+         */
+        PlateOut: {
+            /** Done Percent */
+            done_percent: number;
+            /** Draft */
+            draft: boolean;
+            /** Id */
+            id: number;
+            /** Problem */
+            problem: string;
+            /** Remedy */
+            remedy: string;
+            state: components["schemas"]["State"];
+            /** Summary */
+            summary: string;
+        };
+        /**
+         * PlateSide
+         * @description How one side goes on.
+         *
+         *     Attributes:
+         *         way: completed out of the picture's own patches, or the picture mirrored and growing soft.
+         *         variant: which of many, from 0; the same number always gives the same.
+         *         melt: how soft it has grown at its far end: standard deviation, in percent of the picture's height.
+         *         reach: how far it goes on, in percent of the picture's width, or above and below of its height; None is as far
+         *             as the frame needs.
+         */
+        PlateSide: {
+            /**
+             * Melt
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 3/10
+             */
+            melt: string;
+            /** Reach */
+            reach?: string | null;
+            /**
+             * Variant
+             * @default 0
+             */
+            variant: number;
+            /**
+             * Made by
+             * @default completed
+             * @enum {string}
+             */
+            way: "completed" | "mirrored";
         };
         /**
          * PlayIn
@@ -5643,7 +6269,33 @@ export interface components {
              */
             start: string;
             /** Surround */
-            surround?: (components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"]) | null;
+            surround?: (components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"] | components["schemas"]["Extended"]) | null;
+        };
+        /**
+         * ShotSides
+         * @description The sides of a shot.
+         *
+         *     Attributes:
+         *         start, end: of the shot, in seconds of the clip.
+         *         camera: what it does.
+         *         sides: each.
+         */
+        ShotSides: {
+            camera: components["schemas"]["CameraMove"];
+            /**
+             * End
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            end: string;
+            /** Sides */
+            sides: {
+                [key: string]: components["schemas"]["SideVerdict"];
+            };
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            start: string;
         };
         /**
          * ShotsFound
@@ -5658,6 +6310,49 @@ export interface components {
             starts: string[];
             /** Summary */
             summary: string;
+        };
+        /**
+         * SideVerdict
+         * @description Whether one side of a shot can go on.
+         *
+         *     Attributes:
+         *         verdict: for the whole shot.
+         *         reason: why.
+         *         crossed_percent: of the pictures: in how many somebody, or something, is at the edge.
+         *         stretches: of the shot, in the order of time.
+         *         fits_from, fits_to: the longest stretch that fits, in seconds of the clip; None where none does.
+         *         warnings: what stands at the edge of the picture.
+         *         filled_percent: how much of a bar as large as the picture real pixels of other moments fill.
+         *         summary: all of it in words.
+         */
+        SideVerdict: {
+            /**
+             * Crossed Percent
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            crossed_percent: string;
+            /** Filled Percent */
+            filled_percent: number;
+            /** Fits From */
+            fits_from: string | null;
+            /** Fits To */
+            fits_to: string | null;
+            /**
+             * Reason
+             * @enum {string}
+             */
+            reason: "still" | "crossed" | "touched" | "pans" | "shakes" | "drifts" | "real_pixels" | "too_short" | "not_even";
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
+            /** Summary */
+            summary: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "doubtful" | "unfit";
+            /** Warnings */
+            warnings: ("face" | "subject" | "text" | "lines")[];
         };
         /**
          * Sides
@@ -5903,6 +6598,26 @@ export interface components {
             step: string;
         };
         /**
+         * StandingIn
+         * @description A design that extends, at a time; with `drafts`, a draft of its plate will do.
+         */
+        StandingIn: {
+            design: components["schemas"]["Design"];
+            /**
+             * Drafts
+             * @default false
+             */
+            drafts: boolean;
+            /** Shot */
+            shot?: number | null;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            time: string;
+        };
+        /**
          * State
          * @description Where a job stands.
          * @enum {string}
@@ -6011,6 +6726,37 @@ export interface components {
             tinted: string;
         };
         /**
+         * Stretch
+         * @description A stretch of time in which a side is alike.
+         *
+         *     Attributes:
+         *         start, end: in seconds of the clip.
+         *         verdict: whether it can go on.
+         *         reason: why.
+         */
+        Stretch: {
+            /**
+             * End
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            end: string;
+            /**
+             * Reason
+             * @enum {string}
+             */
+            reason: "still" | "crossed" | "touched" | "pans" | "shakes" | "drifts" | "real_pixels" | "too_short" | "not_even";
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            start: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "doubtful" | "unfit";
+        };
+        /**
          * SubjectBox
          * @description Somebody or something that is to be followed, shown on one picture.
          *
@@ -6117,6 +6863,15 @@ export interface components {
             source: string;
             /** Surround */
             surround: string;
+        };
+        /**
+         * TakenOut
+         * @description A design with a picture that was finished elsewhere, and what had to be done to it.
+         */
+        TakenOut: {
+            /** About */
+            about: string;
+            design: components["schemas"]["Design"];
         };
         /**
          * Tilt
@@ -6299,6 +7054,31 @@ export interface components {
             down: components["schemas"]["Snap"][];
         };
         /**
+         * ToFitIn
+         * @description A stretch that fits, at whose ends the clip is to be cut.
+         */
+        ToFitIn: {
+            design: components["schemas"]["Design"];
+            /**
+             * End
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            end: string;
+            /** Shot */
+            shot?: number | null;
+            /**
+             * Start
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            start: string;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            time: string;
+        };
+        /**
          * TreatCells
          * @description Give cells a treatment; with `saved`, the one of the visitor's that they follow from then on.
          */
@@ -6410,7 +7190,7 @@ export interface components {
              *       "tinted": "0"
              *     }
              */
-            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"];
+            surround: components["schemas"]["Blurred"] | components["schemas"]["Plain"] | components["schemas"]["Gradient"] | components["schemas"]["EdgeExtend"] | components["schemas"]["Mirrored"] | components["schemas"]["Still"] | components["schemas"]["Loop"] | components["schemas"]["AnimatedPattern"] | components["schemas"]["Graphic"] | components["schemas"]["Sides"] | components["schemas"]["Extended"];
             /**
              * Version
              * @default 2
@@ -6430,6 +7210,89 @@ export interface components {
             /** Id */
             id: number | null;
             treatment: components["schemas"]["Treatment"];
+        };
+        /**
+         * UseIn
+         * @description A picture that came of a generator, to be used.
+         */
+        UseIn: {
+            design: components["schemas"]["Design"];
+            /** Material */
+            material: string;
+            /** Shot */
+            shot?: number | null;
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            time: string;
+        };
+        /**
+         * VariantOut
+         * @description One way, and the draft of it.
+         */
+        VariantOut: {
+            plate: components["schemas"]["PlateOut"];
+            /** Variant */
+            variant: number;
+        };
+        /**
+         * VariantPictureIn
+         * @description The frame as one way of a side makes it.
+         */
+        VariantPictureIn: {
+            design: components["schemas"]["Design"];
+            /** Shot */
+            shot?: number | null;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right" | "top" | "bottom";
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            time: string;
+            /** Variant */
+            variant: number;
+            /**
+             * Width
+             * @default 320
+             */
+            width: number;
+        };
+        /**
+         * VariantsIn
+         * @description Ways in which a side is to go on: so many, from a number on.
+         */
+        VariantsIn: {
+            /**
+             * Count
+             * @default 4
+             */
+            count: number;
+            design: components["schemas"]["Design"];
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+            /** Shot */
+            shot?: number | null;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right" | "top" | "bottom";
+            /**
+             * Time
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             * @default 0
+             */
+            time: string;
         };
         /**
          * VersionIn
@@ -7146,6 +8009,268 @@ export interface operations {
             };
         };
     };
+    server_studio_api_extending_standing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExtensionOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_extending_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MomentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Design"];
+                };
+            };
+        };
+    };
+    server_studio_api_extending_generate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GenerateIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GenerationOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_extending_origins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OriginsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_extending_outside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Given */
+                    given: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_extending_still: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MomentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_extending_to_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToFitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Design"];
+                };
+            };
+        };
+    };
+    server_studio_api_extending_use: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Design"];
+                };
+            };
+        };
+    };
+    server_studio_api_extending_variant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VariantPictureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_extending_variants: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                framing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VariantsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantOut"][];
+                };
+            };
+        };
+    };
     server_studio_api_following_follow: {
         parameters: {
             query?: never;
@@ -7770,6 +8895,28 @@ export interface operations {
             };
         };
     };
+    server_studio_api_extending_cancel_generation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                generation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GenerationOut"];
+                };
+            };
+        };
+    };
     server_studio_api_materials_remove: {
         parameters: {
             query?: never;
@@ -7809,6 +8956,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_studio_api_extending_plate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plate_id: number;
+                verb: "cancel" | "retry";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlateOut"];
+                };
             };
         };
     };
@@ -8308,6 +9478,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RenderOut"][];
                 };
+            };
+        };
+    };
+    server_studio_api_extending_look_at_sides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -7,6 +7,7 @@ import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
 import { CostPanel } from "./cost-panel";
 import { ofShot } from "./editor/scope";
+import { useExtension } from "./extending/use-extension";
 import { nextDoubt } from "./following/follow";
 import { useFollowing, useFollowingHand, useSized } from "./following/use-following";
 import { IntoFrame, Neighbours } from "./into-frame";
@@ -64,6 +65,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
     redo,
     f: () => looking.setOnScreen(!looking.onScreen),
     n: () => goToDoubt(transport, whole, rate),
+    t: looking.tint,
   });
 
   const time = moment(useRest(transport), rate);
@@ -79,6 +81,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const editing = { ...shown, plan: keying.base, commit: sized };
   const following = useFollowing(framing.id, footage, keying.base, time, commit);
   const path = usePath(framing.id, keying.base);
+  const extension = useExtension(framing.id, keying.base, time, commit);
   const cutting = useCutting(framing.id, whole, commit);
   const cut = whole.shots.length > 0;
 
@@ -168,6 +171,8 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
               following,
               hand,
               rendering,
+              extension,
+              range,
             }}
           />
         </aside>

@@ -18,9 +18,9 @@ export function busy(target: EventTarget | null, key: string): boolean {
 export function useKeys(
   transport: Transport,
   { mark }: RangeOf,
-  acts: Partial<Record<"undo" | "redo" | "f" | "n", () => void>> = {},
+  acts: Partial<Record<"undo" | "redo" | "f" | "n" | "t", () => void>> = {},
 ) {
-  const { undo, redo, f, n } = acts;
+  const { undo, redo, f, n, t } = acts;
   useEffect(() => {
     const plain: Record<string, (() => void) | undefined> = {
       Space: transport.toggle,
@@ -33,6 +33,7 @@ export function useKeys(
       o: () => mark({ last: transport.frame }),
       f,
       n,
+      t,
       "$mod+z": undo,
       "$mod+Shift+z": redo,
     };
@@ -47,5 +48,5 @@ export function useKeys(
       ]),
     );
     return tinykeys(window, bindings);
-  }, [transport, mark, undo, redo, f, n]);
+  }, [transport, mark, undo, redo, f, n, t]);
 }

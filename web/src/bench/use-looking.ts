@@ -10,6 +10,7 @@ export function useLooking(step: StepName, mayBeWhole: boolean) {
   const [past, setPast] = useState(false);
   const [compared, setCompared] = useState(false);
   const [dimmed, setDimmed] = useState(true);
+  const [tinted, setTinted] = useState(false);
   const [straightening, setStraightening] = useState(false);
   const [onSource, setOnSource] = useOnSource(step);
   const [onScreen, setOnScreen] = useWholeScreen(mayBeWhole);
@@ -22,6 +23,9 @@ export function useLooking(step: StepName, mayBeWhole: boolean) {
     /** Whether what the window leaves out is dimmed on the source. */
     dimmed,
     dim: () => setDimmed(!dimmed),
+    /** Whether what is invented is tinted. */
+    tinted,
+    tint: () => setTinted(!tinted),
     straightening,
     onSource,
     onScreen,

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { useStore } from "zustand";
 import { type Design, type Plan, postRaw } from "../api/client";
 import { designOf } from "./editor/scope";
+import { useStamps } from "./extending/stamp";
 import { driving } from "./use-transport";
 
 type Wanted = { framingId: number; plan: Plan | Design; time: string; width: number };
@@ -25,13 +26,16 @@ export function usePreview(slot: string, wanted: Wanted | null) {
   const waiting = useRef<Wanted | null>(null);
   const newest = useRef(0);
   // What the frame, the clip and its range are the server knows; where they change, the picture is another.
-  const key = wanted && JSON.stringify({ ...wanted, plan: { ...wanted.plan, ...designOf(wanted.plan) } });
+  const stamp = useStamps((all) => (wanted && all[wanted.framingId]) ?? "");
+  const key =
+    wanted && JSON.stringify({ ...wanted, stamp, plan: { ...wanted.plan, ...designOf(wanted.plan) } });
 
   const held = useStore(driving, ({ any }) => any);
 
   useEffect(() => {
     if (!key || held) return;
-    waiting.current = JSON.parse(key) as Wanted;
+    const { stamp: _, ...wish } = JSON.parse(key) as Wanted & { stamp: string };
+    waiting.current = wish;
 
     async function send() {
       const next = waiting.current;

@@ -76,6 +76,7 @@ export function Wells({ footage, framing, step, finished, shown, keying, path, a
           hand={keying.hand}
           surroundOff={looking.surroundOff}
           compared={looking.compared}
+          tinted={looking.tinted && plan.surround.kind === "extended"}
           titles={step === "finish"}
           outside={looking.outside}
           straightening={looking.straightening}

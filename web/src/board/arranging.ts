@@ -10,6 +10,10 @@ export const ORDERS = [
   { value: "state", title: "what needs a look first" },
 ] as const;
 
+/** Not a reason to worry: clips whose scene can go on beyond a side. */
+export const EXTENDABLE = "extendable";
+export const extendable = ({ extendable: sides }: Footage) => (sides?.length ?? 0) > 0;
+
 function concernsOf({ cells }: Row): number {
   return cells.reduce((sum, cell) => sum + (cell?.concerns.length ?? 0), 0);
 }
@@ -29,7 +33,9 @@ export function arranged(board: Board, order: Order, reason: string | null): Row
     footage,
     cells: board.frames.map((frame) => byPlace.get(`${footage.id} ${frame.id}`)),
   }));
-  const shown = reason ? rows.filter(({ cells }) => cells.some((cell) => needsLook(cell, reason))) : rows;
+  const wanted = ({ footage, cells }: Row) =>
+    reason === EXTENDABLE ? extendable(footage) : cells.some((cell) => needsLook(cell, reason ?? "any"));
+  const shown = reason ? rows.filter(wanted) : rows;
   if (order === "name") shown.sort((one, other) => one.footage.name.localeCompare(other.footage.name));
   if (order === "shape")
     shown.sort((one, other) => other.footage.display_aspect - one.footage.display_aspect);

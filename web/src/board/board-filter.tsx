@@ -1,7 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
-import type { Board } from "../api/client";
-import { catalogueQuery } from "../api/queries";
-import { ORDERS, reasonCounts } from "./arranging";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, type Board, unwrap } from "../api/client";
+import { catalogueQuery, refreshFramings } from "../api/queries";
+import { EXTENDABLE, extendable, ORDERS, reasonCounts } from "./arranging";
 
 type Props = { board: Board; query: URLSearchParams; onChange: (query: URLSearchParams) => void };
 
@@ -22,7 +22,9 @@ export function BoardFilter({ board, query, onChange }: Props) {
     { reason: null, title: "All clips" },
     { reason: "any", title: "Needs a look" },
     ...(catalogue?.reasons ?? []).filter(({ reason }) => counts[reason]),
+    { reason: EXTENDABLE, title: "Extendable sides" },
   ];
+  counts[EXTENDABLE] = board.footage.filter(extendable).length;
   return (
     <div className="mb-2 flex flex-wrap items-center gap-1.5">
       {chips.map(({ reason, title }) => (
@@ -39,6 +41,7 @@ export function BoardFilter({ board, query, onChange }: Props) {
           {reason && <span className="num ml-1.5">{counts[reason] ?? 0}</span>}
         </button>
       ))}
+      {chosen === EXTENDABLE && <LookAtSides board={board} />}
       <span className="grow" />
       <label className="flex items-center gap-2 text-soft">
         sorted
@@ -56,5 +59,30 @@ export function BoardFilter({ board, query, onChange }: Props) {
         </select>
       </label>
     </div>
+  );
+}
+
+/** Having the sides looked at of clips that nobody has looked at. */
+function LookAtSides({ board }: { board: Board }) {
+  const client = useQueryClient();
+  const look = useMutation({
+    mutationFn: () =>
+      unwrap(api.POST("/api/projects/{project_id}/sides", { params: { path: { project_id: board.id } } })),
+    onSettled: () => refreshFramings(client),
+  });
+  const sides = board.footage.map(({ analyses }) => analyses.find(({ kind }) => kind === "sides"));
+  const left = sides.filter((job) => !job || job.state === "cancelled" || job.state === "failed").length;
+  const going = sides.filter((job) => job?.state === "queued" || job?.state === "running").length;
+  if (going > 0) return <span role="status">looking at {going} …</span>;
+  if (left === 0) return null;
+  return (
+    <button
+      type="button"
+      className="text-ochre underline"
+      disabled={look.isPending}
+      onClick={() => look.mutate()}
+    >
+      look at the sides of {left} more
+    </button>
   );
 }

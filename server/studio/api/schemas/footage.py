@@ -11,6 +11,8 @@ from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.analysis.fields import FieldsFound
 from cadrage.analysis.following.analysis import FollowingFound
 from cadrage.analysis.shots import ShotsFound
+from cadrage.compose.advice import extendable_sides
+from cadrage.extend.request import Side
 from cadrage.footage import Candidate, Fact, Interpretation, MediaInfo, candidates, describe, effective_timing, resolve
 from cadrage.footage.describe import colour_summary, notices
 from cadrage.footage.findings import places
@@ -101,6 +103,7 @@ TITLES = {
     "pictures": "Damage",
     "shots": "Shots",
     "following": "What moves",
+    "sides": "Sides",
 }
 """What is looked for, as people call it."""
 
@@ -135,8 +138,9 @@ class FootageOut(Schema):
 
     `stated` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
     taken to be, where what was found in its pictures fills in what nobody said. `stamp` changes with whatever its own
-    pictures look like. `display_aspect` is of the picture as it is taken;
-    `colour` is what the file says of its own, at length and as a state.
+    pictures look like. `display_aspect` is of the picture as it is taken; `colour` is what the file says of its own, at
+    length and as a state. `extendable` are sides that can go on beyond the picture in some shot; None where nobody has
+    looked.
     """
 
     id: int
@@ -165,6 +169,7 @@ class FootageOut(Schema):
     fields: FieldsFound | None
     shots: ShotsFound | None
     following: FollowingFound | None
+    extendable: list[Side] | None
     twin: str | None
     range: Marks | None
     copy_to_begin_with: Blurred
@@ -202,6 +207,7 @@ class FootageOut(Schema):
             fields=row.fields,
             shots=row.shots,
             following=row.following,
+            extendable=None if row.sides is None else extendable_sides(row.sides),
             twin=twin_of(row, firsts),
             range=Marks.of(row, taken),
             copy_to_begin_with=row.quiet_copy,

@@ -16,7 +16,7 @@ from cadrage.geometry import Placement
 from cadrage.motion import Key, Motion, Pan, Push, Tilt
 from cadrage.motion.follow import Follow
 from cadrage.plan import Shot
-from cadrage.surrounds import Graphic
+from cadrage.surrounds import Extended, Graphic
 from demo.clips import CLIPS, PHOTOGRAPH, draw_all
 from demo.museum import CAPTIONS, EMBLEM, write_things
 from server.studio.actions.footage import import_file
@@ -36,6 +36,12 @@ FRAMES = (
 TITLED, CAPTIONED = ("Number 7 leaves the depot.mp4", FRAMES[0]), ("Open day, visitor's tape.mp4", FRAMES[1])
 FOLLOWED = ("Crossing the square.mp4", FRAMES[1])
 EDITED, SLOW = ("Number 7, a portrait.mp4", FRAMES[1]), ("Up the depot, too slow.mp4", FRAMES[0])
+EXTENDED = {
+    "The depot yard.mp4": Extended(),
+    "Out of the gate.mp4": Extended(end=Fraction(3)),
+    "Along Harbour Row.mp4": Extended(camera="moving"),
+}
+"""Into the foyer's screen: what goes on beyond the picture."""
 WHOLE, FILL = Placement(), Placement(tightness=Fraction(1))
 SHOTS = (
     Shot(start=Fraction(0), placement=FILL, motion=Motion(move=Pan(way="left_right"))),
@@ -84,8 +90,8 @@ class Command(BaseCommand):
 
 
 def _dress(project: Project, drawn: Path) -> None:
-    """Give one framing a panel with the museum's emblem, one its captions, two a placement that moves, and one a window
-    that follows.
+    """Give one framing a panel with the museum's emblem, one its captions, two a placement that moves, one a window
+    that follows, and three a scene that goes on.
     """
     write_things(drawn)
     things = {}
@@ -107,6 +113,8 @@ def _dress(project: Project, drawn: Path) -> None:
     slow = {"placement": Placement(tightness=Fraction(13, 10)), "motion": Motion(move=Tilt(way="down_up"))}
     _change(project, SLOW, slow, "Move")
     _change(project, FOLLOWED, {"motion": Motion(follow=Follow())}, "Follow")
+    for name, surround in EXTENDED.items():
+        _change(project, (name, FRAMES[0]), {"surround": surround}, "Extended")
     _change(project, CAPTIONED, {"finish": Finish(captions=Captions(of=things[CAPTIONS], size=3))}, "Captions")
 
 

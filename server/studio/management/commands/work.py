@@ -12,7 +12,7 @@ from django.core.management.base import BaseCommand
 from django.db import close_old_connections, connection
 from django.db.utils import OperationalError
 
-from server.studio.actions import analyses, work
+from server.studio.actions import analyses, generations, plate_work, plates, work
 from server.studio.actions.clearing import clear_due, sweep
 from server.studio.actions.footage import purge, read_anew
 
@@ -81,4 +81,16 @@ def _forget_tasks() -> None:
     call_command("prune_db_task_results", min_age_days=FORGET_DAYS, verbosity=0)
 
 
-CHORES = (work.pick_up, analyses.pick_up, read_anew, purge, clear_due, sweep, analyses.collect, _forget_tasks)
+CHORES = (
+    work.pick_up,
+    analyses.pick_up,
+    plate_work.pick_up,
+    generations.pick_up,
+    read_anew,
+    purge,
+    clear_due,
+    sweep,
+    plates.collect,
+    analyses.collect,
+    _forget_tasks,
+)

@@ -1,11 +1,13 @@
 import type { Board, Footage, Framing, Plan } from "../../api/client";
 import { TreatmentsFold } from "../../treatments/treatments-fold";
 import type { PlanEditor } from "../editor/plan-editor";
+import type { ExtensionOf } from "../extending/use-extension";
 import type { Following, FollowingHand } from "../following/use-following";
 import type { useCutting } from "../shots/use-cutting";
 import type { StepName } from "../steps";
 import type { Editing } from "../use-framing";
 import type { Looking } from "../use-looking";
+import type { RangeOf } from "../use-range";
 import type { useRenders } from "../use-renders";
 import type { Transport } from "../use-transport";
 import { CheckPanel } from "./check-panel";
@@ -35,11 +37,14 @@ type Props = {
   following: Following;
   hand: FollowingHand;
   rendering: ReturnType<typeof useRenders>;
+  extension: ExtensionOf;
+  range: RangeOf;
 };
 
 /** What can be set at a step. */
 export function StepPanel({ step, board, footage, framing, editing, time, transport, ...props }: Props) {
-  const { editor, looking, reading, cutting, cut, rendering, whole, following, hand } = props;
+  const { editor, looking, reading, cutting, cut, rendering, whole, following, hand, extension, range } =
+    props;
   const { id: framingId } = framing;
   const { id: projectId } = board;
   const both = { ...editing, framingId, time };
@@ -57,7 +62,7 @@ export function StepPanel({ step, board, footage, framing, editing, time, transp
     case "surround":
       return (
         <>
-          <SurroundPanel {...both} {...{ projectId, footage }} />
+          <SurroundPanel {...both} {...{ projectId, footage, extension, looking, range }} />
           <TreatmentsFold {...{ projectId, framing, time, editor }} plan={editing.plan} />
         </>
       );

@@ -3,16 +3,39 @@ import { useRef } from "react";
 import type { Footage, Kind, Surround } from "../../api/client";
 import { toNumber } from "../../api/exact";
 import { catalogueQuery, coloursQuery } from "../../api/queries";
+import { ExtendedPart } from "../extending/extended-part";
+import { ExtendedTile } from "../extending/extended-tile";
+import type { ExtensionOf } from "../extending/use-extension";
 import { QuietLine } from "../quiet-line";
 import { ReadableLine } from "../readable-line";
 import { Tile } from "../tile";
 import type { Editing } from "../use-framing";
+import type { Looking } from "../use-looking";
+import type { RangeOf } from "../use-range";
 import { Controls, defaults, OF_THE_CLIP } from "./surround/controls";
 
-type Props = Editing & { projectId: number; framingId: number; footage: Footage; time: string };
+type Props = Editing & {
+  projectId: number;
+  framingId: number;
+  footage: Footage;
+  time: string;
+  extension: ExtensionOf;
+  looking: Looking;
+  range: RangeOf;
+};
 
 /** What is seen where the picture is not. Kinds and controls come from the server's list of them. */
-export function SurroundPanel({ projectId, framingId, footage, time, plan, change, commit }: Props) {
+export function SurroundPanel({
+  projectId,
+  framingId,
+  footage,
+  time,
+  plan,
+  change,
+  commit,
+  ...props
+}: Props) {
+  const { extension, looking, range } = props;
   const { data: catalogue } = useQuery(catalogueQuery);
   // A kind that was left keeps its values for when it is chosen again.
   const left = useRef<Record<string, Surround>>({ blurred: footage.copy_to_begin_with });
@@ -32,17 +55,39 @@ export function SurroundPanel({ projectId, framingId, footage, time, plan, chang
     <section aria-label="Surround" className="grid gap-3">
       <h2 className="font-semibold">Surround</h2>
       <div className="grid grid-cols-3 gap-2">
-        {kinds.map((kind) => (
-          <Tile
-            key={kind.kind}
-            {...{ framingId, time, name: kind.kind, title: kind.title }}
-            plan={withSurround(initial(kind))}
-            chosen={kind.kind === plan.surround.kind}
-            onChoose={() => commit(withSurround(initial(kind)), kind.title)}
-          />
-        ))}
+        {kinds.map((kind) => {
+          const given = withSurround(initial(kind));
+          const tile = { framingId, time, title: kind.title, plan: given };
+          const chosen = kind.kind === plan.surround.kind;
+          if (kind.kind === "extended")
+            return (
+              <ExtendedTile
+                key="extended"
+                {...tile}
+                chosen={chosen}
+                onChoose={() => extension.begin(given)}
+              />
+            );
+          return (
+            <Tile
+              key={kind.kind}
+              {...tile}
+              name={kind.kind}
+              chosen={chosen}
+              onChoose={() => commit(given, kind.title)}
+            />
+          );
+        })}
       </div>
-      <QuietLine {...{ framingId, plan, commit }} />
+      {plan.surround.kind === "extended" ? (
+        <ExtendedPart
+          {...{ framingId, projectId, footage, plan, time, extension, looking, range }}
+          onChange={change}
+          onCommit={commit}
+        />
+      ) : (
+        <QuietLine {...{ framingId, plan, commit }} />
+      )}
       {plan.surround.kind === "graphic" && <ReadableLine what="panel" {...{ framingId, plan, commit }} />}
       <Controls
         key={current?.kind}

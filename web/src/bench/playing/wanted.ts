@@ -1,5 +1,6 @@
 import type { Footage, Plan } from "../../api/client";
 import { designOf } from "../editor/scope";
+import { useStamps } from "../extending/stamp";
 import type { Wanted } from "./player";
 
 const LINES = { least: 540, most: 1080 };
@@ -23,6 +24,12 @@ export function wantedOf(
     lines,
     source,
     alone,
-    stamp: JSON.stringify([footage.stamp, footage.range, first?.frame, first?.interpretation]),
+    stamp: JSON.stringify([
+      footage.stamp,
+      footage.range,
+      first?.frame,
+      first?.interpretation,
+      useStamps.getState()[framingId],
+    ]),
   };
 }

@@ -3,6 +3,7 @@ import type { Footage } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
 import { WELL } from "../../api/placement";
 import { everywhere } from "../editor/scope";
+import { Tint } from "../extending/tint";
 import type { Player } from "../playing/player";
 import type { PathPoint } from "../shots/use-path";
 import { moment } from "../timecode";
@@ -34,6 +35,8 @@ type Props = Editing & {
   outside: boolean;
   /** Whether the untreated picture is shown beside an edge. */
   compared: boolean;
+  /** Whether what is invented is tinted. */
+  tinted: boolean;
   /** Whether titles can be taken hold of. */
   titles: boolean;
   straightening: boolean;
@@ -74,6 +77,9 @@ export function Well(props: Props) {
           box={frameBox}
           alone={props.alone}
         />
+      )}
+      {props.tinted && !driven && size.width > 0 && (
+        <Tint framingId={framingId} plan={plan} time={rested} box={frameBox} />
       )}
       <Dimensions
         view={view}

@@ -1,0 +1,101 @@
+import { useState } from "react";
+import type { Footage, Plan } from "../../api/client";
+import { toExact, toNumber } from "../../api/exact";
+import { Fold } from "../../ui/fold";
+import { useDragging } from "../../ui/use-dragging";
+import type { Extended, ExtensionOf } from "./use-extension";
+
+type Dab = Extended["excluded"][number];
+type Place = { left: number; top: number; width: number; height: number };
+type Props = {
+  footage: Footage;
+  plan: Plan;
+  time: string;
+  extension: ExtensionOf;
+  onCommit: (plan: Plan, label: string) => void;
+};
+
+const RADIUS = 0.04;
+const APART = 0.5;
+const WIDTH = 560;
+
+/** Places of the picture that must not be copied, painted over with a round brush. */
+export function Exclusion({ footage, plan, time, extension, onCommit }: Props) {
+  const dabs = extension.extended?.excluded ?? [];
+  const [fresh, setFresh] = useState<Dab[]>([]);
+  const drag = useDragging<{ place: Place; made: Dab[] }, undefined>({
+    begin: ({ x, y }, event) => {
+      const place = (event.currentTarget as Element).getBoundingClientRect();
+      const made = [dabAt(x, y, place)];
+      setFresh(made);
+      return { place, made };
+    },
+    move: (grab, { x, y }) => {
+      const next = dabAt(x, y, grab.place);
+      const last = grab.made.at(-1);
+      const moved =
+        last && Math.hypot(toNumber(next.x) - toNumber(last.x), toNumber(next.y) - toNumber(last.y));
+      if (moved !== undefined && moved < RADIUS * APART) return;
+      grab.made.push(next);
+      setFresh([...grab.made]);
+    },
+    end: ({ made }) => {
+      setFresh([]);
+      onCommit(extension.with({ excluded: [...dabs, ...made].slice(-400) }), "Must not be copied");
+    },
+    cancel: () => setFresh([]),
+  });
+  const all = [...dabs, ...fresh];
+  return (
+    <Fold title="Must not be copied" state={dabs.length ? "places painted" : "what moves only"}>
+      <p className="text-soft">Paint over what must not appear again beside the picture.</p>
+      <div
+        data-testid="exclusion"
+        className="relative cursor-crosshair touch-none select-none overflow-hidden bg-well"
+        style={{ aspectRatio: footage.display_aspect, maxHeight: 320 }}
+        {...drag(undefined)}
+      >
+        <img
+          alt="The clip"
+          draggable={false}
+          className="h-full w-full"
+          src={`/api/footage/${footage.id}/picture?${new URLSearchParams({
+            time,
+            width: String(WIDTH),
+            stamp: footage.stamp,
+            reading: JSON.stringify(plan.interpretation),
+          })}`}
+        />
+        {all.map((dab) => (
+          <span
+            key={`${dab.x} ${dab.y}`}
+            className="-translate-x-1/2 -translate-y-1/2 pointer-events-none absolute rounded-full bg-rust/50"
+            style={{
+              left: `${toNumber(dab.x) * 100}%`,
+              top: `${toNumber(dab.y) * 100}%`,
+              height: `${toNumber(dab.radius) * 200}%`,
+              aspectRatio: 1,
+            }}
+          />
+        ))}
+      </div>
+      {dabs.length > 0 && (
+        <button
+          type="button"
+          className="justify-self-start text-ochre underline"
+          onClick={() => onCommit(extension.with({ excluded: [] }), "Everything may be copied")}
+        >
+          Wipe it off
+        </button>
+      )}
+    </Fold>
+  );
+}
+
+const within = (value: number) => toExact(Math.min(1, Math.max(0, value)), 4);
+
+const dabAt = (x: number, y: number, place: Place): Dab => ({
+  x: within((x - place.left) / place.width),
+  y: within((y - place.top) / place.height),
+  radius: String(RADIUS),
+});

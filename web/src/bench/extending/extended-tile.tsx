@@ -1,0 +1,50 @@
+import { useEffect, useState } from "react";
+import type { Plan } from "../../api/client";
+import { Tile } from "../tile";
+import { VERDICTS } from "./side-part";
+import { useStanding } from "./use-extension";
+
+type Props = {
+  framingId: number;
+  title: string;
+  plan: Plan;
+  time: string;
+  chosen: boolean;
+  onChoose: () => void;
+};
+
+const STAYS_MS = 2500;
+
+/** Whether somebody stays here: for who only passes nothing is made. */
+function useStays(): boolean {
+  const [stays, setStays] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setStays(true), STAYS_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  return stays;
+}
+
+/** The scene extended, as a draft of this clip; or why it does not fit. */
+export function ExtendedTile({ framingId, title, plan, time, chosen, onChoose }: Props) {
+  const stays = useStays();
+  const { data } = useStanding(framingId, stays || chosen ? plan : null, time, true);
+  const sides = data?.verdict?.sides;
+  const best = sides && (sides.left?.verdict === "unfit" ? sides.right : sides.left);
+  const unfit = best?.verdict === "unfit";
+  const job = data?.looking;
+  const words = unfit ? VERDICTS.unfit : job?.state === "running" ? `looking, ${job.done_percent} %` : "";
+  return (
+    <span className="relative grid">
+      <Tile {...{ framingId, time, plan, title, chosen, onChoose }} name="extended" />
+      {words && (
+        <span
+          title={best?.summary}
+          className={`pointer-events-none absolute inset-x-1 top-1 rounded bg-well/85 px-1 text-center text-[12px] text-chalk`}
+        >
+          {words}
+        </span>
+      )}
+    </span>
+  );
+}
