@@ -108,7 +108,7 @@ class ExtendedPainter:
         stays = self.scene.constant and not self.plate.about.moving
         self._drawn = [
             [
-                DrawnArea(*self.drawing.draw(plane, area, state.placed, place, fine=stays), {})
+                DrawnArea(*self.drawing.draw(plane, area, state.placed, place, stays=stays), {})
                 for area in state.areas[plane]
             ]
             for plane in range(3)
@@ -140,16 +140,13 @@ class ExtendedPainter:
         lit = codes
         if field is not None:
             lit = codes * field
-            offset = origin * (1 - field)
-            if grain is None:
-                lit += offset
-        if grain is not None:
-            noise = grain[area.slices]
-            lit = lit + noise if field is None else lit + (noise + offset)
+            lit += origin * (1 - field)
+        noise = 0.0 if grain is None else grain[area.slices]
         if self._depth == 8:
-            return samples(cv2.convertScaleAbs(np.maximum(lit, 0, out=lit if lit is not codes else None)))
+            # Added, rounded and kept within the codes in one pass.
+            return samples(cv2.add(lit, noise, dtype=cv2.CV_8U))
+        lit = lit + noise
         made = samples(np.empty(lit.shape, self.scene.canvas.dtype))
-        lit = lit.copy() if lit is codes else lit
         clip_codes(lit, self._depth)
         quantise(lit, made, self._depth)
         return made

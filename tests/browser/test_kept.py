@@ -37,10 +37,20 @@ def stored(page, number):
 
 
 def looked(page):
-    """Wait until nothing is being found out any more, and the page has heard of it, which is within two seconds."""
+    """Wait until nothing is being found out any more and the page has heard of it, which is within two seconds; what
+    it asks for when somebody stays it has asked for by then.
+    """
     board = re.sub(r"/framings.*", "", page.url).replace("/projects", "/api/projects")
-    until(lambda: not any(clip["analysing"] for clip in page.request.get(board).json()["footage"]), 30)
-    page.wait_for_timeout(2500)
+    quiet = 0
+
+    def rests():
+        nonlocal quiet
+        page.wait_for_timeout(250)
+        busy = any(clip["analysing"] for clip in page.request.get(board).json()["footage"])
+        quiet = 0 if busy else quiet + 1
+        return quiet > 14
+
+    until(rests, 60)
 
 
 def placement(page, number):

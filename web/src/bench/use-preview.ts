@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { useStore } from "zustand";
 import { type Design, type Plan, postRaw } from "../api/client";
 import { designOf } from "./editor/scope";
-import { useStamps } from "./extending/stamp";
+import { extendsScene, useStamps } from "./extending/stamp";
 import { driving } from "./use-transport";
 
 type Wanted = { framingId: number; plan: Plan | Design; time: string; width: number };
@@ -26,7 +26,7 @@ export function usePreview(slot: string, wanted: Wanted | null) {
   const waiting = useRef<Wanted | null>(null);
   const newest = useRef(0);
   // What the frame, the clip and its range are the server knows; where they change, the picture is another.
-  const stamp = useStamps((all) => (wanted && all[wanted.framingId]) ?? "");
+  const stamp = useStamps((all) => (wanted && extendsScene(wanted.plan) && all[wanted.framingId]) || "");
   const key =
     wanted && JSON.stringify({ ...wanted, stamp, plan: { ...wanted.plan, ...designOf(wanted.plan) } });
 

@@ -1,6 +1,6 @@
 import type { Footage, Plan } from "../../api/client";
 import { designOf } from "../editor/scope";
-import { useStamps } from "../extending/stamp";
+import { extendsScene, useStamps } from "../extending/stamp";
 import type { Wanted } from "./player";
 
 const LINES = { least: 540, most: 1080 };
@@ -29,7 +29,7 @@ export function wantedOf(
       footage.range,
       first?.frame,
       first?.interpretation,
-      useStamps.getState()[framingId],
+      plans.some(extendsScene) ? useStamps.getState()[framingId] : "",
     ]),
   };
 }
