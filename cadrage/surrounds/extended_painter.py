@@ -141,11 +141,11 @@ class ExtendedPainter:
         if field is not None:
             lit = codes * field
             lit += origin * (1 - field)
-        noise = 0.0 if grain is None else grain[area.slices]
-        if self._depth == 8:
+        noise = None if grain is None else grain[area.slices]
+        if noise is not None and self._depth == 8:
             # Added, rounded and kept within the codes in one pass.
             return samples(cv2.add(lit, noise, dtype=cv2.CV_8U))
-        lit = lit + noise
+        lit = lit.copy() if noise is None else lit + noise
         made = samples(np.empty(lit.shape, self.scene.canvas.dtype))
         clip_codes(lit, self._depth)
         quantise(lit, made, self._depth)

@@ -118,8 +118,8 @@ def _shifted(source: Working, by: NDArray[np.float64], size: Size) -> Working:
     if part.shape != (high, wide):
         over = max(0, -top), max(0, top + high - rows), max(0, -left), max(0, left + wide - columns)
         part = np.asarray(cv2.copyMakeBorder(part, *over, cv2.BORDER_REPLICATE), np.float32)
-    kernels = [_taps(float(share)) for share in by - first]
-    drawn = cv2.sepFilter2D(part, cv2.CV_32F, *kernels, anchor=(before, before))
+    across, down = (_taps(float(share)) for share in by - first)
+    drawn = cv2.sepFilter2D(part, cv2.CV_32F, across, down, anchor=(before, before))
     return np.asarray(drawn[before : before + size[1], before : before + size[0]], np.float32)
 
 
