@@ -10,7 +10,8 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import open_bench, settled_pixels, stored
+from tests.browser.hands import begin_project, open_bench, send, settled_pixels, steps, stored
+from tests.browser.test_deliveries import add_frame
 from tests.browser.test_playing import file_of
 from tests.browser.visitor import until
 from tests.clips import write_clip
@@ -18,8 +19,9 @@ from tests.extending.photographs import sized
 
 pytestmark = pytest.mark.timeout(300)
 WIDTH, HEIGHT, FRAMES = 270, 480, 30
-LEFT, RIGHT = (1920 - 607) // 2, (1920 + 607) // 2
-"""Of the picture in a frame of 1920×1080."""
+WIDE = (640, 360)
+LEFT, RIGHT = (640 - 202) // 2, (640 + 202) // 2
+"""Of the picture in a frame of that size."""
 
 
 def picture(number):
@@ -39,7 +41,12 @@ def surround_of(page):
 
 
 def test_judged_chosen_played_and_rendered(page: Page, yard, tmp_path):
-    open_bench(page, "Extends", yard, "Surround")
+    begin_project(page, "Extends")
+    add_frame(page, *WIDE)
+    page.reload()
+    send(page, yard)
+    page.locator("td a").nth(1).click()
+    steps(page).get_by_text("Surround", exact=True).click()
     surround = page.get_by_role("region", name="Surround")
     surround.get_by_role("button", name="Extended").click()
     left, right = (page.get_by_role("region", name=f"{side} side") for side in ("Left", "Right"))
@@ -91,14 +98,14 @@ def _rendered(page, tmp_path):
     made = file_of(page, tmp_path)
     assert len(made) == FRAMES
     for number in range(0, FRAMES, 9):
-        inner = slice(LEFT + 40, RIGHT - 40)
-        seen = cv2.resize(picture(number), (607, 1080), interpolation=cv2.INTER_CUBIC)[:, 40:-40]
+        inner = slice(LEFT + 14, RIGHT - 14)
+        seen = cv2.resize(picture(number), (202, 360), interpolation=cv2.INTER_AREA)[:, 14:-14]
         difference = np.abs(
             made[number][:, inner][:, : seen.shape[1]].astype(int) - seen[:, : inner.stop - inner.start]
         )
         assert np.median(difference) <= 4
         # Beside it the scene stands, as it does in every picture.
-        assert np.abs(made[number][:, : LEFT - 60].astype(int) - made[0][:, : LEFT - 60]).mean() < 3
+        assert np.abs(made[number][:, : LEFT - 20].astype(int) - made[0][:, : LEFT - 20]).mean() < 3
 
 
 @pytest.mark.long

@@ -244,7 +244,11 @@ def test_output_to_nowhere_ends_in_words(clip):
 
 @pytest.mark.parametrize(
     "line",
-    [["nonsense"], ["probe"], ["probe", "--nope"], ["frame", "a", "b.png", "--at", "soon"], ["convert", "a"]],
+    [
+        ["nonsense"],
+        ["frame", "a", "b.png", "--at", "soon"],
+        *(pytest.param(line, marks=pytest.mark.long) for line in (["probe"], ["probe", "--nope"], ["convert", "a"])),
+    ],
 )
 def test_errors_of_the_line_itself_are_one_line(line):
     refused(process(*line))

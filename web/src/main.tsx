@@ -14,6 +14,10 @@ import { BoardPage } from "./board/board-page";
 import { ProjectsPage } from "./board/projects-page";
 import { uploading } from "./board/uploads";
 import { RendersPage } from "./renders/renders-page";
+import { KeysHelp } from "./ui/keys-help";
+import { LookOfPage } from "./ui/look";
+import { RouteFocus } from "./ui/route-focus";
+import { StrayFiles } from "./ui/stray-files";
 
 const FormatsPage = lazy(() =>
   import("./formats/formats-page").then((module) => ({ default: module.FormatsPage })),
@@ -38,6 +42,10 @@ if (root) {
       <QueryClientProvider client={client}>
         <Tooltip.Provider delayDuration={400}>
           <BrowserRouter>
+            <LookOfPage />
+            <KeysHelp />
+            <StrayFiles />
+            <RouteFocus />
             <Suspense>
               <Routes>
                 <Route path="/" element={<ProjectsPage />} />

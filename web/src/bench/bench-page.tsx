@@ -1,10 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import type { Board } from "../api/client";
-import { boardQuery } from "../api/queries";
+import { boardQuery, rendersQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
+import { progressOf } from "../renders/progress";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
+import { useTitle } from "../ui/use-title";
 import { BenchView } from "./bench";
 import { useFraming } from "./use-framing";
 
@@ -20,6 +22,9 @@ function OneFraming({ project, framingId }: { project: number; framingId: number
   useChanges(project);
   const footage = board?.footage.find((clip) => clip.id === bench.stored?.footage);
   const error = boardError ?? bench.error;
+  const renders = useQuery(rendersQuery(project)).data;
+  const clip = footage?.name.replace(/\.[^.]+$/, "");
+  useTitle(progressOf(renders?.filter((one) => one.framing === framingId) ?? []), clip, board?.name);
 
   if (!board || !footage || !bench.stored || !bench.plan || !bench.measure) {
     return (
@@ -49,7 +54,7 @@ function Trail({ board, clip }: { board: Board; clip?: string }) {
         {board.name}
       </Link>
       {clip && <span className="text-soft">/</span>}
-      {clip && <span className="truncate font-semibold">{clip}</span>}
+      {clip && <h1 className="truncate font-semibold">{clip}</h1>}
     </>
   );
 }

@@ -1,7 +1,8 @@
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Board, Footage, Framing, Measure, Plan } from "../api/client";
 import { toNumber } from "../api/exact";
+import { useBarsAsked } from "../frames/ask-bars";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
@@ -12,6 +13,7 @@ import { nextDoubt } from "./following/follow";
 import { useFollowing, useFollowingHand, useSized } from "./following/use-following";
 import { IntoFrame, Neighbours } from "./into-frame";
 import { useKeying } from "./keying/use-keying";
+import { PanelEdge, usePanelWidth } from "./panel-edge";
 import { useInterpretation } from "./panels/source/use-interpretation";
 import { StepPanel } from "./panels/step-panel";
 import { usePlayer } from "./playing/use-player";
@@ -25,7 +27,7 @@ import { frameAt, moment } from "./timecode";
 import { Lanes } from "./timeline/lanes";
 import { Timeline } from "./timeline/timeline";
 import { type Bench, useMeasureAt } from "./use-framing";
-import { useKeys } from "./use-keys";
+import { useBenchKeys } from "./use-keys";
 import { useLooking } from "./use-looking";
 import { useRange } from "./use-range";
 import { checkWords, useRenders } from "./use-renders";
@@ -60,12 +62,13 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const rendering = useRenders(board.id, framing.id, editor);
   const finished = rendering.renders.find((render) => render.state === "done");
   const looking = useLooking(step, !(step === "check" && finished));
-  useKeys(transport, range, {
+  useBenchKeys(transport, range, {
     undo,
     redo,
-    f: () => looking.setOnScreen(!looking.onScreen),
-    n: () => goToDoubt(transport, whole, rate),
-    t: looking.tint,
+    choose,
+    wholeScreen: () => looking.setOnScreen(!looking.onScreen),
+    nextDoubt: () => goToDoubt(transport, whole, rate),
+    tint: looking.tint,
   });
 
   const time = moment(useRest(transport), rate);
@@ -89,9 +92,13 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const undoes = state.last ?? framing.undo;
   const redoes = state.last ? null : framing.redo;
 
+  const bars = useBarsAsked(board);
+  const orderRender = () => bars.before([framing.frame], () => rendering.order.mutate());
   function orderAndLook() {
-    rendering.order.mutate();
-    choose("check");
+    bars.before([framing.frame], () => {
+      rendering.order.mutate();
+      choose("check");
+    });
   }
 
   return (
@@ -120,7 +127,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
           <Steps measure={here} checked={checkWords(rendering.renders)} current={step} onChoose={choose} />
           <RuleNote framing={framing} editor={editor} />
         </div>
-        <div className="relative flex min-w-0 grow">
+        <main id="main" tabIndex={-1} className="relative flex min-w-0 grow outline-none">
           <Wells
             {...{
               footage,
@@ -133,14 +140,15 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
               alone,
               transport,
               player,
+              range,
               looking,
               reading,
               following,
               hand,
             }}
           />
-        </div>
-        <aside className="grid w-[312px] shrink-0 content-start gap-5 overflow-y-auto border-l border-rule p-4">
+        </main>
+        <Panel step={step}>
           <Waits editor={editor} state={state} />
           <ProblemNote error={error ?? rendering.order.error} />
           {cut && OF_SHOTS.includes(step) && (
@@ -170,13 +178,14 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
               whole,
               following,
               hand,
-              rendering,
+              rendering: { ...rendering, request: orderRender },
               extension,
               range,
             }}
           />
-        </aside>
+        </Panel>
       </div>
+      {bars.question}
       <Timeline
         footage={footage}
         aspect={here.display_aspect}
@@ -190,6 +199,30 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
         }
       />
     </div>
+  );
+}
+
+/** What is set at a step. Where it was left is where it is found again. */
+function Panel({ step, children }: { step: StepName; children: ReactNode }) {
+  const [width] = usePanelWidth();
+  const place = useRef<HTMLDivElement>(null);
+  const left = useRef<Partial<Record<StepName, number>>>({});
+  useLayoutEffect(() => {
+    if (place.current) place.current.scrollTop = left.current[step] ?? 0;
+  }, [step]);
+  return (
+    <aside aria-label="What can be set" className="relative shrink-0 border-l border-rule" style={{ width }}>
+      <PanelEdge />
+      <div
+        ref={place}
+        className="grid h-full content-start gap-4 overflow-y-auto p-4"
+        onScroll={({ currentTarget }) => {
+          left.current[step] = currentTarget.scrollTop;
+        }}
+      >
+        {children}
+      </div>
+    </aside>
   );
 }
 

@@ -1,9 +1,41 @@
 import type { Measure } from "../api/client";
 import { shown, toNumber } from "../api/exact";
+import { useKept } from "../ui/kept";
 
 /** What the placement takes and gives. */
 export function CostPanel({ measure }: { measure: Measure }) {
-  const { cost, summary } = measure;
+  const { summary } = measure;
+  const [open, setOpen] = useKept("cost is open", false);
+  return (
+    <section aria-label="What it costs" className="grid gap-2">
+      <h2>
+        <button
+          type="button"
+          aria-expanded={open}
+          className="flex min-h-6 w-full items-baseline gap-2 text-left"
+          onClick={() => setOpen(!open)}
+        >
+          <span aria-hidden="true" className={`w-2.5 text-soft ${open ? "rotate-90" : ""}`}>
+            ›
+          </span>
+          <span className="font-semibold">What it costs</span>
+          <span className={`num ml-auto text-right ${summary.loses ? "text-rust" : "text-moss"}`}>
+            {summary.lost}
+          </span>
+        </button>
+      </h2>
+      {open && <Figures measure={measure} />}
+      {measure.cautions.map(({ kind, message }) => (
+        <p key={kind} className="border-l-3 border-rust pl-3">
+          {message}
+        </p>
+      ))}
+    </section>
+  );
+}
+
+/** All of it, in numbers. */
+function Figures({ measure: { cost } }: { measure: Measure }) {
   const sides = [
     ["left", cost.lost_left],
     ["right", cost.lost_right],
@@ -11,11 +43,7 @@ export function CostPanel({ measure }: { measure: Measure }) {
     ["bottom", cost.lost_bottom],
   ].filter(([, length]) => toNumber(length ?? "0") > 0);
   return (
-    <section aria-label="What it costs" className="grid gap-2">
-      <h2 className="flex justify-between font-semibold">
-        What it costs
-        <span className={`num ${summary.loses ? "text-rust" : "text-moss"}`}>{summary.lost}</span>
-      </h2>
+    <>
       <Row
         name="Picture kept"
         value={`${shown(cost.kept_percent, 1)} %`}
@@ -32,18 +60,13 @@ export function CostPanel({ measure }: { measure: Measure }) {
         share={toNumber(cost.enlargement) / 2}
       />
       <Row name="Shape" value={shape(toNumber(cost.shape))} />
-      {measure.cautions.map(({ kind, message }) => (
-        <p key={kind} className="border-l-3 border-rust pl-3">
-          {message}
-        </p>
-      ))}
       {sides.length > 0 && (
         <p className="num text-rust">
           lost: {sides.map(([side, length]) => `${side} ${shown(length ?? "0", 1)} px`).join(", ")} of the
           source
         </p>
       )}
-    </section>
+    </>
   );
 }
 

@@ -11,7 +11,7 @@ export function IntoFrame({ board, framing, step }: Props) {
     <label className="flex items-center gap-2 whitespace-nowrap text-soft">
       into
       <select
-        className="max-w-56 rounded border border-rule bg-sheet px-2 py-1.5 font-semibold text-ink"
+        className="max-w-56 rounded border border-edge bg-sheet px-2 py-1.5 font-semibold text-ink"
         value={framing.id}
         onChange={(event) => navigate(`/projects/${board.id}/framings/${event.target.value}?step=${step}`)}
       >

@@ -1,24 +1,28 @@
 import { useRef, useState } from "react";
 import type { Footage, Render } from "../api/client";
 import { toNumber } from "../api/exact";
+import { useFilm } from "./use-film";
 import { useHeld } from "./use-held";
+import type { RangeOf } from "./use-range";
+import type { Transport } from "./use-transport";
 
-type Props = { render: Render; footage: Footage };
+type Props = { render: Render; footage: Footage; transport: Transport; range: RangeOf };
 
 const WIDTH = 1280;
 const KEY = "f";
 
 /** The finished file, playing where the composed frame stood; and what was asked for, to flick to. */
-export function ResultWell({ render, footage }: Props) {
+export function ResultWell({ render, footage, transport, range }: Props) {
   const video = useRef<HTMLVideoElement>(null);
   const [time, setTime] = useState(0);
   const [failed, setFailed] = useState(false);
-  const [held, hold] = useHeld(KEY, () => {
+  const [held, hold] = useHeld(KEY, "Held: what was asked for", () => {
     if (!video.current) return;
     video.current.pause();
     setTime(video.current.currentTime);
   });
   const plays = render.playable && !failed;
+  useFilm(video, transport, { ...range.marks, rate: footage.timing.rate, seconds: render.seconds });
   const shape = "max-h-full max-w-full outline outline-chalk/80";
   const picture = (asked: boolean) =>
     `/api/renders/${render.id}/picture?time=${time.toFixed(4)}&width=${WIDTH}&asked=${asked}`;
@@ -26,7 +30,7 @@ export function ResultWell({ render, footage }: Props) {
   if (render.cleared) {
     return (
       <Frame>
-        <p className="rounded bg-ink px-3 py-2 text-chalk">
+        <p className="rounded bg-night px-3 py-2 text-chalk">
           This file was cleared by the rule of the project. Render it again to see it.
         </p>
       </Frame>
@@ -65,7 +69,7 @@ export function ResultWell({ render, footage }: Props) {
       <div className="num mt-3 flex w-full items-center gap-4 text-chalk">
         <button
           type="button"
-          className={`px-1.5 py-0.5 ${held ? "bg-chalk text-ink" : "bg-well/85 hover:underline"}`}
+          className={`px-1.5 py-0.5 ${held ? "bg-chalk text-night" : "bg-well/85 hover:underline"}`}
           aria-pressed={held}
           onPointerDown={() => hold(true)}
           onPointerUp={() => hold(false)}

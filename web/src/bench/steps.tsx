@@ -3,7 +3,7 @@ import type { Measure } from "../api/client";
 export const STEPS = ["source", "frame", "placement", "movement", "surround", "finish", "check"] as const;
 export type StepName = (typeof STEPS)[number];
 
-const TITLES: Record<StepName, string> = {
+export const TITLES: Record<StepName, string> = {
   source: "Source",
   frame: "Frame",
   placement: "Placement",

@@ -1,4 +1,5 @@
 import type { Design, Plan } from "../api/client";
+import { useSmall } from "./tiles";
 import { usePreview } from "./use-preview";
 
 type Props = {
@@ -16,19 +17,28 @@ const WIDTH = 176;
 /** One choice, shown as a small real rendering of this clip at this moment. */
 export function Tile({ framingId, name, title, plan, time, chosen, onChoose }: Props) {
   const preview = usePreview(`tile ${name}`, { framingId, plan, time, width: WIDTH });
+  const { small, settle } = useSmall();
+  const choose = () => {
+    onChoose();
+    settle();
+  };
   return (
     <button
       type="button"
       aria-pressed={chosen}
-      onClick={onChoose}
+      aria-label={small ? title : undefined}
+      title={small ? title : undefined}
+      onClick={choose}
       className={`flex flex-col overflow-hidden rounded border-2 bg-sheet text-left ${chosen ? "border-ochre" : "border-rule hover:border-soft"}`}
     >
-      <span className="flex h-16 w-full shrink-0 items-center justify-center bg-well">
+      <span className={`flex w-full shrink-0 items-center justify-center bg-well ${small ? "h-7" : "h-16"}`}>
         {preview?.url && <img alt="" className="max-h-full max-w-full" src={preview.url} />}
       </span>
-      <span className={`block px-1.5 py-1 text-[12px] leading-4 ${chosen ? "font-semibold" : ""}`}>
-        {title}
-      </span>
+      {!small && (
+        <span className={`block px-1.5 py-1 text-[12px] leading-4 ${chosen ? "font-semibold" : ""}`}>
+          {title}
+        </span>
+      )}
     </button>
   );
 }

@@ -1,10 +1,15 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { busy } from "./use-keys";
+import { busy, useListed } from "../ui/keyboard";
 
 const nothing = () => undefined;
 
 /** Something that is so while a key is held, or a button; what begins it is told. */
-export function useHeld(key: string, begun: () => void = nothing): [boolean, (on: boolean) => void] {
+export function useHeld(
+  key: string,
+  does: string,
+  begun: () => void = nothing,
+): [boolean, (on: boolean) => void] {
+  useListed([{ keys: key, does }]);
   const [held, setHeld] = useState(false);
   const begin = useRef(begun);
   begin.current = begun;

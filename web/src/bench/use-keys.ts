@@ -1,52 +1,45 @@
-import { useEffect } from "react";
-import { type KeyBindingMap, tinykeys } from "tinykeys";
+import { type KeyUse, useKeys } from "../ui/keyboard";
+import { STEPS, type StepName, TITLES } from "./steps";
 import type { RangeOf } from "./use-range";
 import type { Transport } from "./use-transport";
 
-const FIELDS = "input:not([type=color]), textarea, select, [role=dialog] *";
-const OF_SLIDERS = ["home", "end"];
+type Acts = {
+  undo: () => void;
+  redo: () => void;
+  choose: (step: StepName) => void;
+  wholeScreen: () => void;
+  nextDoubt: () => void;
+  tint: () => void;
+};
 
-/** Whether a key belongs to what has the focus. */
-export function busy(target: EventTarget | null, key: string): boolean {
-  if (!(target instanceof Element)) return false;
-  if (target.matches("[role=slider]") && OF_SLIDERS.includes(key)) return true;
-  // Space presses what the keyboard has reached; a button last touched by hand leaves it to playing.
-  return target.matches(FIELDS) || (key === " " && target.matches("button:focus-visible, a:focus-visible"));
+/** The keys of a clip's time. J, K, L, I, O, space and the arrows are the trade's. */
+export function timeKeys(transport: Transport, { mark }: RangeOf): KeyUse[] {
+  return [
+    { keys: "Space", does: "Play, stop", act: transport.toggle },
+    { keys: "j", does: "Play backwards; again, faster", act: () => transport.faster(-1) },
+    { keys: "k", does: "Stop", act: transport.stop },
+    { keys: "l", does: "Play; again, faster", act: () => transport.faster(1) },
+    { keys: "Home", does: "To the first picture", act: () => transport.go(0) },
+    { keys: "End", does: "To the last picture", act: () => transport.go(Number.MAX_SAFE_INTEGER) },
+    { keys: "i", does: "The range begins here", act: () => mark({ first: transport.frame }) },
+    { keys: "o", does: "The range ends here", act: () => mark({ last: transport.frame }) },
+  ];
 }
 
-/** The keys of the bench. J, K, L, I, O, space and the arrows are the trade's. */
-export function useKeys(
-  transport: Transport,
-  { mark }: RangeOf,
-  acts: Partial<Record<"undo" | "redo" | "f" | "n" | "t", () => void>> = {},
-) {
-  const { undo, redo, f, n, t } = acts;
-  useEffect(() => {
-    const plain: Record<string, (() => void) | undefined> = {
-      Space: transport.toggle,
-      j: () => transport.faster(-1),
-      k: transport.stop,
-      l: () => transport.faster(1),
-      Home: () => transport.go(0),
-      End: () => transport.go(Number.MAX_SAFE_INTEGER),
-      i: () => mark({ first: transport.frame }),
-      o: () => mark({ last: transport.frame }),
-      f,
-      n,
-      t,
-      "$mod+z": undo,
-      "$mod+Shift+z": redo,
-    };
-    const bindings: KeyBindingMap = Object.fromEntries(
-      Object.entries(plain).map(([keys, act]) => [
-        keys,
-        (event: KeyboardEvent) => {
-          if (!act || busy(event.target, event.key.toLowerCase()) || event.repeat) return;
-          event.preventDefault();
-          act();
-        },
-      ]),
-    );
-    return tinykeys(window, bindings);
-  }, [transport, mark, undo, redo, f, n, t]);
+/** The keys of the bench. */
+export function useBenchKeys(transport: Transport, range: RangeOf, acts: Acts) {
+  useKeys([
+    ...timeKeys(transport, range),
+    ...STEPS.map((step, at) => ({
+      keys: String(at + 1),
+      does: `Step ${TITLES[step]}`,
+      act: () => acts.choose(step),
+    })),
+    { keys: "f", does: "Whole screen, and back", act: acts.wholeScreen },
+    { keys: "n", does: "To the next place where following may be wrong", act: acts.nextDoubt },
+    { keys: "t", does: "Tint what is invented", act: acts.tint },
+    { keys: "$mod+z", does: "Undo", act: acts.undo },
+    { keys: "$mod+Shift+z", does: "Redo", act: acts.redo },
+    { keys: "$mod+y", does: "Redo, too", act: acts.redo },
+  ]);
 }

@@ -5,8 +5,8 @@ import { useHeld } from "./use-held";
 
 /** How the picture is looked at: in the frame or on the source, past the frame, without its surround, whole. */
 export function useLooking(step: StepName, mayBeWhole: boolean) {
-  const [surroundOff] = useHeld("b");
-  const [hidden] = useHeld("h");
+  const [surroundOff] = useHeld("b", "Held: the picture without its surround");
+  const [hidden] = useHeld("h", "Held: what lies outside the frame");
   const [past, setPast] = useState(false);
   const [compared, setCompared] = useState(false);
   const [dimmed, setDimmed] = useState(true);

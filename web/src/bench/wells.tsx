@@ -14,6 +14,7 @@ import type { StepName } from "./steps";
 import { moment } from "./timecode";
 import type { Editing } from "./use-framing";
 import type { Looking } from "./use-looking";
+import type { RangeOf } from "./use-range";
 import type { Transport } from "./use-transport";
 import { SourceWell } from "./well/source-well";
 import { Well } from "./well/well";
@@ -32,6 +33,7 @@ type Props = {
   alone: boolean;
   transport: Transport;
   player: Player;
+  range: RangeOf;
   looking: Looking;
   reading: ReturnType<typeof useInterpretation>;
   following: Following;
@@ -40,9 +42,9 @@ type Props = {
 
 /** The picture of the bench: in its frame, on its source, on all of the screen, or as it was rendered. */
 export function Wells({ footage, framing, step, finished, shown, keying, path, alone, ...props }: Props) {
-  const { transport, player, looking, reading, following, hand } = props;
+  const { transport, player, range, looking, reading, following, hand } = props;
   if (step === "check" && finished)
-    return <ResultWell key={finished.id} render={finished} footage={footage} />;
+    return <ResultWell key={finished.id} render={finished} {...{ footage, transport, range }} />;
   const { id: framingId, frame: frameId } = framing;
   const { rate } = footage.timing;
   const both = { framingId, footage, transport, player, rate, path, alone };

@@ -6,6 +6,7 @@ import { frame as frameOf } from "../api/placement";
 import { catalogueQuery } from "../api/queries";
 import { Button } from "../ui/button";
 import { Outline } from "../ui/outline";
+import { Overlay } from "../ui/overlay";
 import { ProblemNote } from "../ui/problem-note";
 import { SizeFields } from "../ui/size-fields";
 
@@ -28,20 +29,13 @@ export function AddFrame({ projectId, children }: { projectId: number; children:
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger asChild>{children}</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] w-[720px] -translate-x-1/2 -translate-y-1/2 flex-col rounded border border-rule bg-paper p-5 shadow-xl"
-        >
-          <Dialog.Title className="mb-3 text-[17px] font-bold">Add a frame</Dialog.Title>
-          <div className="min-h-0 overflow-y-auto">
-            {catalogue && <Choices catalogue={catalogue} onChoose={add.mutate} />}
-          </div>
-          <OwnSize busy={add.isPending} onAdd={add.mutate} />
-          <ProblemNote error={add.error} />
-        </Dialog.Content>
-      </Dialog.Portal>
+      <Overlay title="Add a frame">
+        <div className="min-h-0 overflow-y-auto">
+          {catalogue && <Choices catalogue={catalogue} onChoose={add.mutate} />}
+        </div>
+        <OwnSize busy={add.isPending} onAdd={add.mutate} />
+        <ProblemNote error={add.error} />
+      </Overlay>
     </Dialog.Root>
   );
 }
@@ -101,7 +95,7 @@ function OwnSize({ busy, onAdd }: { busy: boolean; onAdd: (frame: Frame) => void
         <input
           aria-label="Name of the frame"
           placeholder="Name, such as Foyer screen"
-          className="w-56 rounded border border-rule bg-sheet px-2 py-1"
+          className="w-56 rounded border border-edge bg-sheet px-2 py-1"
           maxLength={80}
           value={name}
           onChange={(event) => setName(event.target.value)}

@@ -47,7 +47,7 @@ export function BoardFilter({ board, query, onChange }: Props) {
         sorted
         <select
           aria-label="Sorted"
-          className="rounded border border-rule bg-sheet px-2 py-0.5 text-ink"
+          className="rounded border border-edge bg-sheet px-2 py-0.5 text-ink"
           value={query.get("sort") ?? "added"}
           onChange={({ target }) => set("sort", target.value === "added" ? null : target.value)}
         >

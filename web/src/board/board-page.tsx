@@ -4,9 +4,11 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, type Board, unwrap } from "../api/client";
 import { boardQuery, projectsQuery, refreshFramings, treatmentsQuery, visitorQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
+import { useBarsAsked } from "../frames/ask-bars";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
+import { useTitle } from "../ui/use-title";
 import { AddFootage } from "./add-footage";
 import { AddFrame } from "./add-frame";
 import { arranged, type Order } from "./arranging";
@@ -24,6 +26,7 @@ export function BoardPage() {
   const projectId = Number(useParams().projectId);
   const { data: board, error } = useQuery(boardQuery(projectId));
   useChanges(projectId);
+  useTitle(board?.name);
   const { data: visitor } = useQuery(visitorQuery);
   const { data: treatments } = useQuery(treatmentsQuery(projectId));
   const [query, setQuery] = useSearchParams();
@@ -39,6 +42,12 @@ export function BoardPage() {
   const reason = query.get("look");
   const rows = useMemo(() => (board ? arranged(board, sorted, reason) : []), [board, sorted, reason]);
   const chosen = board?.cells.filter(({ id }) => selected.has(id)).map(({ id }) => id) ?? [];
+
+  const bars = useBarsAsked(board);
+  function render(framings: number[]) {
+    const frames = board?.cells.filter(({ id }) => framings.includes(id)).map(({ frame }) => frame) ?? [];
+    bars.before(frames, () => order.mutate(framings));
+  }
 
   function onDrop(event: DragEvent) {
     event.preventDefault();
@@ -58,7 +67,11 @@ export function BoardPage() {
       onDrop={onDrop}
     >
       <Header projectId={projectId} trail={<span className="font-semibold">{board?.name}</span>} />
-      <main className={`grow p-6 ${over ? "outline-2 -outline-offset-8 outline-ochre outline-dashed" : ""}`}>
+      <main
+        id="main"
+        tabIndex={-1}
+        className={`grow p-6 ${over ? "outline-2 -outline-offset-8 outline-ochre outline-dashed" : "outline-none"}`}
+      >
         <div className="mb-4 flex items-center gap-4">
           <h1 className="text-[26px] font-bold tracking-tight whitespace-nowrap">{board?.name}</h1>
           <p className="grow text-soft">{board && summary(board)}</p>
@@ -69,7 +82,7 @@ export function BoardPage() {
           <Button
             look="main"
             disabled={!board?.cells.length || order.isPending}
-            onClick={() => board && order.mutate(board.cells.map(({ id }) => id))}
+            onClick={() => board && render(board.cells.map(({ id }) => id))}
           >
             Render all {board?.cells.length ?? ""}
           </Button>
@@ -103,6 +116,7 @@ export function BoardPage() {
         {board && <Gone board={board} onRestore={removal.restore} />}
         {board?.footage.length === 0 && <EmptyBoard projectId={projectId} />}
       </main>
+      {bars.question}
       {chosen.length > 0 && (
         <SelectionBar
           treatments={treatments ?? []}
@@ -111,7 +125,7 @@ export function BoardPage() {
           busy={cells.busy || order.isPending}
           onAct={(action, label) => cells.act({ framings: chosen, action, label })}
           onCopy={setCopied}
-          onRender={() => order.mutate(chosen)}
+          onRender={() => render(chosen)}
           onClear={() => setSelected(new Set())}
         />
       )}

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { folderQuery } from "../api/queries";
-import { Button } from "../ui/button";
+import { Overlay } from "../ui/overlay";
 import { ProblemNote } from "../ui/problem-note";
 
 type Props = { title: string; onChoose: (path: string) => void; onClose: () => void };
@@ -13,34 +13,24 @@ export function FolderDialog({ title, onChoose, onClose }: Props) {
   const { data, error } = useQuery(folderQuery(path));
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 w-[560px] -translate-x-1/2 -translate-y-1/2 rounded border border-rule bg-paper p-5 shadow-xl"
-        >
-          <Dialog.Title className="mb-1 text-[17px] font-bold">{title}</Dialog.Title>
-          <p className="num mb-3 break-words text-soft">{path || "Folders that this server allows"}</p>
-          <ProblemNote error={error} />
-          <ul className="max-h-80 overflow-y-auto border-y border-rule">
-            {data?.up != null && <Line name="‹ up" onClick={() => setPath(data.up ?? "")} />}
-            {data?.entries.map((entry) => (
-              <Line
-                key={entry.path}
-                name={entry.name}
-                kind={entry.kind === "file" ? "" : entry.kind === "sequence" ? "numbered stills" : "folder"}
-                onClick={() => (entry.kind === "folder" ? setPath(entry.path) : onChoose(entry.path))}
-              />
-            ))}
-            {data?.entries.length === 0 && (
-              <li className="px-2 py-3 text-soft">There is no footage in this folder.</li>
-            )}
-          </ul>
-          <div className="mt-4 flex justify-end">
-            <Button onClick={onClose}>Close</Button>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
+      <Overlay title={title} width={560}>
+        <p className="num mb-3 break-words text-soft">{path || "Folders that this server allows"}</p>
+        <ProblemNote error={error} />
+        <ul className="max-h-80 overflow-y-auto border-y border-rule">
+          {data?.up != null && <Line name="‹ up" onClick={() => setPath(data.up ?? "")} />}
+          {data?.entries.map((entry) => (
+            <Line
+              key={entry.path}
+              name={entry.name}
+              kind={entry.kind === "file" ? "" : entry.kind === "sequence" ? "numbered stills" : "folder"}
+              onClick={() => (entry.kind === "folder" ? setPath(entry.path) : onChoose(entry.path))}
+            />
+          ))}
+          {data?.entries.length === 0 && (
+            <li className="px-2 py-3 text-soft">There is no footage in this folder.</li>
+          )}
+        </ul>
+      </Overlay>
     </Dialog.Root>
   );
 }

@@ -6,11 +6,13 @@ import { projectsQuery } from "../api/queries";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
+import { useTitle } from "../ui/use-title";
 
 /** All projects of the visitor. */
 export function ProjectsPage() {
   const { data, error } = useQuery(projectsQuery);
   const [name, setName] = useState("");
+  useTitle("Projects");
   const navigate = useNavigate();
   const client = useQueryClient();
   const create = useMutation({
@@ -29,7 +31,7 @@ export function ProjectsPage() {
   return (
     <div className="flex min-h-full flex-col">
       <Header trail={<span className="font-semibold">Projects</span>} />
-      <main className="w-full max-w-3xl p-6">
+      <main id="main" tabIndex={-1} className="outline-none w-full max-w-3xl p-6">
         <h1 className="mb-4 text-[26px] font-bold tracking-tight">Projects</h1>
         <ProblemNote error={error ?? create.error} />
         <ul className="mb-6 border-t border-rule">
@@ -56,7 +58,7 @@ export function ProjectsPage() {
           <input
             aria-label="Name of the new project"
             placeholder="Name of a new project"
-            className="w-72 rounded border border-rule bg-sheet px-3 py-1.5"
+            className="w-72 rounded border border-edge bg-sheet px-3 py-1.5"
             value={name}
             maxLength={120}
             onChange={(event) => setName(event.target.value)}

@@ -43,7 +43,11 @@ export function FormatsPage() {
           </>
         }
       />
-      <main className="grid grow grid-cols-[minmax(0,1fr)_minmax(0,640px)] gap-6 p-6">
+      <main
+        id="main"
+        tabIndex={-1}
+        className="outline-none grid grow grid-cols-[minmax(0,1fr)_minmax(0,640px)] gap-6 p-6"
+      >
         <section>
           <h1 className="mb-3 text-[26px] font-bold tracking-tight">Formats</h1>
           <ProblemNote error={error} />

@@ -42,7 +42,7 @@ export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
         <input
           aria-label="Name of the format"
           placeholder="Name, such as Foyer wall"
-          className="w-44 rounded border border-rule bg-sheet px-2 py-1"
+          className="w-44 rounded border border-edge bg-sheet px-2 py-1"
           maxLength={80}
           value={made.name}
           onChange={({ target }) => setMade({ ...made, name: target.value })}

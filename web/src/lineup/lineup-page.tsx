@@ -8,13 +8,15 @@ import { usePlayer, useWanted } from "../bench/playing/use-player";
 import { wantedOf } from "../bench/playing/wanted";
 import { moment } from "../bench/timecode";
 import { Timeline } from "../bench/timeline/timeline";
-import { useKeys } from "../bench/use-keys";
+import { timeKeys } from "../bench/use-keys";
 import { useRange } from "../bench/use-range";
 import { useRest, useTransport } from "../bench/use-transport";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
+import { useKeys } from "../ui/keyboard";
 import { Menu } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
+import { useTitle } from "../ui/use-title";
 import { Divider } from "./divider";
 import { Way } from "./way";
 
@@ -39,9 +41,10 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
   const transport = useTransport(footage.timing.frames, footage.timing.rate);
   const player = usePlayer(transport, footage.timing.rate);
   const range = useRange(footage);
-  useKeys(transport, range);
+  useKeys(timeKeys(transport, range));
   const time = moment(useRest(transport), footage.timing.rate);
   const navigate = useNavigate();
+  useTitle("Line-up", footage.name.replace(/\.[^.]+$/, ""), board.name);
   const client = useQueryClient();
   const bench = `/projects/${board.id}/framings/${framingId}`;
   useEffect(() => setWays(data ?? []), [data]);
@@ -79,7 +82,7 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
               {footage.name.replace(/\.[^.]+$/, "")}
             </Link>
             <span className="text-soft">/</span>
-            <span className="font-semibold">Line-up</span>
+            <h1 className="font-semibold">Line-up</h1>
           </>
         }
       >
@@ -94,7 +97,7 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
         <Button onClick={() => navigate(bench)}>Back to the bench</Button>
       </Header>
       <ProblemNote error={error} />
-      <main className="min-h-0 grow overflow-y-auto p-4">
+      <main id="main" tabIndex={-1} className="outline-none min-h-0 grow overflow-y-auto p-4">
         {compared.length === 2 ? (
           <Divider
             framingId={framingId}

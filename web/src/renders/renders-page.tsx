@@ -5,8 +5,10 @@ import { AT_WORK, boardQuery, rendersQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
+import { useTitle } from "../ui/use-title";
 import { Delivery } from "./delivery";
 import { KeepRule } from "./keep-rule";
+import { progressOf } from "./progress";
 import { QueueBar } from "./queue-bar";
 import { RenderCard } from "./render-card";
 
@@ -24,6 +26,7 @@ export function RendersPage() {
   const { data: board } = useQuery(boardQuery(projectId));
   const { data: renders, error } = useQuery(rendersQuery(projectId));
   useChanges(projectId);
+  useTitle(progressOf(renders ?? []), "Renders", board?.name);
   return (
     <div className="flex min-h-full flex-col">
       <Header
@@ -38,7 +41,7 @@ export function RendersPage() {
           </>
         }
       />
-      <main className="w-full max-w-4xl p-6">
+      <main id="main" tabIndex={-1} className="outline-none w-full max-w-4xl p-6">
         <div className="mb-4 flex items-baseline gap-5">
           <h1 className="grow text-[26px] font-bold tracking-tight">Renders</h1>
           {renders?.some(({ state, cleared }) => state === "done" && !cleared) && (

@@ -82,7 +82,7 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
           <input
             aria-label="Name of the treatment"
             placeholder="Name for how this is now"
-            className="min-w-0 grow rounded border border-rule bg-sheet px-2 py-1"
+            className="min-w-0 grow rounded border border-edge bg-sheet px-2 py-1"
             maxLength={80}
             value={name}
             onKeyDown={(event) => event.stopPropagation()}

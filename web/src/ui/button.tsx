@@ -3,8 +3,8 @@ import type { ButtonHTMLAttributes } from "react";
 type Look = "main" | "plain" | "quiet";
 
 const LOOKS: Record<Look, string> = {
-  main: "bg-ochre text-white font-semibold border-ochre hover:brightness-110",
-  plain: "bg-sheet text-ink font-semibold border-rule hover:border-soft",
+  main: "bg-ochre text-on-ochre font-semibold border-ochre hover:brightness-110",
+  plain: "bg-sheet text-ink font-semibold border-edge hover:border-soft",
   quiet: "border-transparent text-soft hover:text-ink hover:bg-sheet",
 };
 

@@ -15,7 +15,7 @@ export function ChoiceRow({ label, value, choices, onChange, hint }: Props) {
       <span>{label}</span>
       <select
         aria-label={label}
-        className="min-w-0 rounded border border-rule bg-sheet px-2 py-1"
+        className="min-w-0 rounded border border-edge bg-sheet px-2 py-1"
         value={value}
         onChange={({ target }) => onChange(target.value)}
       >

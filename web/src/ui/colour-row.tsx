@@ -33,7 +33,7 @@ export function ColourRow({ label, value, initial, suggested, onChange, onCommit
         <input
           type="color"
           aria-label={label}
-          className="h-7 w-full cursor-pointer rounded border border-rule bg-sheet p-0.5"
+          className="h-7 w-full cursor-pointer rounded border border-edge bg-sheet p-0.5"
           value={COLOUR.test(typed) ? `#${typed.replace("#", "")}` : value}
           onFocus={() => {
             before.current = value;
@@ -46,7 +46,7 @@ export function ColourRow({ label, value, initial, suggested, onChange, onCommit
         />
         <input
           aria-label={`${label}, hexadecimal`}
-          className="num min-w-0 rounded border border-rule bg-sheet px-2 py-1"
+          className="num min-w-0 rounded border border-edge bg-sheet px-2 py-1"
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
           onBlur={settle}

@@ -2,6 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { AT_WORK, rendersQuery, visitorQuery } from "../api/queries";
+import { RenderNotices } from "../renders/notices";
+import { LookMenu } from "./look";
 
 /** The line along the top: where you are, and what is being rendered. */
 export function Header({
@@ -15,23 +17,35 @@ export function Header({
 }) {
   const { data: visitor } = useQuery(visitorQuery);
   return (
-    <header className="flex h-12 shrink-0 items-center gap-4 border-b border-rule px-4">
-      <Link to="/" className="text-[17px] font-bold tracking-tight" style={{ fontStretch: "120%" }}>
-        Cadrage
-      </Link>
-      <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
-        {trail}
-      </nav>
-      <div className="grow" />
-      {children}
-      {!children && (
-        <Link to="/formats" className="text-soft hover:text-ink">
-          Formats
+    <>
+      <a
+        href="#main"
+        className="sr-only focus:not-sr-only focus:absolute focus:top-2 focus:left-2 focus:z-50 focus:bg-sheet focus:px-3 focus:py-2"
+      >
+        To the content
+      </a>
+      <header className="flex h-12 shrink-0 items-center gap-4 border-b border-rule px-4">
+        <Link to="/" className="text-[17px] font-bold tracking-tight" style={{ fontStretch: "120%" }}>
+          Cadrage
         </Link>
-      )}
-      {projectId !== undefined && <RendersLink projectId={projectId} />}
-      {visitor && !visitor.demonstration && <span className="text-soft">{visitor.name}</span>}
-    </header>
+        <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
+          {trail}
+        </nav>
+        <div className="grow" />
+        {children}
+        {!children && (
+          <>
+            <LookMenu />
+            <Link to="/formats" className="text-soft hover:text-ink">
+              Formats
+            </Link>
+          </>
+        )}
+        {projectId !== undefined && <RendersLink projectId={projectId} />}
+        {visitor && !visitor.demonstration && <span className="text-soft">{visitor.name}</span>}
+      </header>
+      {projectId !== undefined && <RenderNotices projectId={projectId} />}
+    </>
   );
 }
 

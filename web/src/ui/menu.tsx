@@ -1,9 +1,9 @@
 import { DropdownMenu } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef } from "react";
 
 export const MENU = "z-50 min-w-44 rounded border border-rule bg-sheet py-1 shadow-lg";
 export const OPENER =
-  "rounded border border-rule bg-sheet px-3 py-1.5 font-semibold hover:border-soft disabled:opacity-45";
+  "rounded border border-edge bg-sheet px-3 py-1.5 font-semibold hover:border-soft disabled:opacity-45";
 
 type Props = {
   /** What opens it, and how that looks. */
@@ -17,6 +17,7 @@ type Props = {
 
 /** A list of things to do, opened by a button. */
 export function Menu({ opener, look = OPENER, label, side = "bottom", disabled, items }: Props) {
+  const chosen = useRef<(() => void) | null>(null);
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger aria-label={label} disabled={disabled} className={look}>
@@ -27,14 +28,20 @@ export function Menu({ opener, look = OPENER, label, side = "bottom", disabled, 
           side={side}
           align={side === "top" ? "start" : "end"}
           className={MENU}
-          // What was chosen may bring up a field of its own, which keeps the focus it takes.
-          onCloseAutoFocus={(event) => event.preventDefault()}
+          // The focus goes back to the opener first; what was chosen may then bring up a field that takes it.
+          onCloseAutoFocus={() => {
+            const act = chosen.current;
+            chosen.current = null;
+            if (act) setTimeout(act);
+          }}
         >
           {items.map(([title, act]) => (
             <DropdownMenu.Item
               key={title}
               className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-paper"
-              onSelect={act}
+              onSelect={() => {
+                chosen.current = act;
+              }}
             >
               {title}
             </DropdownMenu.Item>

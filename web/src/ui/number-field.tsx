@@ -59,7 +59,7 @@ export function NumberField({
 
   return (
     <span
-      className={`flex items-center rounded border border-rule bg-sheet focus-within:border-ochre ${className}`}
+      className={`flex items-center rounded border border-edge bg-sheet focus-within:border-ochre ${className}`}
     >
       <input
         ref={field}

@@ -50,7 +50,7 @@ export function SliderRow(props: Props) {
           if (next !== undefined && !off) onCommit(next);
         }}
       >
-        <Slider.Track className="relative h-0.5 grow bg-rule">
+        <Slider.Track className="track relative h-0.5 grow bg-edge">
           <Slider.Range className="absolute h-full bg-ink" />
         </Slider.Track>
         <Slider.Thumb aria-label={label} className="block h-4 w-2 rounded-xs bg-ink" />

@@ -30,7 +30,7 @@ export function WordsRow({ label, value, onChange, onCommit }: Props) {
       <textarea
         aria-label={label}
         rows={Math.min(5, Math.max(1, typed.split("\n").length, Math.ceil(typed.length / 26)))}
-        className="min-w-0 resize-none rounded border border-rule bg-sheet px-2 py-1"
+        className="min-w-0 resize-none rounded border border-edge bg-sheet px-2 py-1"
         value={typed}
         onFocus={() => {
           typing.current = true;

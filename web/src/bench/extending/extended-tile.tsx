@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Plan } from "../../api/client";
 import { Tile } from "../tile";
+import { useSmall } from "../tiles";
 import { VERDICTS } from "./side-part";
 import { useStanding } from "./use-extension";
 
@@ -28,6 +29,7 @@ function useStays(): boolean {
 /** The scene extended, as a draft of this clip; or why it does not fit. */
 export function ExtendedTile({ framingId, title, plan, time, chosen, onChoose }: Props) {
   const stays = useStays();
+  const { small } = useSmall();
   const { data } = useStanding(framingId, stays || chosen ? plan : null, time, true);
   const sides = data?.verdict?.sides;
   const best = sides && (sides.left?.verdict === "unfit" ? sides.right : sides.left);
@@ -37,7 +39,7 @@ export function ExtendedTile({ framingId, title, plan, time, chosen, onChoose }:
   return (
     <span className="relative grid">
       <Tile {...{ framingId, time, plan, title, chosen, onChoose }} name="extended" />
-      {words && (
+      {words && !small && (
         <span
           title={best?.summary}
           className={`pointer-events-none absolute inset-x-1 top-1 rounded bg-well/85 px-1 text-center text-[12px] text-chalk`}

@@ -110,7 +110,7 @@ function Generated({ framingId, body, extension, onUse }: GeneratedProps) {
       <label className="grid gap-1">
         What an outside generator is to add
         <input
-          className="rounded border border-rule bg-sheet px-2 py-1"
+          className="rounded border border-edge bg-sheet px-2 py-1"
           maxLength={2000}
           value={prompt}
           onChange={({ target }) => setPrompt(target.value)}

@@ -80,7 +80,7 @@ export function Pins({ footage, following, transport }: FollowProps) {
             holds
             <select
               aria-label={`How long the pin at ${timecode(frameAt(pin.time, rate), rate)} holds`}
-              className="rounded border border-rule bg-sheet"
+              className="rounded border border-edge bg-sheet"
               value={String(toNumber(pin.hold))}
               onChange={({ target }) =>
                 solve(

@@ -56,7 +56,7 @@ export function DrawBox({ box, onDrawn, onLeave }: Props) {
           style={{ left: drawn.x, top: drawn.y, width: drawn.width, height: drawn.height }}
         />
       )}
-      <p className="-translate-x-1/2 pointer-events-none absolute top-3 left-1/2 whitespace-nowrap rounded bg-ink px-2 py-1 text-chalk">
+      <p className="-translate-x-1/2 pointer-events-none absolute top-3 left-1/2 whitespace-nowrap rounded bg-night px-2 py-1 text-chalk">
         Draw a box round what is to be followed. Escape leaves.
       </p>
     </div>

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import type { Board, Frame, FrameRow, Framing, Measure, Settings } from "../../api/client";
 import { shown, toExact, toNumber } from "../../api/exact";
 import { AddFrame } from "../../board/add-frame";
+import { useFrame } from "../../frames/use-frame";
 import { Button } from "../../ui/button";
 import { ChoiceRow } from "../../ui/choice-row";
 import { Fold } from "../../ui/fold";
@@ -13,7 +14,6 @@ import { ColourPart } from "./frame/colour-part";
 import { FilePart } from "./frame/file-part";
 import { FittingLine } from "./frame/fitting-line";
 import { GuidesPart } from "./frame/guides-part";
-import { useFrame } from "./frame/use-frame";
 
 type Props = { board: Board; framing: Framing; measure: Measure };
 

@@ -5,6 +5,7 @@ import { NumberField } from "../../ui/number-field";
 import { SliderRow } from "../../ui/slider-row";
 import { Anchors } from "../anchors";
 import { Tile } from "../tile";
+import { Tiles } from "../tiles";
 import type { Editing } from "../use-framing";
 import { tightnessOf } from "../well/use-placing";
 import { Straighten } from "./straighten";
@@ -37,29 +38,28 @@ export function PlacementPanel(props: Props) {
   // A size is chosen for the picture in its place: in the middle, where nothing has been moved yet.
   const sized = (fields: Partial<Placement>) => withPlacement({ ...fields, offset_x: "0", offset_y: "0" });
   const moved = toNumber(placement.offset_x) !== 0 || toNumber(placement.offset_y) !== 0;
+  const isChosen = ({ sizing, tightness }: Pick<(typeof CHOICES)[number], "sizing" | "tightness">) =>
+    placement.sizing === sizing &&
+    (sizing !== "tightness" || toNumber(placement.tightness) === Number(tightness));
   return (
     <section aria-label="Placement" className="grid gap-3">
-      <h2 className="font-semibold">Placement</h2>
       {plan.motion.keys.length > 0 && (
         <p className="border-l-3 border-ochre pl-3">
           Keys hold the placement. Drag in the well, and you are asked where it shall go; what keys do not set
           is set here, by number.
         </p>
       )}
-      <div className="grid grid-cols-3 gap-2">
+      <Tiles title="Placement" of="placements" chosen={CHOICES.find(isChosen)?.title}>
         {CHOICES.map(({ name, title, sizing, tightness }) => (
           <Tile
             key={name}
             {...{ framingId, name, title, time }}
             plan={sized({ sizing, tightness })}
-            chosen={
-              placement.sizing === sizing &&
-              (sizing !== "tightness" || toNumber(placement.tightness) === Number(tightness))
-            }
+            chosen={isChosen({ sizing, tightness })}
             onChoose={() => commit(sized({ sizing, tightness }), title)}
           />
         ))}
-      </div>
+      </Tiles>
       <SliderRow
         label="Tightness"
         {...{ unit: "%", low: 0, high: 200, step: 1, initial: 0, typedHigh: limits.tightness * 100 }}

@@ -36,7 +36,7 @@ type Props = {
   whole: Plan;
   following: Following;
   hand: FollowingHand;
-  rendering: ReturnType<typeof useRenders>;
+  rendering: ReturnType<typeof useRenders> & { request: () => void };
   extension: ExtensionOf;
   range: RangeOf;
 };
@@ -74,7 +74,7 @@ export function StepPanel({ step, board, footage, framing, editing, time, transp
           renders={rendering.renders}
           projectId={projectId}
           ordering={rendering.order.isPending}
-          onOrder={() => rendering.order.mutate()}
+          onOrder={rendering.request}
         />
       );
   }

@@ -9,6 +9,7 @@ import type { ExtensionOf } from "../extending/use-extension";
 import { QuietLine } from "../quiet-line";
 import { ReadableLine } from "../readable-line";
 import { Tile } from "../tile";
+import { Tiles } from "../tiles";
 import type { Editing } from "../use-framing";
 import type { Looking } from "../use-looking";
 import type { RangeOf } from "../use-range";
@@ -53,8 +54,7 @@ export function SurroundPanel({
 
   return (
     <section aria-label="Surround" className="grid gap-3">
-      <h2 className="font-semibold">Surround</h2>
-      <div className="grid grid-cols-3 gap-2">
+      <Tiles title="Surround" of="surrounds" chosen={current?.title}>
         {kinds.map((kind) => {
           const given = withSurround(initial(kind));
           const tile = { framingId, time, title: kind.title, plan: given };
@@ -78,7 +78,7 @@ export function SurroundPanel({
             />
           );
         })}
-      </div>
+      </Tiles>
       {plan.surround.kind === "extended" ? (
         <ExtendedPart
           {...{ framingId, projectId, footage, plan, time, extension, looking, range }}

@@ -29,7 +29,7 @@ export function WholeScreen({ onClose, ...composed }: Props) {
   return (
     <section ref={place} aria-label="The whole screen" className="fixed inset-0 z-50 bg-black">
       {size.width > 0 && <Composed {...composed} compared={false} box={fitted(size, composed.plan.frame)} />}
-      <p className="num absolute right-3 bottom-3 flex gap-4 text-chalk/70">
+      <p className="num absolute right-3 bottom-3 flex gap-4 text-chalk">
         {timecode(frame, composed.footage.timing.rate)}
         <button type="button" className="underline" onClick={onClose}>
           Back (F)

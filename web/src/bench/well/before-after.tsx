@@ -44,7 +44,7 @@ export function BeforeAfter({ framingId, plan, time, width, box, player }: Props
       >
         <span className="absolute inset-y-0 left-1/2 w-0.5 -translate-x-1/2 bg-chalk" />
       </div>
-      <p className="num pointer-events-none absolute bottom-2 w-full text-ink">
+      <p className="num pointer-events-none absolute bottom-2 w-full text-night">
         <span
           className="absolute bottom-0 bg-chalk px-1.5"
           style={{ right: `calc(${(1 - at) * 100}% + 10px)` }}

@@ -4,7 +4,10 @@ import { LostHatching } from "./lost";
 import { type Box, pointOnScreen, type ScreenBox, type ScreenPoint, toScreen, type View } from "./view";
 
 const TICK = 14;
-const GAP = 30;
+/** How far from the frame its dimension lines run, and how far their ends reach toward it and past them. */
+const GAP = 17;
+const TOWARD = 13;
+const PAST = 6;
 const SMALLEST_LABELLED = 30;
 
 type Segment = { from: number; to: number; label: string };
@@ -57,7 +60,7 @@ export function Dimensions({ view, measure, active, frame, well }: Props) {
         at={frameBox.y + frameBox.height + GAP}
         across
       />
-      <Chain segments={segmentsDown(view, measure, frameBox)} at={frameBox.x - 24} across={false} />
+      <Chain segments={segmentsDown(view, measure, frameBox)} at={frameBox.x - GAP} across={false} />
     </svg>
   );
 }
@@ -99,8 +102,8 @@ function Chain({ segments, at, across }: { segments: Segment[]; at: number; acro
   return (
     <g stroke="currentColor" fill="currentColor">
       {ends.map((end, index) => {
-        const { x: x1, y: y1 } = point(end, at - 22);
-        const { x: x2, y: y2 } = point(end, at + 8);
+        const { x: x1, y: y1 } = point(end, across ? at - TOWARD : at - PAST);
+        const { x: x2, y: y2 } = point(end, across ? at + PAST : at + TOWARD);
         // biome-ignore lint/suspicious/noArrayIndexKey: ends stay in their order
         return <line key={index} {...{ x1, y1, x2, y2 }} opacity="0.55" />;
       })}
@@ -108,7 +111,7 @@ function Chain({ segments, at, across }: { segments: Segment[]; at: number; acro
         const small = to - from < SMALLEST_LABELLED + label.length * 7;
         const { x: x1, y: y1 } = point(from + 1, at);
         const { x: x2, y: y2 } = point(to - 1, at);
-        const middle = point((from + to) / 2, small && across ? at + 19 : at);
+        const middle = point((from + to) / 2, small && across ? at + 16 : at);
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: segments stay in their order
           <g key={index}>

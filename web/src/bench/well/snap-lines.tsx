@@ -27,7 +27,7 @@ export function SnapLines({ snapped, view, size }: Props) {
         />
       )}
       {(across || down) && (
-        <p className="num pointer-events-none absolute top-3 left-1/2 -translate-x-1/2 rounded bg-ink px-2 py-1 text-chalk">
+        <p className="num pointer-events-none absolute top-3 left-1/2 -translate-x-1/2 rounded bg-night px-2 py-1 text-chalk">
           {[across && `${across.label} across`, down && `${down.label} down`].filter(Boolean).join(", ")}
         </p>
       )}

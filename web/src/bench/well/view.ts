@@ -13,7 +13,7 @@ export type ScreenPoint = { x: ScreenPx; y: ScreenPx };
 export type View = { left: number; top: number; across: number; down: number };
 
 /** Room around the frame for dimension lines and words. */
-export const MARGINS = { left: 78, right: 44, top: 52, bottom: 104 };
+export const MARGINS = { left: 32, right: 24, top: 30, bottom: 76 };
 
 /** The part of a frame or of a source that is drawn on. */
 export type Box = { x: number; y: number; width: number; height: number };

@@ -7,7 +7,7 @@ type Props = { looking: Looking; keying: Keying; following: boolean };
 export function WellBar({ looking, keying, following }: Props) {
   const { onSource, past, compared } = looking;
   const look = (pressed: boolean) =>
-    `whitespace-nowrap px-1.5 py-0.5 ${pressed ? "bg-chalk text-ink" : "bg-well/85 text-chalk hover:underline"}`;
+    `whitespace-nowrap px-1.5 py-0.5 ${pressed ? "bg-chalk text-night" : "bg-well/85 text-chalk hover:underline"}`;
   return (
     <>
       {keying.keyed && keying.on && (

@@ -112,7 +112,7 @@ export function Well(props: Props) {
         </span>
       </p>
       {straightening && (
-        <p className="-translate-x-1/2 absolute top-3 left-1/2 rounded bg-ink px-2 py-1 text-chalk">
+        <p className="-translate-x-1/2 absolute top-3 left-1/2 rounded bg-night px-2 py-1 text-chalk">
           Draw along the horizon, or along something upright.
         </p>
       )}

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { FrameRow, Framing, Settings } from "../../../api/client";
 import { catalogueQuery, estimateOf } from "../../../api/queries";
+import { BarsChoice } from "../../../frames/bars-choice";
 import { megabytes } from "../../../renders/words";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { Fold } from "../../../ui/fold";
@@ -8,7 +9,6 @@ import { ProblemNote } from "../../../ui/problem-note";
 import { TickRow } from "../../../ui/tick-row";
 import { WordsRow } from "../../../ui/words-row";
 import { AmountRows } from "./amount-rows";
-import { BarsChoice } from "./bars-choice";
 import { KeepSettings } from "./keep-settings";
 import { LayerRows } from "./layer-rows";
 import { SoundRows } from "./sound-rows";

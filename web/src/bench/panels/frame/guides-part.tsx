@@ -56,7 +56,7 @@ export function GuidesPart({ row, ask }: Props) {
         <input
           aria-label="Raster of the chart"
           placeholder={`${row.frame.width}x${row.frame.height}`}
-          className="num w-28 rounded border border-rule bg-sheet px-2 py-1"
+          className="num w-28 rounded border border-edge bg-sheet px-2 py-1"
           value={raster}
           onChange={({ target }) => setRaster(target.value.replace(/[^0-9x×]/g, ""))}
         />

@@ -41,7 +41,7 @@ export function KeepSettings({ settings, ownId }: Props) {
         <input
           aria-label="Name of the settings"
           placeholder="save under a name"
-          className="min-w-0 rounded border border-rule bg-sheet px-2 py-1"
+          className="min-w-0 rounded border border-edge bg-sheet px-2 py-1"
           value={name}
           onChange={({ target }) => setName(target.value)}
         />

@@ -62,7 +62,7 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
               </button>
               <select
                 aria-label={`How it goes on from ${name}`}
-                className="rounded border border-rule bg-sheet px-1.5 py-0.5"
+                className="rounded border border-edge bg-sheet px-1.5 py-0.5"
                 value={key.handles ? CURVE : key.ease}
                 onChange={({ target }) => put(index, easeNamed(target.value), "Ease")}
               >

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Frame, type FrameRow, type Settings, unwrap } from "../../../api/client";
-import { refreshFramings } from "../../../api/queries";
-import { IN_ORDER } from "../../../api/saves";
+import { api, type Frame, type FrameRow, type Settings, unwrap } from "../api/client";
+import { refreshFramings } from "../api/queries";
+import { IN_ORDER } from "../api/saves";
 
 /** Changing a frame of the project for every clip that goes into it, or what is asked of it. */
 export function useFrame(row: FrameRow) {

@@ -1,4 +1,4 @@
-import type { FrameRow, Settings } from "../../../api/client";
+import type { FrameRow, Settings } from "../api/client";
 
 type Props = { row: FrameRow; set: (fields: Partial<Settings>) => void };
 

@@ -1,0 +1,40 @@
+import { createContext, type ReactNode, useContext } from "react";
+import { useKept } from "../ui/kept";
+
+type Props = {
+  title: string;
+  /** What is chosen now, in a word or two. */
+  chosen: string | undefined;
+  /** Which tiles these are: whether they are small is kept for each. */
+  of: string;
+  children: ReactNode;
+};
+
+const Small = createContext({ small: false, settle: () => {} });
+
+/** Whether tiles are drawn small, and what is done once one was chosen. */
+export const useSmall = () => useContext(Small);
+
+/** Choices as pictures of this clip: large until one was chosen, then a strip, so that what is set of it comes up to the eye. */
+export function Tiles({ title, chosen, of, children }: Props) {
+  const [small, setSmall] = useKept(`small tiles of ${of}`, false);
+  return (
+    <>
+      <h2 className="flex items-baseline gap-2 font-semibold">
+        {title}
+        {small && chosen && <span className="font-normal text-soft">{chosen}</span>}
+        <button
+          type="button"
+          aria-expanded={!small}
+          className="ml-auto min-h-6 font-normal text-ochre underline"
+          onClick={() => setSmall(!small)}
+        >
+          {small ? "larger" : "smaller"}
+        </button>
+      </h2>
+      <Small value={{ small, settle: () => setSmall(true) }}>
+        <div className={`grid gap-2 ${small ? "grid-cols-6" : "grid-cols-3"}`}>{children}</div>
+      </Small>
+    </>
+  );
+}
