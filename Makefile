@@ -89,8 +89,9 @@ $(NODE): web/package-lock.json
 	cd web && npm ci --silent
 	@touch $@
 
-$(PAGE): $(NODE) $(shell find web/src web/public -type f) web/index.html web/vite.config.ts
+$(PAGE): $(SET_UP) $(NODE) $(shell find web/src web/public -type f) web/index.html web/vite.config.ts
 	cd web && npm run --silent build
+	$(BIN)/python -m whitenoise.compress --quiet web/dist
 	@touch $@
 
 # Chromium drives the page in tests; ffmpeg reads what Cadrage writes, independently; Redis brings workers together.

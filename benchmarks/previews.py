@@ -33,7 +33,7 @@ def previews(source: Path) -> tuple[Waits, Waits]:
     moment = info.duration / 2
     previewer.image(PLAN, source, info, moment, WIDTH)
     for number in range(TIMES):
-        surround = PLAN.surround.model_copy(update={"softness": 1 + number / 10})
+        surround = PLAN.surround.model_copy(update={"softness": Fraction(10 + number, 10)})
         plan = PLAN.model_copy(update={"surround": surround})
         began = time.perf_counter()
         previewer.image(plan, source, info, moment, WIDTH)

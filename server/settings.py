@@ -112,6 +112,8 @@ LOGIN_REDIRECT_URL = "/"
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB_DIR if WEB_DIR.exists() else None
 WHITENOISE_USE_FINDERS = True
+# What the build names by its content never changes.
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[\w-]{8}\.\w+$"
 
 # Uploads go to disk as they arrive, in the folder they stay in, so that accepting one is a rename.
 FILE_UPLOAD_HANDLERS = ["django.core.files.uploadhandler.TemporaryFileUploadHandler"]

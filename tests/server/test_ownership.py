@@ -25,6 +25,9 @@ READ = [
 WRITE = [
     ("post", "/api/projects/{project}/frames", {"width": 100, "height": 100}),
     ("patch", "/api/projects/{project}", {"name": "Mine"}),
+    ("post", "/api/projects/{project}/duplicate", None),
+    ("delete", "/api/projects/{project}", None),
+    ("post", "/api/projects/{project}/restore", None),
     ("put", "/api/framings/{framing}/design", {"steps": [{"design": {}, "label": "x"}], "version": 1}),
     ("post", "/api/framings/{framing}/undo", {"version": 1}),
     ("post", "/api/framings/{framing}/redo", {"version": 1}),

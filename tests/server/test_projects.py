@@ -1,77 +1,83 @@
-"""Projects, their frames, and what there is to choose from."""
+"""Projects: renamed, put away, removed and brought back, and made a second time."""
+
+import shutil
+from datetime import timedelta
+from pathlib import Path
 
 import pytest
+from django.conf import settings
+from django.utils import timezone
 
-from cadrage.finish import Captions, Finish, Title
-from cadrage.surrounds import SURROUND_KINDS
-from server.studio.models import Project
+from server.studio.actions.footage import UNDO_TIME, import_file
+from server.studio.actions.removing import purge
+from server.studio.models import Footage, Project
+from tests.server.page import put, state
 
 pytestmark = pytest.mark.django_db
 
 
-def post(client, address, body):
-    return client.post(address, body, content_type="application/json")
+def line(client, project):
+    return next((one for one in client.get("/api/projects").json() if one["id"] == project.pk), None)
 
 
-def test_a_new_project_has_a_wide_frame(ida):
-    made = post(ida, "/api/projects", {"name": "Foyer"}).json()
+def changed(client, project, **fields):
+    return client.patch(f"/api/projects/{project.pk}", fields, content_type="application/json")
+
+
+def test_a_project_is_renamed_put_away_and_fetched_back(ida, project):
+    assert changed(ida, project, name="Second cut").json()["name"] == "Second cut"
+    assert changed(ida, project, put_away=True).json() == line(ida, project)
+    assert (line(ida, project)["name"], line(ida, project)["put_away"]) == ("Second cut", True)
+    changed(ida, project, put_away=False)
+    assert not line(ida, project)["put_away"]
+    assert changed(ida, project, name="").status_code == 422
+
+
+def test_it_is_shown_by_framings_from_all_over_it(ida, project, framing):
+    assert line(ida, project)["framings"] == [framing.pk]
+
+
+def test_a_removed_project_is_gone_until_it_is_brought_back(ida, joel, project, framing):
+    address = f"/api/projects/{project.pk}"
+    assert joel.delete(address).status_code == 404
+    assert ida.delete(address).status_code == 204
+    assert line(ida, project) is None
+    assert ida.get(address).status_code == 404
+    assert joel.post(f"{address}/restore").status_code == 404
+    assert ida.post(f"{address}/restore").json()["clips"] == 1
+    assert ida.get(address).status_code == 200
+
+
+def test_after_a_while_it_goes_with_its_files(ida, project, framing, django_capture_on_commit_callbacks):
+    path = framing.footage.path
+    ida.delete(f"/api/projects/{project.pk}")
+    with django_capture_on_commit_callbacks(execute=True):
+        purge()
+    assert path.exists()
+    Project.everything.update(removed=timezone.now() - UNDO_TIME - timedelta(seconds=1))
+    with django_capture_on_commit_callbacks(execute=True):
+        purge()
+    assert not path.exists()
+    assert not Project.everything.filter(pk=project.pk).exists()
+
+
+def test_a_second_one_has_all_but_the_renders_and_lives_apart(ida, project, framing, small_clip):
+    """What stands behind a framing is another clip of the project: in the second project, that one's own."""
+    copy = Path(settings.INCOMING_DIR) / "behind.mp4"
+    shutil.copyfile(small_clip, copy)
+    behind = import_file(project, "Behind.mp4", copy)
+    plan = state(ida, framing)["plan"]
+    loop = {"kind": "loop", "of": f"footage:{behind.pk}"}
+    assert put(ida, framing, plan | {"surround": loop}).status_code == 200
+
+    made = ida.post(f"/api/projects/{project.pk}/duplicate").json()
+    assert (made["name"], made["clips"], made["frames"]) == ("Wall copy", 2, 1)
+    first, second = Footage.objects.filter(project=made["id"])
     board = ida.get(f"/api/projects/{made['id']}").json()
-    assert (board["name"], board["footage"], board["cells"]) == ("Foyer", [], [])
-    assert [(row["shape"], row["frame"]["width"]) for row in board["frames"]] == [("16:9", 1920)]
-
-
-@pytest.mark.parametrize("name", ["", "x" * 121, None, 7])
-def test_a_project_needs_a_name(ida, name):
-    assert post(ida, "/api/projects", {"name": name}).status_code == 422
-    assert not Project.objects.exists()
-
-
-def test_a_project_is_renamed(ida, project):
-    answer = ida.patch(f"/api/projects/{project.pk}", {"name": "Wall, east"}, content_type="application/json")
-    assert answer.json()["name"] == "Wall, east"
-
-
-def test_every_clip_goes_into_every_frame(ida, framing):
-    project = framing.footage.project_id
-    post(ida, f"/api/projects/{project}/frames", {"name": "Square", "width": 360, "height": 360})
-    board = ida.get(f"/api/projects/{project}").json()
-    assert len(board["cells"]) == 2
-    assert {row["placement"] for row in board["cells"]} == {"whole picture"}
-    assert all(row["obeys"] and not row["rule_set"] for row in board["cells"])
-    assert len(ida.get(f"/api/projects/{project}").json()["cells"]) == 2
-
-
-def test_a_frame_without_a_name_is_called_by_its_size(ida, project):
-    made = post(ida, f"/api/projects/{project.pk}/frames", {"width": 400, "height": 300}).json()
-    assert (made["frame"]["name"], made["shape"]) == ("400×300", "4:3")
-
-
-def test_a_project_holds_a_dozen_frames(ida, project):
-    answers = [post(ida, f"/api/projects/{project.pk}/frames", {"width": 100, "height": 100}) for _ in range(12)]
-    assert [answer.status_code for answer in answers] == [200] * 11 + [422]
-    assert "at most 12" in answers[-1].json()["title"]
-
-
-def test_the_catalogue(ida):
-    found = ida.get("/api/catalogue").json()
-    frames = [row["format"]["frame"] for row in found["frames"]]
-    sizes = {(frame["width"], frame["height"]) for frame in frames}
-    assert sizes >= {(1920, 1080), (1080, 1920), (1080, 1080), (1440, 1080), (3840, 2160), (4096, 1716), (720, 576)}
-    assert all(row["format"]["source"] for row in [*found["frames"], *found["sources"]])
-    assert found["squeezes"] == ["1.25", "1.3", "4/3", "1.5", "1.8", "2"]
-    assert [kind["kind"] for kind in found["surrounds"]] == list(SURROUND_KINDS)
-    assert {part["name"] for part in found["finish"]} == set(Finish.model_fields) - {"captions", "titles"}
-    assert {control["name"] for control in found["title"]} == set(Title.model_fields)
-    assert {control["name"] for control in found["captions"]} == set(Captions.model_fields)
-
-
-def test_what_is_not_there_is_told_in_one_form(ida):
-    answer = ida.get("/api/projects/999")
-    assert answer.status_code == 404
-    assert answer.json() == {
-        "type": "about:blank",
-        "status": 404,
-        "title": "There is nothing here.",
-        "remedy": "Go back to your projects.",
-        "clip": None,
-    }
+    cell = next(cell["id"] for cell in board["cells"] if cell["footage"] == first.pk)
+    twin = ida.get(f"/api/framings/{cell}").json()["plan"]
+    assert twin["surround"]["of"] == f"footage:{second.pk}"
+    assert twin["placement"] == plan["placement"]
+    assert first.path != framing.footage.path
+    framing.footage.path.unlink()
+    assert first.path.read_bytes()

@@ -8,12 +8,10 @@ import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { guardLeaving } from "./api/saves";
-import { BenchPage } from "./bench/bench-page";
 import { forgetLeft, leaveAll, resumeAll, unsaved } from "./bench/editor/editors";
 import { BoardPage } from "./board/board-page";
-import { ProjectsPage } from "./board/projects-page";
 import { uploading } from "./board/uploads";
-import { RendersPage } from "./renders/renders-page";
+import { ProjectsPage } from "./projects/projects-page";
 import { KeysHelp } from "./ui/keys-help";
 import { LookOfPage } from "./ui/look";
 import { RouteFocus } from "./ui/route-focus";
@@ -21,6 +19,11 @@ import { StrayFiles } from "./ui/stray-files";
 
 const FormatsPage = lazy(() =>
   import("./formats/formats-page").then((module) => ({ default: module.FormatsPage })),
+);
+const openBench = () => import("./bench/bench-page");
+const BenchPage = lazy(() => openBench().then((module) => ({ default: module.BenchPage })));
+const RendersPage = lazy(() =>
+  import("./renders/renders-page").then((module) => ({ default: module.RendersPage })),
 );
 const LineupPage = lazy(() =>
   import("./lineup/lineup-page").then((module) => ({ default: module.LineupPage })),
@@ -35,6 +38,8 @@ const client = new QueryClient({
 });
 guardLeaving(() => client.isMutating() > 0 || uploading() || unsaved(), leaveAll, forgetLeft);
 resumeAll(client);
+// The bench is where people go next: it comes once the first page is there.
+requestIdleCallback(() => openBench().catch(() => undefined), { timeout: 3000 });
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

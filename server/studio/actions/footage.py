@@ -12,7 +12,6 @@ from cachetools import LRUCache
 from django.conf import settings
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.db import transaction
-from django.utils import timezone
 
 from cadrage import files
 from cadrage.errors import CadrageError, MissingSource
@@ -288,34 +287,6 @@ def _point(footage: Footage, info: MediaInfo, where: dict[str, object]) -> Foota
     if ours:
         transaction.on_commit(lambda: delete_file(old))
     return Footage.objects.select_related("project").get(pk=footage.pk)
-
-
-def remove(footage: Footage) -> None:
-    """Take a clip out of its project. It can be brought back for a while; see `UNDO_TIME`."""
-    footage.removed = timezone.now()
-    footage.save(update_fields=["removed"])
-
-
-def bring_back(footage: Footage) -> Footage:
-    """Undo a removal."""
-    footage.removed = None
-    footage.save(update_fields=["removed"])
-    return footage
-
-
-def purge() -> None:
-    """Delete, for good, what was removed long enough ago: rows, files and all that was rendered from them."""
-    jobs.each(Footage.everything.filter(removed__lt=timezone.now() - UNDO_TIME), _purge)
-
-
-def _purge(footage: Footage) -> None:
-    renders = [render for framing in footage.framings.all() for render in framing.renders.all()]
-    paths = [path for render in renders for path in (render.path, render.workspace.folder)]
-    if not footage.linked:
-        paths.append(footage.path)
-    footage.delete()
-    for path in paths:
-        transaction.on_commit(lambda path=path: delete_file(path))
 
 
 def delete_file(path: Path) -> None:

@@ -5,6 +5,7 @@ from hashlib import blake2b
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
+from django.db.models import Count, Q
 
 from cadrage.errors import BadRequest
 from cadrage.formats import FIRST_FRAME, Delivery, Frame
@@ -14,6 +15,7 @@ from server.studio.models import Analysis, Framing, OwnFrame, OwnSettings, Proje
 from server.studio.models.project import named
 
 MOST_FRAMES = 12
+SHOWN = 4
 TOLD_EACH = 10
 """Percent of an analysis from one time that a page is told of it to the next."""
 
@@ -46,11 +48,30 @@ def begin(owner: AbstractBaseUser, name: str, frames: tuple[Frame, ...] = (FIRST
     return project
 
 
-def rename(project: Project, name: str) -> Project:
-    """Give a project another name."""
-    project.name = name
-    project.save(update_fields=["name"])
+def change(project: Project, name: str | None = None, put_away: bool | None = None) -> Project:
+    """Give a project another name, or put it away, or fetch it back; what is None stays."""
+    project.name = project.name if name is None else name
+    project.put_away = project.put_away if put_away is None else put_away
+    project.save(update_fields=["name", "put_away"])
     return project
+
+
+def lines(owner: AbstractBaseUser) -> list[tuple[Project, int, int, list[int]]]:
+    """The projects of somebody, newest first: each with its clips and frames counted, and framings to show it by."""
+    rows = Project.objects.filter(owner=owner).annotate(
+        clips=Count("footage", filter=Q(footage__removed__isnull=True), distinct=True),
+        shapes=Count("frames", distinct=True),
+    )
+    firsts: dict[int, list[int]] = {}
+    cells = Framing.objects.filter(footage__project__in=rows, footage__removed=None).order_by("frame", "footage")
+    for pk, project in cells.values_list("pk", "footage__project"):
+        firsts.setdefault(project, []).append(pk)
+    return [(row, row.clips, row.shapes, _spread(firsts.get(row.pk, []))) for row in rows]
+
+
+def _spread(found: list[int]) -> list[int]:
+    """A few of many, from all over them."""
+    return found if len(found) <= SHOWN else [found[at * (len(found) - 1) // (SHOWN - 1)] for at in range(SHOWN)]
 
 
 def keep(project: Project, days: int | None, gigabytes: float | None) -> Project:

@@ -11,7 +11,7 @@ from cadrage.errors import BadRequest
 from cadrage.footage import Interpretation, effective_timing
 from cadrage.plan import Range
 from cadrage.values import parse_exact
-from server.studio.actions import analyses, folders
+from server.studio.actions import analyses, folders, removing
 from server.studio.actions import footage as actions
 from server.studio.actions.previews import alone_key, kept, own_colours, previewer
 from server.studio.actions.rules import RuleBook
@@ -82,14 +82,14 @@ def find(request: HttpRequest, footage_id: int, given: PathIn) -> FootageOut:
 @router.delete("/footage/{footage_id}", response={204: None})
 def remove(request: HttpRequest, footage_id: int) -> tuple[int, None]:
     """Take a clip out of its project; for a while it can be brought back."""
-    actions.remove(owned.footage(request, footage_id))
+    removing.remove(owned.footage(request, footage_id))
     return 204, None
 
 
 @router.post("/footage/{footage_id}/restore", response=FootageOut)
 def restore(request: HttpRequest, footage_id: int) -> FootageOut:
     """Bring a removed clip back."""
-    return FootageOut.of(actions.bring_back(owned.footage(request, footage_id, Footage.everything)))
+    return FootageOut.of(removing.bring_back(owned.footage(request, footage_id, Footage.everything)))
 
 
 @router.get("/footage/{footage_id}/strip")

@@ -20,9 +20,9 @@ from server.studio.models import (
 )
 
 
-def project(request: HttpRequest, pk: int) -> Project:
-    """A project of the visitor's."""
-    return get_object_or_404(Project, pk=pk, owner=request.user)
+def project(request: HttpRequest, pk: int, among: Manager[Project] = Project.objects) -> Project:
+    """A project of the visitor's; one that was removed only where it is looked for among all."""
+    return get_object_or_404(among, pk=pk, owner=request.user)
 
 
 def frame(request: HttpRequest, pk: int) -> ProjectFrame:

@@ -1,14 +1,15 @@
 """Projects, their boards and their cells."""
 
 from django.conf import settings
-from django.db.models import Count, Q
 from django.http import HttpRequest
 from ninja import Router
 
 from cadrage.motion import Motion
 from server.studio.actions import framings as framing_actions
 from server.studio.actions import projects as actions
+from server.studio.actions import removing
 from server.studio.actions import treatments as treatment_actions
+from server.studio.actions.duplicating import duplicate
 from server.studio.actions.footage import first_of_each
 from server.studio.actions.materials import Shelf
 from server.studio.actions.rules import RuleBook
@@ -20,6 +21,7 @@ from server.studio.api.schemas import (
     Changes,
     FootageOut,
     FrameOut,
+    ProjectChange,
     ProjectIn,
     ProjectLine,
     Visitor,
@@ -43,18 +45,48 @@ def visitor(request: HttpRequest) -> Visitor:
 @router.get("/projects", response=list[ProjectLine])
 def projects(request: HttpRequest) -> list[ProjectLine]:
     """The visitor's projects, newest first."""
-    rows = Project.objects.filter(owner=request.user).annotate(
-        clips=Count("footage", filter=Q(footage__removed__isnull=True), distinct=True),
-        shapes=Count("frames", distinct=True),
+    return [_line(*line) for line in actions.lines(request.user)]
+
+
+def _line(row: Project, clips: int, frames: int, framings: list[int]) -> ProjectLine:
+    return ProjectLine(
+        id=row.pk,
+        name=row.name,
+        clips=clips,
+        frames=frames,
+        put_away=row.put_away,
+        created=row.created,
+        framings=framings,
     )
-    return [ProjectLine(id=row.pk, name=row.name, clips=row.clips, frames=row.shapes) for row in rows]
+
+
+def _line_of(row: Project) -> ProjectLine:
+    return _line(row, row.footage.count(), row.frames.count(), [])
 
 
 @router.post("/projects", response=ProjectLine)
 def create_project(request: HttpRequest, given: ProjectIn) -> ProjectLine:
     """A new project, with the first frame of the catalogue in it."""
-    project = actions.begin(request.user, given.name)
-    return ProjectLine(id=project.pk, name=project.name, clips=0, frames=1)
+    return _line_of(actions.begin(request.user, given.name))
+
+
+@router.post("/projects/{project_id}/duplicate", response=ProjectLine)
+def duplicate_project(request: HttpRequest, project_id: int) -> ProjectLine:
+    """A second project with the same clips, frames, rules and framings; without renders."""
+    return _line_of(duplicate(owned.project(request, project_id)))
+
+
+@router.delete("/projects/{project_id}", response={204: None})
+def remove_project(request: HttpRequest, project_id: int) -> tuple[int, None]:
+    """Take a project away, with all that is in it. For a while it can be brought back."""
+    removing.remove(owned.project(request, project_id))
+    return 204, None
+
+
+@router.post("/projects/{project_id}/restore", response=ProjectLine)
+def restore_project(request: HttpRequest, project_id: int) -> ProjectLine:
+    """Bring a removed project back."""
+    return _line_of(removing.bring_back(owned.project(request, project_id, Project.everything)))
 
 
 @router.get("/projects/{project_id}", response=Board)
@@ -83,10 +115,9 @@ def changes(request: HttpRequest, project_id: int) -> Changes:
 
 
 @router.patch("/projects/{project_id}", response=ProjectLine)
-def rename_project(request: HttpRequest, project_id: int, given: ProjectIn) -> ProjectLine:
-    """Give a project another name."""
-    project = actions.rename(owned.project(request, project_id), given.name)
-    return ProjectLine(id=project.pk, name=project.name, clips=project.footage.count(), frames=project.frames.count())
+def change_project(request: HttpRequest, project_id: int, given: ProjectChange) -> ProjectLine:
+    """Give a project another name, put it away, or fetch it back."""
+    return _line_of(actions.change(owned.project(request, project_id), given.name, given.put_away))
 
 
 @router.post("/projects/{project_id}/cells", response=list[int])

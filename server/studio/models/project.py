@@ -9,20 +9,36 @@ from cadrage.formats import Delivery, Frame
 from cadrage.output import Settings
 
 
+class Present(models.Manager["Project"]):
+    """Projects that have not been removed."""
+
+    def get_queryset(self) -> models.QuerySet["Project"]:
+        """Those."""
+        return super().get_queryset().filter(removed__isnull=True)
+
+
 class Project(models.Model):
     """A set of clips and the frames they must go into. Nobody but its owner sees it.
 
-    Results are kept for `keep_days` days and up to `keep_gigabytes` in all; null is for ever, and without end.
+    Results are kept for `keep_days` days and up to `keep_gigabytes` in all; null is for ever, and without end. One
+    that was put away stands apart from those that are worked on.
     """
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="projects")
     name = models.CharField(max_length=120)
     keep_days = models.PositiveIntegerField(null=True)
     keep_gigabytes = models.FloatField(null=True)
+    put_away = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
+    removed = models.DateTimeField(null=True, default=None)
+
+    everything = models.Manager()
+    objects = Present()
 
     class Meta:
         ordering = ["-created"]
+        base_manager_name = "everything"
+        default_manager_name = "objects"
 
     def __str__(self) -> str:
         return self.name

@@ -1304,14 +1304,18 @@ export interface paths {
         get: operations["server_studio_api_projects_board"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Remove Project
+         * @description Take a project away, with all that is in it. For a while it can be brought back.
+         */
+        delete: operations["server_studio_api_projects_remove_project"];
         options?: never;
         head?: never;
         /**
-         * Rename Project
-         * @description Give a project another name.
+         * Change Project
+         * @description Give a project another name, put it away, or fetch it back.
          */
-        patch: operations["server_studio_api_projects_rename_project"];
+        patch: operations["server_studio_api_projects_change_project"];
         trace?: never;
     };
     "/api/projects/{project_id}/cells": {
@@ -1408,6 +1412,26 @@ export interface paths {
         get: operations["server_studio_api_deliveries_sheet"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Duplicate Project
+         * @description A second project with the same clips, frames, rules and framings; without renders.
+         */
+        post: operations["server_studio_api_projects_duplicate_project"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1564,6 +1588,26 @@ export interface paths {
          * @description Order renders of framings as they are now; none is ordered where one cannot be.
          */
         post: operations["server_studio_api_renders_order_many"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Project
+         * @description Bring a removed project back.
+         */
+        post: operations["server_studio_api_projects_restore_project"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5813,6 +5857,16 @@ export interface components {
             name: string;
         };
         /**
+         * ProjectChange
+         * @description What is to change of a project.
+         */
+        ProjectChange: {
+            /** Name */
+            name?: string | null;
+            /** Put Away */
+            put_away?: boolean | null;
+        };
+        /**
          * ProjectIn
          * @description A new name for a project.
          */
@@ -5822,17 +5876,26 @@ export interface components {
         };
         /**
          * ProjectLine
-         * @description A project in a list.
+         * @description A project in a list. `framings` are some by which it is shown; `created` is when it was begun.
          */
         ProjectLine: {
             /** Clips */
             clips: number;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
             /** Frames */
             frames: number;
+            /** Framings */
+            framings: number[];
             /** Id */
             id: number;
             /** Name */
             name: string;
+            /** Put Away */
+            put_away: boolean;
         };
         /**
          * Push
@@ -9048,7 +9111,27 @@ export interface operations {
             };
         };
     };
-    server_studio_api_projects_rename_project: {
+    server_studio_api_projects_remove_project: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_projects_change_project: {
         parameters: {
             query?: never;
             header?: never;
@@ -9059,7 +9142,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ProjectIn"];
+                "application/json": components["schemas"]["ProjectChange"];
             };
         };
         responses: {
@@ -9192,6 +9275,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_studio_api_projects_duplicate_project: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectLine"];
+                };
             };
         };
     };
@@ -9477,6 +9582,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RenderOut"][];
+                };
+            };
+        };
+    };
+    server_studio_api_projects_restore_project: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectLine"];
                 };
             };
         };

@@ -1,4 +1,4 @@
-import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
+import { type CSSProperties, type ReactNode, useLayoutEffect, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Board, Footage, Framing, Measure, Plan } from "../api/client";
 import { toNumber } from "../api/exact";
@@ -102,7 +102,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   }
 
   return (
-    <div className="flex h-full min-h-[600px] flex-col overflow-hidden">
+    <div className="flex h-full min-h-[600px] narrow:h-auto narrow:min-h-full flex-col overflow-hidden narrow:overflow-visible">
       <Header projectId={board.id} trail={trail}>
         <Neighbours board={board} framing={framing} step={step} />
         <Button look="quiet" disabled={!undoes} title={undoes ?? undefined} onClick={undo}>
@@ -122,12 +122,16 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
           Render
         </Button>
       </Header>
-      <div className="flex min-h-0 grow">
-        <div className="flex w-36 shrink-0 flex-col justify-between border-r border-rule">
+      <div className="flex min-h-0 grow narrow:flex-col">
+        <div className="flex w-36 narrow:w-full shrink-0 flex-col justify-between narrow:border-r-0 border-rule border-r narrow:border-b">
           <Steps measure={here} checked={checkWords(rendering.renders)} current={step} onChoose={choose} />
           <RuleNote framing={framing} editor={editor} />
         </div>
-        <main id="main" tabIndex={-1} className="relative flex min-w-0 grow outline-none">
+        <main
+          id="main"
+          tabIndex={-1}
+          className="relative flex narrow:h-[64vw] narrow:max-h-[56vh] narrow:min-h-72 min-w-0 narrow:flex-none grow outline-none"
+        >
           <Wells
             {...{
               footage,
@@ -211,11 +215,15 @@ function Panel({ step, children }: { step: StepName; children: ReactNode }) {
     if (place.current) place.current.scrollTop = left.current[step] ?? 0;
   }, [step]);
   return (
-    <aside aria-label="What can be set" className="relative shrink-0 border-l border-rule" style={{ width }}>
+    <aside
+      aria-label="What can be set"
+      className="relative w-(--panel) narrow:w-full shrink-0 narrow:border-l-0 border-rule border-l narrow:border-t"
+      style={{ "--panel": `${width}px` } as CSSProperties}
+    >
       <PanelEdge />
       <div
         ref={place}
-        className="grid h-full content-start gap-4 overflow-y-auto p-4"
+        className="grid h-full narrow:h-auto content-start gap-4 overflow-y-auto p-4"
         onScroll={({ currentTarget }) => {
           left.current[step] = currentTarget.scrollTop;
         }}

@@ -9,9 +9,9 @@ export function IntoFrame({ board, framing, step }: Props) {
   const navigate = useNavigate();
   return (
     <label className="flex items-center gap-2 whitespace-nowrap text-soft">
-      into
+      <span className="snug:sr-only">into</span>
       <select
-        className="max-w-56 rounded border border-edge bg-sheet px-2 py-1.5 font-semibold text-ink"
+        className="max-w-56 snug:max-w-40 rounded border border-edge bg-sheet px-2 py-1.5 font-semibold text-ink"
         value={framing.id}
         onChange={(event) => navigate(`/projects/${board.id}/framings/${event.target.value}?step=${step}`)}
       >

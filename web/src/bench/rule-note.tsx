@@ -31,7 +31,10 @@ export function RuleNote({ framing, editor }: { framing: Framing; editor: PlanEd
   const { obeys, rule_set, rule_for } = framing;
   const action = "text-left text-ochre underline";
   return (
-    <section aria-label="Rule" className="grid gap-1 border-t border-rule p-3 text-[12px] leading-4">
+    <section
+      aria-label="Rule"
+      className="grid gap-1 narrow:flex narrow:flex-wrap narrow:items-baseline narrow:gap-x-4 border-t border-rule p-3 text-[12px] leading-4"
+    >
       <p>
         {obeys ? "By the rule for " : "Its own; there is a rule for "}
         <span className="text-soft">{rule_for}</span>

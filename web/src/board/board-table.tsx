@@ -3,6 +3,7 @@ import { type KeyboardEvent, type MouseEvent, useMemo, useRef, useState } from "
 import { useNavigate } from "react-router";
 import type { Board } from "../api/client";
 import { shown } from "../api/exact";
+import { useListed } from "../ui/keyboard";
 import type { Row } from "./arranging";
 import { BoardRow } from "./board-row";
 import { type Grid, rangeOf, toggled, walked } from "./selection";
@@ -22,6 +23,14 @@ const AHEAD = 9;
 /** Clips down, frames across. Arrow keys walk the cells, space selects, Enter opens the bench. */
 export function BoardTable({ board, rows, folders, selected, onSelect, onRemove }: Props) {
   const navigate = useNavigate();
+  useListed([
+    { keys: "Arrows", does: "To the next cell" },
+    { keys: "Shift+Arrows", does: "Select as far as there" },
+    { keys: "Space", does: "Select the cell" },
+    { keys: "Enter", does: "Open it on the bench" },
+    { keys: "$mod+a", does: "Select all cells" },
+    { keys: "Escape", does: "Select none" },
+  ]);
   const table = useRef<HTMLTableElement>(null);
   const [at, setAt] = useState<number | null>(null);
   const anchor = useRef<number | null>(null);

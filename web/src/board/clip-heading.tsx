@@ -6,6 +6,7 @@ import { damagedIn } from "../bench/panels/source/noticed";
 import { FailedAnalyses } from "../ui/failed-analyses";
 import { Menu } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
+import { RenameField } from "../ui/rename-field";
 import { FolderDialog } from "./folder-dialog";
 
 type Props = { footage: Footage; folders: boolean; onSelect: () => void; onRemove: () => void };
@@ -39,6 +40,7 @@ export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
           {renaming ? (
             <RenameField
               name={footage.name}
+              most={240}
               onDone={(name) => {
                 setRenaming(false);
                 if (name && name !== footage.name) rename.mutate(name);
@@ -101,25 +103,6 @@ function Notes({ footage }: { footage: Footage }) {
         <p className="num text-soft">{bars.summary}</p>
       )}
     </>
-  );
-}
-
-function RenameField({ name, onDone }: { name: string; onDone: (name: string | null) => void }) {
-  return (
-    <input
-      aria-label="New name"
-      // biome-ignore lint/a11y/noAutofocus: it comes up because its clip is being renamed
-      autoFocus
-      className="w-full rounded border border-ochre bg-sheet px-1.5 py-0.5 font-semibold"
-      defaultValue={name}
-      maxLength={240}
-      onBlur={({ target }) => onDone(target.value.trim())}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === "Enter") event.currentTarget.blur();
-        if (event.key === "Escape") onDone(null);
-      }}
-    />
   );
 }
 

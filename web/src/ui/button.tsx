@@ -5,7 +5,7 @@ type Look = "main" | "plain" | "quiet";
 const LOOKS: Record<Look, string> = {
   main: "bg-ochre text-on-ochre font-semibold border-ochre hover:brightness-110",
   plain: "bg-sheet text-ink font-semibold border-edge hover:border-soft",
-  quiet: "border-transparent text-soft hover:text-ink hover:bg-sheet",
+  quiet: "snug:px-1.5 border-transparent text-soft hover:text-ink hover:bg-sheet",
 };
 
 export function Button({

@@ -24,7 +24,7 @@ export function Header({
       >
         To the content
       </a>
-      <header className="flex h-12 shrink-0 items-center gap-4 border-b border-rule px-4">
+      <header className="top-0 z-20 flex narrow:sticky min-h-12 shrink-0 narrow:flex-wrap items-center gap-4 snug:gap-2 border-rule border-b bg-paper px-4 narrow:px-2 narrow:py-1">
         <Link to="/" className="text-[17px] font-bold tracking-tight" style={{ fontStretch: "120%" }}>
           Cadrage
         </Link>

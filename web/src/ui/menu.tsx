@@ -19,11 +19,11 @@ type Props = {
 export function Menu({ opener, look = OPENER, label, side = "bottom", disabled, items }: Props) {
   const chosen = useRef<(() => void) | null>(null);
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger aria-label={label} disabled={disabled} className={look}>
         {opener}
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
+      <DropdownMenu.Portal container={document.querySelector("main")}>
         <DropdownMenu.Content
           side={side}
           align={side === "top" ? "start" : "end"}

@@ -8,6 +8,7 @@ from server.studio.api.schemas.board import (
     FrameIn,
     FrameOut,
     GuidesOut,
+    ProjectChange,
     ProjectIn,
     ProjectLine,
 )
@@ -81,6 +82,7 @@ __all__ = [
     "PlateOut",
     "PlayIn",
     "PreviewIn",
+    "ProjectChange",
     "ProjectIn",
     "ProjectLine",
     "QueueIn",

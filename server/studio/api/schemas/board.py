@@ -1,5 +1,6 @@
 """The board: projects, their frames and all their cells."""
 
+from datetime import datetime
 from functools import lru_cache
 from typing import Annotated, Literal
 
@@ -38,13 +39,23 @@ class Changes(Schema):
     renders: str
 
 
+class ProjectChange(Schema):
+    """What is to change of a project."""
+
+    name: str | None = Field(None, min_length=1, max_length=120)
+    put_away: bool | None = None
+
+
 class ProjectLine(Schema):
-    """A project in a list."""
+    """A project in a list. `framings` are some by which it is shown; `created` is when it was begun."""
 
     id: int
     name: str
     clips: int
     frames: int
+    put_away: bool
+    created: datetime
+    framings: list[int]
 
 
 class FrameIn(Schema):

@@ -14,7 +14,8 @@ from django.db.utils import OperationalError
 
 from server.studio.actions import analyses, generations, plate_work, plates, work
 from server.studio.actions.clearing import clear_due, sweep
-from server.studio.actions.footage import purge, read_anew
+from server.studio.actions.footage import read_anew
+from server.studio.actions.removing import purge
 
 PICK_UP_SECONDS = 2
 FORGET_DAYS = 1

@@ -53,7 +53,7 @@ export function SurroundPanel({
   const initial = (kind: Kind) => left.current[kind.kind] ?? defaults(kind);
 
   return (
-    <section aria-label="Surround" className="grid gap-3">
+    <section aria-label="Surround" className="grid gap-2">
       <Tiles title="Surround" of="surrounds" chosen={current?.title}>
         {kinds.map((kind) => {
           const given = withSurround(initial(kind));

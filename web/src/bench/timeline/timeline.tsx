@@ -29,8 +29,8 @@ export function Timeline({ footage, aspect, transport, range, player, lanes }: P
   const { muted } = usePlayed(player);
   const { frames, rate } = footage.timing;
   return (
-    <footer className="flex min-h-[104px] shrink-0 items-end gap-4 border-t border-rule px-4 py-5">
-      <div className="w-32 shrink-0">
+    <footer className="bottom-0 z-10 flex narrow-tall:sticky min-h-[104px] narrow:min-h-0 shrink-0 narrow:flex-wrap items-end gap-4 narrow:gap-2 border-rule border-t bg-paper px-4 narrow:px-2 py-5 narrow:py-2">
+      <div className="w-32 narrow:w-28 shrink-0">
         <Clock {...{ transport, rate }} />
         <p className="num text-soft">of {timecode(frames, rate)}</p>
         <p className="num text-soft">{shown(rate, 3)} fps</p>
@@ -52,7 +52,7 @@ export function Timeline({ footage, aspect, transport, range, player, lanes }: P
           {muted ? "muted" : "with sound"}
         </button>
       </div>
-      <div className="min-w-0 grow">
+      <div className="min-w-0 grow narrow:order-last narrow:w-full narrow:basis-full">
         {lanes}
         <Slider {...{ transport, frames, rate }}>
           <img

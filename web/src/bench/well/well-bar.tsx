@@ -17,7 +17,7 @@ export function WellBar({ looking, keying, following }: Props) {
           </p>
         </div>
       )}
-      <div className="num absolute bottom-3 left-4 flex gap-3">
+      <div className="num absolute right-4 bottom-3 left-4 flex flex-wrap items-center gap-x-3 gap-y-1">
         <div className="flex border border-chalk/60">
           <button
             type="button"
@@ -49,7 +49,7 @@ export function WellBar({ looking, keying, following }: Props) {
             >
               Before, after
             </button>
-            <span className="whitespace-nowrap px-1.5 py-0.5 text-chalk">Surround off (B)</span>
+            <span className="narrow:hidden whitespace-nowrap px-1.5 py-0.5 text-chalk">Surround off (B)</span>
             <button type="button" className={look(false)} onClick={() => looking.setOnScreen(true)}>
               Whole screen (F)
             </button>

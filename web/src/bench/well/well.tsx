@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import type { Footage } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
 import { WELL } from "../../api/placement";
+import { useListed } from "../../ui/keyboard";
 import { everywhere } from "../editor/scope";
 import { Tint } from "../extending/tint";
 import type { Player } from "../playing/player";
@@ -43,6 +44,9 @@ type Props = Editing & {
   onStraightened: () => void;
 };
 
+/** Screen pixels of a frame over which its name and the size of the picture stand side by side. */
+const LEAST_FOR_BOTH = 400;
+
 /** The picture in its frame, in real pixels, with its dimensions drawn on it. */
 export function Well(props: Props) {
   const { plan, measure, framingId, footage, surroundOff, outside, transport, straightening } = props;
@@ -54,6 +58,10 @@ export function Well(props: Props) {
   const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props.hand);
   const drawing = useLine(place, view, framingId, props, props.onStraightened);
   const driven = useDriven(transport);
+  useListed([
+    { keys: "Arrows", does: "Picture reached: nudge it by a pixel" },
+    { keys: "Shift+Arrows", does: "The same by ten" },
+  ]);
   const rested = moment(useRest(transport), props.rate);
   const seen = surroundOff ? everywhere(plan, { surround: WELL }) : plan;
   useWheel(place, onWheel);
@@ -101,12 +109,12 @@ export function Well(props: Props) {
       )}
       <p
         className="num pointer-events-none absolute flex justify-between gap-4 whitespace-nowrap text-chalk"
-        style={{ left: frameBox.x, top: frameBox.y - 25, minWidth: Math.max(320, frameBox.width) }}
+        style={{ left: frameBox.x, top: frameBox.y - 25, minWidth: Math.max(160, frameBox.width) }}
       >
         <span className="bg-well/85 px-1">
           {plan.frame.name} {plan.frame.width} × {plan.frame.height}
         </span>
-        <span className="bg-well/85 px-1">
+        <span className={frameBox.width < LEAST_FOR_BOTH ? "hidden" : "bg-well/85 px-1"}>
           picture {shown(measure.picture.width, 1)} × {shown(measure.picture.height, 1)} at{" "}
           {shown(measure.scale, 4)}×
         </span>

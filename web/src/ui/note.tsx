@@ -1,4 +1,4 @@
-import { Button } from "../ui/button";
+import { Button } from "./button";
 
 /** What was just done, with the way back. */
 export function Note({ text, onUndo, onClose }: { text: string; onUndo?: () => void; onClose: () => void }) {

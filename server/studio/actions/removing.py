@@ -1,0 +1,59 @@
+"""Removing clips and projects: first out of sight, then, after a while in which it can be undone, for good."""
+
+from pathlib import Path
+from typing import TypeVar
+
+from django.db import transaction
+from django.utils import timezone
+
+from server.studio.actions import jobs
+from server.studio.actions.footage import UNDO_TIME, delete_file
+from server.studio.models import Footage, Project, Render
+
+Removable = TypeVar("Removable", Footage, Project)
+
+
+def remove(row: Footage | Project) -> None:
+    """Take a clip out of its project, or a project away. It can be brought back for a while; see `UNDO_TIME`."""
+    row.removed = timezone.now()
+    row.save(update_fields=["removed"])
+
+
+def bring_back(row: Removable) -> Removable:
+    """Undo a removal."""
+    row.removed = None
+    row.save(update_fields=["removed"])
+    return row
+
+
+def purge() -> None:
+    """Delete, for good, what was removed long enough ago: rows, files and all that was rendered from them."""
+    over = timezone.now() - UNDO_TIME
+    jobs.each(Footage.everything.filter(removed__lt=over), _purge_clip)
+    jobs.each(Project.everything.filter(removed__lt=over), _purge_project)
+
+
+def _purge_clip(footage: Footage) -> None:
+    paths = _files_of(footage)
+    footage.delete()
+    _delete(paths)
+
+
+def _purge_project(project: Project) -> None:
+    clips = Footage.everything.filter(project=project)
+    paths = [path for clip in clips for path in _files_of(clip)]
+    paths += [material.path for material in project.materials.all()]
+    project.delete()
+    _delete(paths)
+
+
+def _files_of(footage: Footage) -> list[Path]:
+    """What is ours of a clip: its own file, and all that was rendered from it."""
+    renders = Render.objects.filter(framing__footage=footage)
+    paths = [path for render in renders for path in (render.path, render.workspace.folder)]
+    return paths if footage.linked else [*paths, footage.path]
+
+
+def _delete(paths: list[Path]) -> None:
+    for path in paths:
+        transaction.on_commit(lambda path=path: delete_file(path))

@@ -1,0 +1,48 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, unwrap } from "../api/client";
+import { Button } from "../ui/button";
+import { ProblemNote } from "../ui/problem-note";
+
+/** A new project, by its name. However often it is pressed, it is one. */
+export function BeginProject() {
+  const [name, setName] = useState("");
+  const begun = useRef(false);
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const create = useMutation({
+    mutationFn: () => unwrap(api.POST("/api/projects", { body: { name } })),
+    onSuccess: (project) => {
+      client.invalidateQueries({ queryKey: ["projects"] });
+      navigate(`/projects/${project.id}`);
+    },
+    onError: () => {
+      begun.current = false;
+    },
+  });
+
+  function onSubmit(event: FormEvent) {
+    event.preventDefault();
+    if (!name.trim() || begun.current) return;
+    begun.current = true;
+    create.mutate();
+  }
+
+  return (
+    <form onSubmit={onSubmit} className="flex flex-wrap gap-2">
+      <input
+        aria-label="Name of the new project"
+        placeholder="Name of a new project"
+        className="w-72 rounded border border-edge bg-sheet px-3 py-1.5"
+        value={name}
+        maxLength={120}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <Button type="submit" disabled={!name.trim() || create.isPending}>
+        Begin a project
+      </Button>
+      <ProblemNote error={create.error} />
+    </form>
+  );
+}

@@ -1,0 +1,92 @@
+import { useSearchParams } from "react-router";
+import { Fold } from "../ui/fold";
+import { Header } from "../ui/header";
+import { Note } from "../ui/note";
+import { ProblemNote } from "../ui/problem-note";
+import { useTitle } from "../ui/use-title";
+import { BeginProject } from "./begin-project";
+import { ProjectRow } from "./project-row";
+import { found, type Order, useProjects } from "./use-projects";
+
+const MANY = 5;
+const ORDERS: Record<Order, string> = { newest: "newest first", oldest: "oldest first", name: "by name" };
+
+/** All projects of the visitor. */
+export function ProjectsPage() {
+  const projects = useProjects();
+  const [query, setQuery] = useSearchParams();
+  useTitle("Projects");
+  const search = query.get("search") ?? "";
+  const order = (query.get("sort") ?? "newest") as Order;
+  const set = (name: string, value: string) => {
+    const next = new URLSearchParams(query);
+    if (value) next.set(name, value);
+    else next.delete(name);
+    setQuery(next, { replace: true });
+  };
+  const all = projects.data ?? [];
+  const seen = found(all, search, order);
+  const [here, away] = [seen.filter((row) => !row.put_away), seen.filter((row) => row.put_away)];
+  return (
+    <div className="flex min-h-full flex-col">
+      <Header trail={<span className="font-semibold">Projects</span>} />
+      <main id="main" tabIndex={-1} className="w-full max-w-4xl p-6 outline-none">
+        <div className="mb-4 flex flex-wrap items-baseline gap-4">
+          <h1 className="grow text-[26px] font-bold tracking-tight">Projects</h1>
+          {all.length > MANY && (
+            <>
+              <input
+                type="search"
+                aria-label="Search projects"
+                placeholder="Search"
+                className="w-52 rounded border border-edge bg-sheet px-3 py-1"
+                value={search}
+                onChange={(event) => set("search", event.target.value)}
+              />
+              <select
+                aria-label="Order of projects"
+                className="rounded border border-edge bg-sheet px-2 py-1"
+                value={order}
+                onChange={(event) => set("sort", event.target.value)}
+              >
+                {Object.entries(ORDERS).map(([value, title]) => (
+                  <option key={value} value={value}>
+                    {title}
+                  </option>
+                ))}
+              </select>
+            </>
+          )}
+        </div>
+        <ProblemNote error={projects.error} />
+        {projects.removed && (
+          <Note text={`Deleted ${projects.removed.name}.`} onUndo={projects.undo} onClose={projects.forget} />
+        )}
+        <ul className="mb-6 border-t border-rule">
+          {here.map((row) => (
+            <ProjectRow key={row.id} {...{ row, projects }} />
+          ))}
+          {projects.data && here.length === 0 && (
+            <li className="border-b border-rule px-2 py-3 text-soft">
+              {search
+                ? "No project has these words in its name."
+                : "No project yet. A project holds the clips you must deliver and the frames they go into."}
+            </li>
+          )}
+        </ul>
+        <BeginProject />
+        {away.length > 0 && (
+          <div className="mt-8">
+            <Fold title="Put away" state={String(away.length)}>
+              <ul>
+                {away.map((row) => (
+                  <ProjectRow key={row.id} {...{ row, projects }} />
+                ))}
+              </ul>
+            </Fold>
+          </div>
+        )}
+      </main>
+    </div>
+  );
+}
