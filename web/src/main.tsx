@@ -7,6 +7,7 @@ import { Tooltip } from "radix-ui";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
+import { Problem } from "./api/client";
 import { guardLeaving } from "./api/saves";
 import { forgetLeft, leaveAll, resumeAll, unsaved } from "./bench/editor/editors";
 import { BoardPage } from "./board/board-page";
@@ -25,14 +26,22 @@ const BenchPage = lazy(() => openBench().then((module) => ({ default: module.Ben
 const RendersPage = lazy(() =>
   import("./renders/renders-page").then((module) => ({ default: module.RendersPage })),
 );
+const HelpPage = lazy(() => import("./help/help-page").then((module) => ({ default: module.HelpPage })));
 const LineupPage = lazy(() =>
   import("./lineup/lineup-page").then((module) => ({ default: module.LineupPage })),
 );
 // The server may stand on this very machine: it is asked even where the browser sees no network.
 const networkMode = "always";
+const AGAIN_MS = 4000;
 const client = new QueryClient({
   defaultOptions: {
-    queries: { retry: 1, refetchOnWindowFocus: false, networkMode },
+    queries: {
+      retry: 1,
+      refetchOnWindowFocus: false,
+      networkMode,
+      // What could not be had because the server was away comes by itself once it is back.
+      refetchInterval: ({ state: { error } }) => error instanceof Problem && error.status === 0 && AGAIN_MS,
+    },
     mutations: { networkMode },
   },
 });
@@ -55,6 +64,7 @@ if (root) {
               <Routes>
                 <Route path="/" element={<ProjectsPage />} />
                 <Route path="/formats" element={<FormatsPage />} />
+                <Route path="/help/:task?" element={<HelpPage />} />
                 <Route path="/projects/:projectId" element={<BoardPage />} />
                 <Route path="/projects/:projectId/framings/:framingId/lineup" element={<LineupPage />} />
                 <Route path="/projects/:projectId/renders" element={<RendersPage />} />

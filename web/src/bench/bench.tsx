@@ -1,8 +1,9 @@
 import { type CSSProperties, type ReactNode, useLayoutEffect, useRef, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link, useLocation } from "react-router";
 import type { Board, Footage, Framing, Measure, Plan } from "../api/client";
 import { toNumber } from "../api/exact";
 import { useBarsAsked } from "../frames/ask-bars";
+import { HelpLink } from "../help/help-link";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
@@ -19,16 +20,17 @@ import { StepPanel } from "./panels/step-panel";
 import { usePlayer } from "./playing/use-player";
 import { RuleNote } from "./rule-note";
 import { ShotBar } from "./shots/shot-bar";
-import { shotAt } from "./shots/shots";
+import { follows, shotAt } from "./shots/shots";
 import { useCutting } from "./shots/use-cutting";
 import { usePath } from "./shots/use-path";
-import { STEPS, type StepName, Steps } from "./steps";
+import { type StepName, Steps } from "./steps";
 import { frameAt, moment } from "./timecode";
 import { Lanes } from "./timeline/lanes";
 import { Timeline } from "./timeline/timeline";
 import { type Bench, useMeasureAt } from "./use-framing";
 import { useBenchKeys } from "./use-keys";
 import { useLooking } from "./use-looking";
+import { useKeptMoment, usePlace } from "./use-place";
 import { useRange } from "./use-range";
 import { checkWords, useRenders } from "./use-renders";
 import { type Transport, useRest, useTransport } from "./use-transport";
@@ -53,9 +55,10 @@ const OF_SHOTS: StepName[] = ["placement", "movement", "surround", "finish"];
 export function BenchView({ board, footage, framing, bench, plan: whole, measure, error, trail }: Props) {
   const { editor, state, measured } = bench;
   const { change, commit, abandon, undo, redo } = editor;
-  const [step, choose] = useStep();
+  const { step, choose, first } = usePlace();
   const { frames, rate } = footage.timing;
-  const transport = useTransport(frames, rate);
+  const transport = useTransport(frames, rate, first);
+  useKeptMoment(transport);
   const player = usePlayer(transport, rate);
   const range = useRange(footage);
   const reading = useInterpretation(footage);
@@ -92,6 +95,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const undoes = state.last ?? framing.undo;
   const redoes = state.last ? null : framing.redo;
 
+  const { search } = useLocation();
   const bars = useBarsAsked(board);
   const orderRender = () => bars.before([framing.frame], () => rendering.order.mutate());
   function orderAndLook() {
@@ -111,10 +115,10 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
         <Button look="quiet" disabled={!redoes} title={redoes ?? undefined} onClick={redo}>
           Redo
         </Button>
-        <IntoFrame board={board} framing={framing} step={step} />
+        <IntoFrame board={board} framing={framing} />
         <Link
           className="whitespace-nowrap text-soft hover:text-ink"
-          to={`/projects/${board.id}/framings/${framing.id}/lineup`}
+          to={`/projects/${board.id}/framings/${framing.id}/lineup${search}`}
         >
           Line-up
         </Link>
@@ -187,6 +191,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
               range,
             }}
           />
+          <HelpLink task={helpOn(step, plan)}>Help on this step</HelpLink>
         </Panel>
       </div>
       {bars.question}
@@ -204,6 +209,15 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
       />
     </div>
   );
+}
+
+/** The page of the help that a step's questions are answered on. */
+function helpOn(step: StepName, plan: Plan): string {
+  if (step === "frame") return "bars";
+  if (step === "movement" && follows(plan.motion)) return "following";
+  if (step === "surround" || step === "finish")
+    return plan.surround.kind === "extended" ? "extending" : "surround";
+  return step;
 }
 
 /** What is set at a step. Where it was left is where it is found again. */
@@ -238,10 +252,4 @@ function Panel({ step, children }: { step: StepName; children: ReactNode }) {
 function goToDoubt(transport: Transport, plan: Plan, rate: string) {
   const doubt = nextDoubt(plan, (transport.frame + 0.5) / toNumber(rate));
   if (doubt) transport.go(frameAt(doubt.start, rate));
-}
-
-function useStep(): [StepName, (step: StepName) => void] {
-  const [query, setQuery] = useSearchParams();
-  const asked = query.get("step") as StepName;
-  return [STEPS.includes(asked) ? asked : "placement", (step) => setQuery({ step }, { replace: true })];
 }

@@ -1,19 +1,20 @@
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import type { Board, Framing } from "../api/client";
 import type { StepName } from "./steps";
 
 type Props = { board: Board; framing: Framing; step: StepName };
 
 /** Which frame this clip is being put into; the others are one choice away. */
-export function IntoFrame({ board, framing, step }: Props) {
+export function IntoFrame({ board, framing }: Omit<Props, "step">) {
   const navigate = useNavigate();
+  const { search } = useLocation();
   return (
     <label className="flex items-center gap-2 whitespace-nowrap text-soft">
       <span className="snug:sr-only">into</span>
       <select
         className="max-w-56 snug:max-w-40 rounded border border-edge bg-sheet px-2 py-1.5 font-semibold text-ink"
         value={framing.id}
-        onChange={(event) => navigate(`/projects/${board.id}/framings/${event.target.value}?step=${step}`)}
+        onChange={(event) => navigate(`/projects/${board.id}/framings/${event.target.value}${search}`)}
       >
         {board.cells
           .filter((other) => other.footage === framing.footage)

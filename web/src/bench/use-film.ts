@@ -30,7 +30,7 @@ export function useFilm(video: RefObject<HTMLVideoElement | null>, transport: Tr
       if (Math.abs(film.currentTime - time) > within) film.currentTime = time;
     };
     const unsubscribe = transport.store.subscribe((now, before) => {
-      if (now.speed > 0 && film.paused) {
+      if (now.speed > 0 && now.speed !== before.speed && film.paused) {
         if (inFile(where, now.frame) >= seconds - within) film.currentTime = 0;
         film.playbackRate = now.speed;
         transport.drive(true);
@@ -50,8 +50,8 @@ export function useFilm(video: RefObject<HTMLVideoElement | null>, transport: Tr
       film.requestVideoFrameCallback(told);
     };
     const over = () => {
-      transport.drive(false);
       if (transport.store.getState().speed > 0) transport.stop();
+      transport.drive(false);
     };
     const on = { play: begun, pause: over, ended: over };
     for (const [name, act] of Object.entries(on)) film.addEventListener(name, act);

@@ -7,6 +7,8 @@ import { useHeld } from "./use-held";
 export function useLooking(step: StepName, mayBeWhole: boolean) {
   const [surroundOff] = useHeld("b", "Held: the picture without its surround");
   const [hidden] = useHeld("h", "Held: what lies outside the frame");
+  const [near] = useHeld("z", "Held: the frame under the pointer, pixel for pixel");
+  const [loupe, setLoupe] = useState(false);
   const [past, setPast] = useState(false);
   const [compared, setCompared] = useState(false);
   const [dimmed, setDimmed] = useState(true);
@@ -20,6 +22,10 @@ export function useLooking(step: StepName, mayBeWhole: boolean) {
     outside: past || hidden,
     past,
     compared,
+    /** Whether the frame under the pointer is shown pixel for pixel; `loupe` where that was chosen, not held. */
+    near: near || loupe,
+    loupe,
+    lookNear: () => setLoupe(!loupe),
     /** Whether what the window leaves out is dimmed on the source. */
     dimmed,
     dim: () => setDimmed(!dimmed),

@@ -19,8 +19,12 @@ export class Transport {
   readonly store: StoreApi<State>;
   private exact: number;
 
-  constructor(private readonly frames: number) {
-    const frame = Math.floor(frames / 2);
+  /** It begins at a picture; in the middle, where none is named. */
+  constructor(
+    private readonly frames: number,
+    first: number | null = null,
+  ) {
+    const frame = Math.min(frames - 1, Math.max(0, first ?? Math.floor(frames / 2)));
     this.exact = frame;
     this.store = createStore<State>(() => ({ frame, rest: frame, speed: 0, sought: 0, driven: false }));
   }
@@ -75,8 +79,9 @@ export class Transport {
   }
 }
 
-export function useTransport(frames: number, rate: string): Transport {
-  const transport = useMemo(() => new Transport(frames), [frames]);
+export function useTransport(frames: number, rate: string, first: number | null = null): Transport {
+  // biome-ignore lint/correctness/useExhaustiveDependencies: where it began is asked once
+  const transport = useMemo(() => new Transport(frames, first), [frames]);
   const playing = useStore(transport.store, ({ speed, driven }) => speed !== 0 && !driven);
   useEffect(() => {
     if (!playing) return;

@@ -81,6 +81,7 @@ export function Wells({ footage, framing, step, finished, shown, keying, path, a
           tinted={looking.tinted && plan.surround.kind === "extended"}
           titles={step === "finish"}
           outside={looking.outside}
+          near={looking.near}
           straightening={looking.straightening}
           onStraightened={() => looking.straighten(false)}
         />

@@ -31,7 +31,9 @@ export function AddFrame({ projectId, children }: { projectId: number; children:
       <Dialog.Trigger asChild>{children}</Dialog.Trigger>
       <Overlay title="Add a frame">
         <div className="min-h-0 overflow-y-auto">
-          {catalogue && <Choices catalogue={catalogue} onChoose={add.mutate} />}
+          {catalogue && (
+            <Choices catalogue={catalogue} onChoose={(frame) => add.isPending || add.mutate(frame)} />
+          )}
         </div>
         <OwnSize busy={add.isPending} onAdd={add.mutate} />
         <ProblemNote error={add.error} />

@@ -1,6 +1,7 @@
 import { Dialog } from "radix-ui";
 import { type ReactNode, useEffect, useState } from "react";
 import type { Board, FrameRow } from "../api/client";
+import { HelpLink } from "../help/help-link";
 import { Overlay } from "../ui/overlay";
 import { ProblemNote } from "../ui/problem-note";
 import { BarsChoice } from "./bars-choice";
@@ -30,6 +31,7 @@ export function useBarsAsked(board: Board | undefined) {
           <p className="mb-3 text-soft">
             The picture sits inside the frame here. Once it is said, rendering goes on.
           </p>
+          <HelpLink task="bars">Which of them?</HelpLink>
           <div className="grid gap-5 overflow-y-auto">
             {open.map((row) => (
               <OneFrame key={row.id} row={row} />

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useLocation, useNavigate, useParams } from "react-router";
 import { type Alternative, api, type Board, type Footage, type Framing, unwrap } from "../api/client";
 import { boardQuery, framingQuery, lineupQuery, treatmentsQuery } from "../api/queries";
 import { editorOf } from "../bench/editor/editors";
@@ -9,6 +9,7 @@ import { wantedOf } from "../bench/playing/wanted";
 import { moment } from "../bench/timecode";
 import { Timeline } from "../bench/timeline/timeline";
 import { timeKeys } from "../bench/use-keys";
+import { frameIn } from "../bench/use-place";
 import { useRange } from "../bench/use-range";
 import { useRest, useTransport } from "../bench/use-transport";
 import { Button } from "../ui/button";
@@ -36,9 +37,14 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
   const { id: framingId, plan } = framing;
   const { data, error } = useQuery(lineupQuery(framingId));
   const { data: treatments } = useQuery(treatmentsQuery(board.id));
+  const { search } = useLocation();
   const [ways, setWays] = useState<Alternative[]>([]);
   const [pair, setPair] = useState<string[]>([]);
-  const transport = useTransport(footage.timing.frames, footage.timing.rate);
+  const transport = useTransport(
+    footage.timing.frames,
+    footage.timing.rate,
+    frameIn(new URLSearchParams(search)),
+  );
   const player = usePlayer(transport, footage.timing.rate);
   const range = useRange(footage);
   useKeys(timeKeys(transport, range));
@@ -46,7 +52,7 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
   const navigate = useNavigate();
   useTitle("Line-up", footage.name.replace(/\.[^.]+$/, ""), board.name);
   const client = useQueryClient();
-  const bench = `/projects/${board.id}/framings/${framingId}`;
+  const bench = `/projects/${board.id}/framings/${framingId}${search}`;
   useEffect(() => setWays(data ?? []), [data]);
 
   async function choose({ design, name }: Alternative) {

@@ -28,7 +28,7 @@ export function RenderNotices({ projectId }: { projectId: number }) {
     return () => clearTimeout(timer);
   }, [ended]);
   return (
-    <div role="status" className="fixed right-4 bottom-28 z-40">
+    <div aria-live="polite" className="fixed right-4 bottom-28 z-40">
       {ended && (
         <p className="flex items-baseline gap-3 rounded border border-rule bg-sheet px-4 py-2 shadow-lg">
           {inWords(ended)}

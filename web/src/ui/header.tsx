@@ -39,6 +39,9 @@ export function Header({
             <Link to="/formats" className="text-soft hover:text-ink">
               Formats
             </Link>
+            <Link to="/help" className="text-soft hover:text-ink">
+              Help
+            </Link>
           </>
         )}
         {projectId !== undefined && <RendersLink projectId={projectId} />}

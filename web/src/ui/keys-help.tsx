@@ -1,5 +1,6 @@
 import { Dialog } from "radix-ui";
 import { useState } from "react";
+import { Link } from "react-router";
 import { useKeyList, useKeys } from "./keyboard";
 import { Overlay } from "./overlay";
 
@@ -39,6 +40,9 @@ export function KeysHelp() {
             </div>
           ))}
         </dl>
+        <Link to="/help" className="mt-4 text-ochre underline" onClick={() => setOpen(false)}>
+          Help on what you want to do
+        </Link>
       </Overlay>
     </Dialog.Root>
   );

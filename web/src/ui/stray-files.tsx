@@ -28,7 +28,7 @@ export function StrayFiles() {
     return () => clearTimeout(timer);
   }, [note]);
   return (
-    <div role="status" className="fixed bottom-4 left-4 z-50">
+    <div aria-live="polite" className="fixed bottom-4 left-4 z-50">
       {note && (
         <p className="rounded border border-rule bg-sheet px-4 py-2 shadow-lg">
           Files are taken in on a board: open a project and let them go there.

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useRef, useState } from "react";
+import { type KeyboardEvent, type RefObject, useRef, useState } from "react";
 import type { Measure, Placement, Plan } from "../../api/client";
 import { toExact, toNumber } from "../../api/exact";
 import { arrowOf } from "../../ui/arrows";
@@ -14,8 +14,12 @@ type Snapped = { label: string; line: string } | null;
 type Grab = { x: number; y: number; offsetX: number; offsetY: number };
 const NONE = { across: null, down: null };
 
-/** Placing the picture by hand: dragging, the wheel, the arrow keys. */
-export function usePlacing(view: View, { plan, measure, change, commit, abandon }: Editing) {
+/** Placing the picture by hand: dragging, the wheel, the arrow keys. While two fingers pinch it, one does not drag it. */
+export function usePlacing(
+  view: View,
+  { plan, measure, change, commit, abandon }: Editing,
+  pinching: RefObject<boolean>,
+) {
   const latest = useRef<Plan>(plan);
   const [snapped, setSnapped] = useState<{ across: Snapped; down: Snapped }>(NONE);
   latest.current = plan;
@@ -31,6 +35,7 @@ export function usePlacing(view: View, { plan, measure, change, commit, abandon 
       return { x, y, offsetX: toNumber(offset_x), offsetY: toNumber(offset_y) };
     },
     move: (grab, { x, y }, event) => {
+      if (pinching.current) return;
       const wantedX = grab.offsetX + (x - grab.x) / view.across;
       const wantedY = grab.offsetY + (y - grab.y) / view.down;
       const across = event.altKey
@@ -47,6 +52,7 @@ export function usePlacing(view: View, { plan, measure, change, commit, abandon 
     },
     end: ({ offsetX, offsetY }) => {
       setSnapped(NONE);
+      if (pinching.current) return;
       const { offset_x, offset_y } = latest.current.placement;
       if (toNumber(offset_x) !== offsetX || toNumber(offset_y) !== offsetY) commit(latest.current, "Moved");
     },

@@ -50,6 +50,14 @@ export function WellBar({ looking, keying, following }: Props) {
               Before, after
             </button>
             <span className="narrow:hidden whitespace-nowrap px-1.5 py-0.5 text-chalk">Surround off (B)</span>
+            <button
+              type="button"
+              aria-pressed={looking.loupe}
+              className={look(looking.loupe)}
+              onClick={looking.lookNear}
+            >
+              100 % (Z)
+            </button>
             <button type="button" className={look(false)} onClick={() => looking.setOnScreen(true)}>
               Whole screen (F)
             </button>

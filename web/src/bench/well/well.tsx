@@ -13,10 +13,12 @@ import { type Transport, useDriven, useRest } from "../use-transport";
 import { Composed } from "./composed";
 import { Dimensions } from "./dimensions";
 import { Guides } from "./guides";
+import { Loupe, usePointerAt } from "./loupe";
 import { PathInFrame } from "./path-lines";
 import { SnapLines } from "./snap-lines";
 import { TitleHandles } from "./title-handles";
 import { useLine } from "./use-line";
+import { usePinch } from "./use-pinch";
 import { usePlacing } from "./use-placing";
 import { useSize } from "./use-size";
 import { boxOf, fitView, toScreen } from "./view";
@@ -34,6 +36,8 @@ type Props = Editing & {
   rate: string;
   surroundOff: boolean;
   outside: boolean;
+  /** Whether the frame under the pointer is shown pixel for pixel. */
+  near: boolean;
   /** Whether the untreated picture is shown beside an edge. */
   compared: boolean;
   /** Whether what is invented is tinted. */
@@ -55,9 +59,11 @@ export function Well(props: Props) {
   const size = useSize(place);
   const view = fitView(size, plan.frame, outside ? measure.corners : null);
   const frameBox = toScreen(view, { x: 0, y: 0, width: plan.frame.width, height: plan.frame.height });
-  const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props.hand);
+  const pinching = usePinch(place, view, props.hand);
+  const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props.hand, pinching);
   const drawing = useLine(place, view, framingId, props, props.onStraightened);
   const driven = useDriven(transport);
+  const pointer = usePointerAt(place, props.near);
   useListed([
     { keys: "Arrows", does: "Picture reached: nudge it by a pixel" },
     { keys: "Shift+Arrows", does: "The same by ten" },
@@ -102,6 +108,7 @@ export function Well(props: Props) {
       <Guides frameId={props.frameId} view={view} frame={plan.frame} />
       <SnapLines snapped={snapped} view={view} size={size} />
       {props.titles && <TitleHandles {...props} view={view} size={size} />}
+      {pointer && <Loupe framingId={framingId} plan={seen} time={rested} box={frameBox} at={pointer} />}
       {drawing.line && (
         <svg className="pointer-events-none absolute inset-0 h-full w-full text-chalk" aria-hidden="true">
           <line {...drawing.line} stroke="currentColor" strokeWidth="2" />
