@@ -153,7 +153,9 @@ def test_a_file_let_go_where_nothing_takes_it_does_not_open_in_place_of_the_page
 def test_help_is_found_by_its_words(page: Page):
     page.goto("/help")
     page.get_by_label("Search the help").fill("outlines bars")
-    page.get_by_role("navigation", name="Tasks").get_by_role("link").click()
+    found = page.get_by_role("navigation", name="Tasks").get_by_role("link")
+    expect(found).to_have_count(1)
+    found.click()
     expect(page.get_by_role("heading", name="Bars in the file, or not")).to_be_visible()
     expect(page.get_by_role("main").get_by_role("img")).to_be_visible()
 

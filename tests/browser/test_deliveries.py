@@ -91,14 +91,11 @@ def test_a_range_is_marked_with_keys_and_bars_must_be_decided(page: Page, tmp_pa
     page.get_by_label("Active picture", exact=True).select_option("2.39")
     expect(page.get_by_role("button", name="2 Frame 2.39")).to_be_visible()
     page.get_by_role("button", name="Render", exact=True).first.click()
-    expect(page.get_by_text("would have bars burned in")).to_be_visible()
-    page.get_by_role("button", name=re.compile(r"Frame \d")).click()
-    page.locator("summary").filter(has_text="MP4, H.264").click()
-    expect(page.get_by_text("Say what the file holds before it is rendered:")).to_be_visible()
-    page.get_by_text("no bars").click()
-    expect(page.get_by_text("The file holds")).to_be_visible()
-    expect(page.get_by_text("1920×804").last).to_be_visible()
-    page.get_by_role("button", name="Render", exact=True).first.click()
+    # It is asked where one is, both files as outlines; and then it renders.
+    asked = page.get_by_role("dialog", name="Bars in the file, or not?")
+    expect(asked.get_by_text("Say what the file holds before it is rendered:")).to_be_visible()
+    asked.get_by_text("no bars").click()
+    expect(asked).to_have_count(0)
     expect(page.get_by_role("table", name="Inspection")).to_be_visible(timeout=60_000)
     lines = page.get_by_role("table", name="Inspection")
     expect(lines.get_by_role("row").filter(has_text="Size")).to_contain_text("1920×804")
@@ -109,6 +106,17 @@ def test_a_range_is_marked_with_keys_and_bars_must_be_decided(page: Page, tmp_pa
     expect(page.get_by_alt_text("What was asked for")).to_be_visible()
     page.keyboard.up("f")
     expect(page.get_by_alt_text("What was asked for")).to_be_hidden()
+
+    # The keys of the bench play the file, and its playhead goes along.
+    film = page.get_by_test_id("result")
+    page.keyboard.press("l")
+    page.wait_for_function("document.querySelector('[data-testid=result]').currentTime > 0.1")
+    page.keyboard.press("k")
+    page.wait_for_function("document.querySelector('[data-testid=result]').paused")
+    page.get_by_role("slider", name="Moment").focus()
+    page.keyboard.press("Home")
+    page.wait_for_function("document.querySelector('[data-testid=result]').currentTime < 0.1")
+    expect(film).to_be_visible()
 
 
 @pytest.mark.long

@@ -20,6 +20,7 @@ from cadrage.analysis import Found
 from cadrage.analysis.fields import FieldsFound
 from cadrage.plan import Range
 from server.studio.actions import footage as actions
+from server.studio.actions import removing
 from server.studio.actions.analyses import settled, subject_of
 from server.studio.api.schemas import FootageOut
 from server.studio.management.commands import work as work_command
@@ -47,13 +48,13 @@ def test_a_removed_clip_can_be_brought_back_and_is_purged_later(ida, framing, dj
     assert board["gone"] == [{"id": footage.pk, "name": footage.name}]
     assert ida.get(f"/api/framings/{framing.pk}").status_code == 404
     assert footage.path.exists()
-    actions.purge()
+    removing.purge()
     assert ida.post(f"/api/footage/{footage.pk}/restore").status_code == 200
     assert len(board_of(ida, framing)["cells"]) == 1
     ida.delete(f"/api/footage/{footage.pk}")
     Footage.everything.update(removed=timezone.now() - actions.UNDO_TIME - timedelta(seconds=1))
     with django_capture_on_commit_callbacks(execute=True):
-        actions.purge()
+        removing.purge()
     assert not footage.path.exists()
     assert not Footage.everything.exists()
 
@@ -162,9 +163,9 @@ def test_footage_is_added_where_it_lies(ida, project, shelf):
     body = {"path": entries[0]["path"]}
     made = ida.post(f"/api/projects/{project.pk}/linked", body, content_type="application/json").json()
     assert (made["linked"], made["missing"]) == (True, False)
-    actions.remove(Footage.objects.get())
+    removing.remove(Footage.objects.get())
     Footage.everything.update(removed=timezone.now() - actions.UNDO_TIME - timedelta(seconds=1))
-    actions.purge()
+    removing.purge()
     assert (inside / "tram.mp4").exists()
 
 

@@ -41,6 +41,7 @@ export const BoardRow = memo(function BoardRow(props: Props) {
           <td key={frame.id} className="px-1 py-1 align-top">
             <CellView
               cell={cell}
+              clip={footage.name.replace(/\.[^.]+$/, "")}
               frame={frame}
               projectId={projectId}
               selected={!!cell && chosen.includes(cell.id)}

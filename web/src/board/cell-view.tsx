@@ -11,6 +11,8 @@ const ENDS = ["first", "middle", "last"];
 
 type Props = {
   cell: Cell | undefined;
+  /** The name of its clip. */
+  clip: string;
   frame: FrameRow;
   projectId: number;
   selected: boolean;
@@ -21,7 +23,7 @@ type Props = {
 };
 
 /** One framing: as it will be rendered, what it keeps, and why it needs a look. */
-export function CellView({ cell, frame, projectId, selected, reachable, looked, onPick }: Props) {
+export function CellView({ cell, clip, frame, projectId, selected, reachable, looked, onPick }: Props) {
   if (!cell) return null;
   const aspect = (frame.frame.width / frame.frame.height) * toNumber(frame.frame.pixel_aspect);
   const moments = cell.movement ? ENDS : MIDDLE;
@@ -70,6 +72,9 @@ export function CellView({ cell, frame, projectId, selected, reachable, looked, 
           ))}
         </span>
         <span className="min-w-0">
+          <span className="sr-only">
+            {clip} into {frame.frame.name}:
+          </span>
           <span className="block font-semibold first-letter:uppercase">{cell.placement}</span>
           <span className="block text-soft first-letter:uppercase">{cell.surround}</span>
           {cell.movement && <span className="block text-soft first-letter:uppercase">{cell.movement}</span>}

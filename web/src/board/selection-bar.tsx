@@ -57,7 +57,9 @@ export function SelectionBar({
       aria-label="Selected cells"
       className="sticky bottom-0 z-20 flex flex-wrap items-center gap-2 border-t border-rule bg-paper px-6 py-2.5"
     >
-      <p className="w-32 font-semibold">{count} selected</p>
+      <p aria-live="polite" className="w-32 font-semibold">
+        {count} selected
+      </p>
       <Menu
         opener="Place ▴"
         side="top"

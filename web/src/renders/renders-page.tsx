@@ -33,9 +33,11 @@ export function RendersPage() {
         projectId={projectId}
         trail={
           <>
-            <Link className="text-soft hover:text-ink" to={`/projects/${projectId}`}>
-              {board?.name}
-            </Link>
+            {board && (
+              <Link className="text-soft hover:text-ink" to={`/projects/${projectId}`}>
+                {board.name}
+              </Link>
+            )}
             <span className="text-soft">/</span>
             <span className="font-semibold">Renders</span>
           </>

@@ -53,7 +53,11 @@ export function SliderRow(props: Props) {
         <Slider.Track className="track relative h-0.5 grow bg-edge">
           <Slider.Range className="absolute h-full bg-ink" />
         </Slider.Track>
-        <Slider.Thumb aria-label={label} className="block h-4 w-2 rounded-xs bg-ink" />
+        <Slider.Thumb
+          aria-label={label}
+          aria-valuetext={`${value} ${unit}`}
+          className="block h-4 w-2 rounded-xs bg-ink"
+        />
       </Slider.Root>
       <NumberField
         label={`${label}, ${unit}`}

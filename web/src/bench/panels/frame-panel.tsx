@@ -66,6 +66,20 @@ function Parts({ row, framing, measure }: { row: FrameRow; framing: Framing; mea
   return (
     <>
       <ProblemNote error={error} />
+      <label className="grid grid-cols-[84px_1fr] items-center gap-2.5">
+        Name
+        <input
+          key={row.frame.name}
+          aria-label="Name of this frame"
+          className="w-full rounded border border-edge bg-sheet px-2 py-1"
+          defaultValue={row.frame.name}
+          maxLength={80}
+          onBlur={({ target }) =>
+            target.value.trim() !== row.frame.name && set({ name: target.value.trim() })
+          }
+          onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+        />
+      </label>
       <ActivePicture row={row} measure={measure} set={set} />
       <GuidesPart row={row} ask={ask} />
       <Fold title="Time" state={rate ? `${shown(rate, 3)} fps` : "each clip's own rate"}>

@@ -1,5 +1,7 @@
 import type { Footage, Plan } from "../../api/client";
 import { ProblemNote } from "../../ui/problem-note";
+import { useRested } from "../../ui/use-rested";
+import { designOf } from "../editor/scope";
 import { Played } from "../playing/played";
 import type { Player } from "../playing/player";
 import { PlayingNote } from "../playing/playing-note";
@@ -14,6 +16,9 @@ import type { ScreenBox } from "./view";
 const WIDEST = 1600;
 /** What is made picture by picture while it plays, where nothing else can play. */
 const PLAYING_WIDTH = 640;
+/** What is made while something is being dragged; at full size once it rests. */
+const MOVING_WIDTH = 512;
+const RESTS_MS = 160;
 
 export type ComposedProps = {
   framingId: number;
@@ -44,7 +49,9 @@ export function Composed({
   const driven = useDriven(transport);
   const played = usePlayed(player);
   const pixels = Math.min(WIDEST, Math.round(box.width * window.devicePixelRatio));
-  const width = Math.max(16, byPictures ? Math.min(PLAYING_WIDTH, pixels) : pixels);
+  const moving = useMoving(plan);
+  const most = byPictures ? PLAYING_WIDTH : moving ? MOVING_WIDTH : pixels;
+  const width = Math.max(16, Math.min(most, pixels));
   const there = box.width > 0;
   const preview = usePreview("well", there && !driven ? { framingId, plan, time, width } : null);
   useWanted(
@@ -77,4 +84,11 @@ export function Composed({
       </div>
     </>
   );
+}
+
+/** Whether a plan has changed a moment ago, as it does while something is dragged. */
+function useMoving(plan: Plan): boolean {
+  const now = JSON.stringify(designOf(plan));
+  const rested = useRested(now, RESTS_MS);
+  return rested !== null && rested !== now;
 }
