@@ -160,7 +160,12 @@ def test_help_is_found_by_its_words(page: Page):
     expect(page.get_by_role("main").get_by_role("img")).to_be_visible()
 
 
-@pytest.mark.parametrize("size", [(1024, 768), (820, 1180), (390, 844), (320, 640)])
+LONG = pytest.mark.long
+
+
+@pytest.mark.parametrize(
+    "size", [(820, 1180), (320, 640), pytest.param((1024, 768), marks=LONG), pytest.param((390, 844), marks=LONG)]
+)
 def test_no_screen_cuts_the_bench_off(page: Page, tall, size):
     """320 columns are 1280 at 400 %."""
     open_tall(page, f"Size {size[0]}", tall, "Surround")

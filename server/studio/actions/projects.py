@@ -63,7 +63,7 @@ def lines(owner: AbstractBaseUser) -> list[tuple[Project, int, int, list[int]]]:
         shapes=Count("frames", distinct=True),
     )
     firsts: dict[int, list[int]] = {}
-    cells = Framing.objects.filter(footage__project__in=rows, footage__removed=None).order_by("frame", "footage")
+    cells = Framing.objects.filter(footage__project__in=rows, footage__removed=None).order_by("footage", "frame")
     for pk, project in cells.values_list("pk", "footage__project"):
         firsts.setdefault(project, []).append(pk)
     return [(row, row.clips, row.shapes, _spread(firsts.get(row.pk, []))) for row in rows]
