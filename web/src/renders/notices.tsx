@@ -18,7 +18,10 @@ export function RenderNotices({ projectId }: { projectId: number }) {
     const over = data.find(({ id, state }) => atWork.current.has(id) && ["done", "failed"].includes(state));
     atWork.current = new Set(data.filter(({ state }) => AT_WORK.includes(state)).map(({ id }) => id));
     if (!over) return;
-    setEnded(over);
+    // Who looks at its Check sees it there.
+    const here =
+      new RegExp(`/framings/${over.framing}$`).test(location.pathname) && /step=check/.test(location.search);
+    if (!here) setEnded(over);
     if (document.hidden && "Notification" in window && Notification.permission === "granted")
       new Notification(inWords(over), { tag: `render ${over.id}` });
   }, [data]);
