@@ -79,5 +79,6 @@ def test_a_second_one_has_all_but_the_renders_and_lives_apart(ida, project, fram
     assert twin["surround"]["of"] == f"footage:{second.pk}"
     assert twin["placement"] == plan["placement"]
     assert first.path != framing.footage.path
+    assert {one.kind for one in first.analyses.all()} == {one.kind for one in framing.footage.analyses.all()} != set()
     framing.footage.path.unlink()
     assert first.path.read_bytes()

@@ -13,6 +13,7 @@ from django.conf import settings
 from django.db import models, transaction
 from django.db.models import F
 
+from server.studio.actions import analyses, following, plates
 from server.studio.models import Footage, Framing, Material, Project, ProjectFrame, Step, Treatment
 
 LONGEST_NAME = 120
@@ -31,11 +32,16 @@ def duplicate(project: Project) -> Project:
     again = {(type(row), row.pk): _again(row.path) for row in kept}
     try:
         with transaction.atomic():
-            return _copied(project, clips, materials, again)
+            made = _copied(project, clips, materials, again)
     except BaseException:
         for name in again.values():
             _give_up(Path(settings.FOOTAGE_DIR) / name)
         raise
+    for clip in made.footage.all():  # what was found out about the same file is found by its key
+        analyses.ask(clip)
+    following.call_if_any_follows(made)
+    plates.call_if_any_extends(made)
+    return made
 
 
 def _copied(
