@@ -13,6 +13,7 @@ from django.conf import settings
 from django.db import models, transaction
 from django.db.models import F
 
+from cadrage.files import remove
 from server.studio.actions import analyses, following, plates
 from server.studio.models import Footage, Framing, Material, Project, ProjectFrame, Step, Treatment
 
@@ -35,7 +36,7 @@ def duplicate(project: Project) -> Project:
             made = _copied(project, clips, materials, again)
     except BaseException:
         for name in again.values():
-            _give_up(Path(settings.FOOTAGE_DIR) / name)
+            remove(Path(settings.FOOTAGE_DIR) / name)
         raise
     for clip in made.footage.all():  # what was found out about the same file is found by its key
         analyses.ask(clip)
@@ -120,10 +121,3 @@ def _linked(source: str | Path, target: str | Path) -> None:
         os.link(source, target)
     except OSError:
         shutil.copy2(source, target)
-
-
-def _give_up(path: Path) -> None:
-    if path.is_dir():
-        shutil.rmtree(path, ignore_errors=True)
-    else:
-        path.unlink(missing_ok=True)

@@ -14,10 +14,9 @@ from cadrage.footage import Library
 from cadrage.plan import Plan
 from cadrage.surrounds import Extended
 from server.studio.actions import analyses, plates
-from server.studio.actions.framings import begin_all
+from server.studio.actions.framings import all_with_plans
 from server.studio.actions.materials import import_data, library_of
 from server.studio.actions.previews import previewer
-from server.studio.actions.rules import RuleBook
 from server.studio.models import Analysis, Footage, Framing, Material, Plate, Project
 
 KIND = "sides"
@@ -103,12 +102,7 @@ def variants(footage: Footage, plan: Plan, time: Fraction, side: Side, numbers: 
 
 def see_to(project_id: int) -> None:
     """Have the plates made of all framings of a project that extend. Called by a worker."""
-    project = Project.objects.filter(pk=project_id).first()
-    if project is None:
-        return
-    book = RuleBook.of(project)
-    for row in begin_all(project):
-        plan = book.plan(row, row.own)
+    for row, plan in all_with_plans(project_id):
         if not extends(plan):
             continue
         try:

@@ -12,7 +12,7 @@ from cadrage.errors import BadRequest, CadrageError
 from cadrage.plan import Plan
 from server.studio.actions import analyses
 from server.studio.actions.calls import call
-from server.studio.actions.framings import begin_all, change, loaded
+from server.studio.actions.framings import all_with_plans, change, loaded
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Analysis, Footage, Framing, Project
 from server.studio.models.analysis import store
@@ -51,12 +51,7 @@ def see_to(project_id: int) -> None:
     """Find the ways of all framings of a project that are to follow and have none; where their clip was not looked at,
     have it looked at. Called by a worker.
     """
-    project = Project.objects.filter(pk=project_id).first()
-    if project is None:
-        return
-    book = RuleBook.of(project)
-    for row in begin_all(project):
-        plan = book.plan(row, row.own)
+    for row, plan in all_with_plans(project_id):
         if not unsolved(plan):
             continue
         try:

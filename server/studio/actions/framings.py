@@ -1,6 +1,6 @@
 """Framings: beginning them, changing their plans, obeying rules, and going back and forth in their history."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
 from django.db import transaction
@@ -54,6 +54,16 @@ def loaded(rows: list[Framing]) -> list[Framing]:
     for row in rows:
         row.own = plans.get(row.pk)
     return rows
+
+
+def all_with_plans(project_id: int) -> Iterator[tuple[Framing, Plan]]:
+    """Every framing of a project with the plan that is in force; none where the project is gone."""
+    project = Project.objects.filter(pk=project_id).first()
+    if project is None:
+        return
+    book = RuleBook.of(project)
+    for row in begin_all(project):
+        yield row, book.plan(row, row.own)
 
 
 def plan_of(framing: Framing, book: RuleBook | None = None) -> Plan:

@@ -6,6 +6,7 @@ import { useChanges } from "../api/use-changes";
 import { progressOf } from "../renders/progress";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
+import { stemOf } from "../ui/stem";
 import { useTitle } from "../ui/use-title";
 import { BenchView } from "./bench";
 import { useFraming } from "./use-framing";
@@ -23,7 +24,7 @@ function OneFraming({ project, framingId }: { project: number; framingId: number
   const footage = board?.footage.find((clip) => clip.id === bench.stored?.footage);
   const error = boardError ?? bench.error;
   const renders = useQuery(rendersQuery(project)).data;
-  const clip = footage?.name.replace(/\.[^.]+$/, "");
+  const clip = footage && stemOf(footage.name);
   useTitle(progressOf(renders?.filter((one) => one.framing === framingId) ?? []), clip, board?.name);
 
   if (!board || !footage || !bench.stored || !bench.plan || !bench.measure) {
@@ -42,7 +43,7 @@ function OneFraming({ project, framingId }: { project: number; framingId: number
       framing={bench.stored}
       plan={bench.plan}
       measure={bench.measure}
-      trail={<Trail board={board} clip={footage.name.replace(/\.[^.]+$/, "")} />}
+      trail={<Trail board={board} clip={stemOf(footage.name)} />}
     />
   );
 }

@@ -1,5 +1,6 @@
 import { useLocation, useNavigate } from "react-router";
 import type { Board, Framing } from "../api/client";
+import { stemOf } from "../ui/stem";
 import type { StepName } from "./steps";
 
 type Props = { board: Board; framing: Framing; step: StepName };
@@ -40,7 +41,7 @@ export function Neighbours({ board, framing, step }: Props) {
     const clip = board.footage[at + by];
     const cell = board.cells.find(({ footage, frame }) => footage === clip?.id && frame === framing.frame);
     const go = cell && (() => navigate(`/projects/${board.id}/framings/${cell.id}?step=${step}`));
-    const name = clip?.name.replace(/\.[^.]+$/, "");
+    const name = clip && stemOf(clip.name);
     return (
       <button
         type="button"

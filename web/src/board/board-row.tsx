@@ -1,6 +1,7 @@
 import { type MouseEvent, memo, type Ref } from "react";
 import type { Cell, Footage, FrameRow } from "../api/client";
 import { AT_WORK } from "../api/queries";
+import { stemOf } from "../ui/stem";
 import { CellView } from "./cell-view";
 import { ClipHeading } from "./clip-heading";
 
@@ -41,7 +42,7 @@ export const BoardRow = memo(function BoardRow(props: Props) {
           <td key={frame.id} className="px-1 py-1 align-top">
             <CellView
               cell={cell}
-              clip={footage.name.replace(/\.[^.]+$/, "")}
+              clip={stemOf(footage.name)}
               frame={frame}
               projectId={projectId}
               selected={!!cell && chosen.includes(cell.id)}

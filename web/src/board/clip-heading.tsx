@@ -7,6 +7,7 @@ import { FailedAnalyses } from "../ui/failed-analyses";
 import { Menu } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
 import { RenameField } from "../ui/rename-field";
+import { stemOf } from "../ui/stem";
 import { FolderDialog } from "./folder-dialog";
 
 type Props = { footage: Footage; folders: boolean; onSelect: () => void; onRemove: () => void };
@@ -18,7 +19,7 @@ export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
   const picker = useRef<HTMLInputElement>(null);
   const { rename, replace, find } = useClip(footage);
   const error = rename.error ?? replace.error ?? find.error;
-  const stem = footage.name.replace(/\.[^.]+$/, "");
+  const stem = stemOf(footage.name);
 
   return (
     <th scope="row" className="w-[300px] px-2 py-2 text-left font-normal">
@@ -96,7 +97,7 @@ function Notes({ footage }: { footage: Footage }) {
     <>
       {places > 0 && <p className="text-rust">{damagedIn(places)}.</p>}
       {missing && <p className="text-rust">The file is missing. Replace it, or find it again.</p>}
-      {twin && <p className="text-rust">The same file as {twin.replace(/\.[^.]+$/, "")}.</p>}
+      {twin && <p className="text-rust">The same file as {stemOf(twin)}.</p>}
       {analysing && !missing && <p className="text-soft">{lookingFor(footage)}</p>}
       {!missing && <FailedAnalyses footage={footage} />}
       {bars && ["bars", "surround", "changing"].includes(bars.kind) && (

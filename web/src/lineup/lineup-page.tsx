@@ -17,6 +17,7 @@ import { Header } from "../ui/header";
 import { useKeys } from "../ui/keyboard";
 import { Menu } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
+import { stemOf } from "../ui/stem";
 import { useTitle } from "../ui/use-title";
 import { Divider } from "./divider";
 import { Way } from "./way";
@@ -50,7 +51,7 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
   useKeys(timeKeys(transport, range));
   const time = moment(useRest(transport), footage.timing.rate);
   const navigate = useNavigate();
-  useTitle("Line-up", footage.name.replace(/\.[^.]+$/, ""), board.name);
+  useTitle("Line-up", stemOf(footage.name), board.name);
   const client = useQueryClient();
   const bench = `/projects/${board.id}/framings/${framingId}${search}`;
   useEffect(() => setWays(data ?? []), [data]);
@@ -85,7 +86,7 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
             </Link>
             <span className="text-soft">/</span>
             <Link className="truncate text-soft hover:text-ink" to={bench}>
-              {footage.name.replace(/\.[^.]+$/, "")}
+              {stemOf(footage.name)}
             </Link>
             <span className="text-soft">/</span>
             <h1 className="font-semibold">Line-up</h1>

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Render } from "../api/client";
 import { AT_WORK, rendersQuery } from "../api/queries";
+import { stemOf } from "../ui/stem";
 
 const SHOWN_MS = 12_000;
 
@@ -48,4 +49,4 @@ export function RenderNotices({ projectId }: { projectId: number }) {
 }
 
 const inWords = ({ clip, into, state }: Ended) =>
-  `${clip.replace(/\.[^.]+$/, "")} into ${into}: ${state === "done" ? "the file is there" : "it failed"}.`;
+  `${stemOf(clip)} into ${into}: ${state === "done" ? "the file is there" : "it failed"}.`;

@@ -5,6 +5,7 @@ import { AT_WORK, boardQuery, rendersQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
+import { stemOf } from "../ui/stem";
 import { useTitle } from "../ui/use-title";
 import { Delivery } from "./delivery";
 import { KeepRule } from "./keep-rule";
@@ -63,8 +64,7 @@ export function RendersPage() {
                     className="font-semibold hover:underline"
                     to={`/projects/${projectId}/framings/${render.framing}?step=check`}
                   >
-                    {render.clip.replace(/\.[^.]+$/, "")} <span className="font-normal text-soft">into</span>{" "}
-                    {render.into}
+                    {stemOf(render.clip)} <span className="font-normal text-soft">into</span> {render.into}
                   </Link>
                 }
               />
