@@ -84,18 +84,23 @@ def well_pixels(page: Page):
     return cv2.imdecode(np.frombuffer(base64.b64decode(data), np.uint8), cv2.IMREAD_COLOR).astype(int)
 
 
+def is_awaited(page: Page) -> bool:
+    """Whether another picture than the one that is shown is still to come."""
+    return page.get_by_test_id("composed").get_attribute("aria-busy") == "true"
+
+
 def other_than(one):
     """Whether a picture is not this one."""
     return lambda other: one.shape != other.shape or bool((one != other).any())
 
 
 def settled_pixels(page: Page, until=lambda _: True):
-    """The composed frame once it no longer changes and is as awaited."""
+    """The composed frame at its full size, once it no longer changes and is as awaited."""
     before = well_pixels(page)
-    for _ in range(80):
-        page.wait_for_timeout(250)
+    for _ in range(160):
+        page.wait_for_timeout(125)
         now = well_pixels(page)
-        if until(now) and not other_than(before)(now):
+        if until(now) and not is_awaited(page) and not other_than(before)(now):
             break
         before = now
     return now

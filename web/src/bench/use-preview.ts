@@ -6,8 +6,8 @@ import { extendsScene, useStamps } from "./extending/stamp";
 import { driving } from "./use-transport";
 
 type Wanted = { framingId: number; plan: Plan | Design; time: string; width: number };
-/** What is shown, and the moment that it is of. */
-type Shown = { url: string | null; time: string | null; error: unknown } | null;
+/** What is shown, the moment that it is of, and the wish that it answers. */
+type Shown = { url: string | null; time: string | null; error: unknown; of: string | null } | null;
 
 /** Names this page among all that the visitor has open. */
 const PAGE = Math.random().toString(36).slice(2);
@@ -19,11 +19,11 @@ function ticket(): number {
   return lastTicket;
 }
 
-/** The composed frame for a place on the page. Only the newest wish is unwrap; what it overtakes is dropped. */
+/** The composed frame for a place on the page. Only the newest wish is answered; what it overtakes is dropped. */
 export function usePreview(slot: string, wanted: Wanted | null) {
   const [shown, setShown] = useState<Shown>(null);
   const flying = useRef(0);
-  const waiting = useRef<Wanted | null>(null);
+  const waiting = useRef<(Wanted & { of: string }) | null>(null);
   const newest = useRef(0);
   // What the frame, the clip and its range are the server knows; where they change, the picture is another.
   const stamp = useStamps((all) => (wanted && extendsScene(wanted.plan) && all[wanted.framingId]) || "");
@@ -35,7 +35,7 @@ export function usePreview(slot: string, wanted: Wanted | null) {
   useEffect(() => {
     if (!key || held) return;
     const { stamp: _, ...wish } = JSON.parse(key) as Wanted & { stamp: string };
-    waiting.current = wish;
+    waiting.current = { ...wish, of: key };
 
     async function send() {
       const next = waiting.current;
@@ -44,17 +44,18 @@ export function usePreview(slot: string, wanted: Wanted | null) {
       flying.current++;
       const number = ticket();
       try {
-        const url = await fetchPreview(`${PAGE} ${slot}`, number, next);
+        const { of: _, ...wish } = next;
+        const url = await fetchPreview(`${PAGE} ${slot}`, number, wish);
         if (url && number > newest.current) {
           newest.current = number;
           setShown((old) => {
             if (old?.url) URL.revokeObjectURL(old.url);
-            return { url, time: next.time, error: null };
+            return { url, time: next.time, error: null, of: next.of };
           });
         } else if (url) URL.revokeObjectURL(url);
       } catch (error) {
         if (number > newest.current)
-          setShown((old) => ({ url: old?.url ?? null, time: old?.time ?? null, error }));
+          setShown((old) => ({ url: old?.url ?? null, time: old?.time ?? null, error, of: next.of }));
       } finally {
         flying.current--;
         send();
@@ -73,7 +74,7 @@ export function usePreview(slot: string, wanted: Wanted | null) {
     [],
   );
 
-  return shown;
+  return shown && { ...shown, awaited: key !== null && shown.of !== key };
 }
 
 async function fetchPreview(

@@ -114,6 +114,24 @@ describe("what the hand does", () => {
     expect(editor.store.getState().problem).toBeNull();
   });
 
+  it("is not what an undo takes back that was asked before it", async () => {
+    const { server, asked, saved, now } = fake();
+    const editor = new PlanEditor(server);
+    editor.commit(plan(2), "Stretched");
+    const undone = editor.undo();
+    editor.commit(plan(56), "Scaled");
+    expect(tightnessOf(editor, now())).toBe("56");
+    await undone;
+    await vi.advanceTimersByTimeAsync(REST_MS);
+    await editor.flush();
+    expect(asked).toEqual(["undo 2 of 1"]);
+    expect(saved.map(({ label, version }) => ({ label, version }))).toEqual([
+      { label: "Stretched", version: 1 },
+      { label: "Scaled", version: 3 },
+    ]);
+    expect(tightnessOf(editor, now())).toBe("56");
+  });
+
   it("is taken back where it was only tried", () => {
     const { server, now } = fake();
     const editor = new PlanEditor(server);

@@ -8,6 +8,8 @@ export const AGAIN_MS = 2000;
 
 export type Step = { design: Design; label: string };
 export type Conflict = { mine: Step; changed: string[] };
+/** A way through what is stored. */
+type Way = "undo" | "redo";
 /** What is not stored yet, in its order, and the version it was begun on. */
 export type Unstored = { version: number; steps: Step[] };
 
@@ -49,19 +51,17 @@ const QUIET: EditorState = {
 /**
  * What the hand does to one framing, until the server has it. The draft is the truth until then: it is stored step by
  * step in the order in which it was done, also after the page has gone on to something else, and waits while the server
- * does not answer. A run of changes with one label is one step.
+ * does not answer. A run of changes with one label is one step. Undo and redo stand in the same order: what is done
+ * after one of them is not what it takes back.
  */
 export class PlanEditor {
   readonly store = createStore<EditorState>(() => QUIET);
   private pending: Step | null = null;
   private rest: ReturnType<typeof setTimeout> | undefined;
-  private queue: Step[] = [];
+  private queue: (Step | Way)[] = [];
   /** What the page before this one left unstored was begun on; all of it is sent at once. */
   private begun: number | null = null;
   private pumping: Promise<void> | null = null;
-  private turn: Promise<void> = Promise.resolve();
-  /** How many of those are not done yet. */
-  private turns = 0;
 
   constructor(private readonly server: Server) {}
 
@@ -98,9 +98,8 @@ export class PlanEditor {
     while (this.pumping) await this.pumping;
   };
 
-  // One after the other: the second is of what the first has left.
-  undo = () => this.inTurn(() => this.after((version) => this.server.undo(version)));
-  redo = () => this.inTurn(() => this.after((version) => this.server.redo(version)));
+  undo = () => this.go("undo");
+  redo = () => this.go("redo");
 
   /** Where two were at it: what is stored counts, or what was done here. */
   keepTheirs = async () => {
@@ -123,7 +122,7 @@ export class PlanEditor {
     const version = this.begun ?? this.server.stored()?.version;
     const steps = [
       ...(conflict ? [conflict.mine] : []),
-      ...this.queue,
+      ...this.queue.filter(isStep),
       ...(this.pending ? [this.pending] : []),
     ];
     if (steps.length === 0 || version === undefined) return null;
@@ -140,22 +139,21 @@ export class PlanEditor {
     this.pump();
   };
 
-  private inTurn(work: () => Promise<void>) {
-    this.turns++;
+  private async go(way: Way) {
+    if (this.store.getState().conflict) return;
+    this.settle();
+    this.queue.push(way);
     this.store.setState({ busy: true });
-    this.turn = this.turn.then(work).finally(() => {
-      this.turns--;
-      this.store.setState({ busy: this.toDo });
-    });
-    return this.turn;
+    this.pump();
+    await this.flush();
   }
 
   private get toDo() {
-    return this.turns > 0 || this.newest() !== undefined;
+    return this.queue.length > 0 || this.pending !== null;
   }
 
   private newest(): Step | undefined {
-    return this.pending ?? this.queue.at(-1);
+    return this.pending ?? this.queue.filter(isStep).at(-1);
   }
 
   private settle = () => {
@@ -174,63 +172,67 @@ export class PlanEditor {
   }
 
   private async drain() {
-    while (this.queue.length > 0 && !this.store.getState().conflict) {
-      const steps = this.begun === null ? this.queue.slice(0, 1) : [...this.queue];
-      const step = steps.at(-1) as Step;
-      try {
-        const version = this.begun ?? (this.server.stored() ?? (await this.server.load())).version;
-        const framing = await this.server.save(steps, version, { keepalive: false });
-        this.queue.splice(0, steps.length);
-        this.begun = null;
-        this.server.takeIn(framing);
-        this.done(step, null);
-      } catch (error) {
-        await this.refused(steps, error);
-      }
+    for (;;) {
+      const first = this.queue[0];
+      if (!first || this.store.getState().conflict) return;
+      if (isStep(first)) await this.save(this.begun === null ? [first] : this.queue.filter(isStep));
+      else await this.walk(first);
     }
+  }
+
+  private async save(steps: Step[]) {
+    try {
+      const version = this.begun ?? (await this.stored()).version;
+      this.server.takeIn(await this.server.save(steps, version, { keepalive: false }));
+      this.done(steps, null);
+    } catch (error) {
+      await this.refused(steps, error);
+    }
+  }
+
+  private async walk(way: Way) {
+    try {
+      this.server.takeIn(await this.server[way]((await this.stored()).version));
+      this.store.setState({ problem: null });
+    } catch (error) {
+      if ((error as Partial<Problem>).status === STALE) this.server.takeIn(await this.server.load());
+      this.store.setState({ problem: error });
+    }
+    this.queue.shift();
+    this.store.setState({ draft: this.newest()?.design ?? null });
+  }
+
+  private async stored(): Promise<Framing> {
+    return this.server.stored() ?? (await this.server.load());
   }
 
   private async refused(steps: Step[], error: unknown) {
     const { status, changed } = error as Partial<Problem>;
-    const step = steps.at(-1) as Step;
     if (status === STALE) {
       // All that was done here since stands against what was done elsewhere.
-      const mine = this.queue.at(-1) ?? step;
+      const mine = this.queue.filter(isStep).at(-1) as Step;
       this.queue = [];
       this.begun = null;
       this.store.setState({ conflict: { mine, changed: changed ?? [] }, draft: mine.design, waiting: false });
     } else if (status === 0 || status === SIGNED_OUT || (status !== undefined && status >= 500)) {
       this.store.setState({ waiting: true });
       await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
-    } else {
-      this.queue.splice(0, steps.length);
-      this.begun = null;
-      this.done(step, error);
-    }
+    } else this.done(steps, error);
   }
 
-  /** A step is stored or refused; what the hand has done since goes on. */
-  private done(step: Step, problem: unknown) {
+  /** Steps are stored or refused; what the hand has done since goes on. */
+  private done(steps: Step[], problem: unknown) {
+    this.queue = this.queue.filter((waiting) => !steps.includes(waiting as Step));
+    this.begun = null;
+    const shown = steps.at(-1)?.design;
     this.store.setState(({ draft }) => ({
       problem,
       waiting: false,
-      draft: draft === step.design ? null : draft,
+      draft: draft === shown ? null : draft,
       last: this.newest()?.label ?? null,
     }));
   }
-
-  private async after(work: (version: number) => Promise<Framing>) {
-    await this.flush();
-    const stored = this.server.stored();
-    if (!stored || this.store.getState().conflict) return;
-    try {
-      this.server.takeIn(await work(stored.version));
-      this.store.setState({ draft: null, problem: null });
-    } catch (error) {
-      if ((error as Partial<Problem>).status === STALE) this.server.takeIn(await this.server.load());
-      this.store.setState({ problem: error });
-    }
-  }
 }
 
+const isStep = (one: Step | Way | undefined): one is Step => typeof one === "object";
 const alike = (one: Design, other: Design) => JSON.stringify(one) === JSON.stringify(other);

@@ -68,6 +68,7 @@ export function Composed({
         <img
           data-testid="composed"
           alt="The composed frame"
+          aria-busy={moving || preview.awaited}
           draggable={false}
           className="absolute max-w-none"
           style={place}
