@@ -1,12 +1,14 @@
 """Fields that can be set by a control: what whoever draws the control needs to know, kept beside the field."""
 
-from typing import Any, Literal
+from fractions import Fraction
+from typing import Any, Literal, TypeVar
 
 from pydantic import BaseModel, Field
 
 from cadrage.values import Value, parse_exact
 from cadrage.wording import wording
 
+V = TypeVar("V", bound=Value)
 Named = Literal["picture", "clip", "logo", "captions"]
 
 
@@ -28,6 +30,19 @@ def percent(low: float, high: float, default: float, label: str, step: float = 1
 def pixels(low: float, high: float, label: str) -> Any:  # noqa: ANN401 - as above
     """A field of frame pixels, 0 unless set."""
     return _number(low, high, 0.0, label, "px", 1)
+
+
+def lengthened(value: V, by: Fraction) -> V:
+    """A value with all lengths in frame pixels, in whatever it holds, multiplied, as far as their ranges go."""
+    update: dict[str, Any] = {}
+    for name, field in type(value).model_fields.items():
+        held, extra = getattr(value, name), field.json_schema_extra
+        if isinstance(held, Value):
+            update[name] = lengthened(held, by)
+        elif isinstance(extra, dict) and extra.get("unit") == "px":
+            low, high = (parse_exact(extra[end]) for end in ("low", "high"))
+            update[name] = min(max(held * by, low), high)
+    return value.model_copy(update=update)
 
 
 def degrees(low: float, high: float, default: float, label: str) -> Any:  # noqa: ANN401 - as above

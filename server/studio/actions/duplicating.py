@@ -68,7 +68,7 @@ def _copied(
 
         return json.loads(REF.sub(other, json.dumps(value)))
 
-    for rule in project.framing_rules.all():
+    for rule in project.framing_rules.filter(frame__removed=None):
         _row(rule, project=made, frame=frames[rule.frame_id], rule_json=renamed(rule.rule_json))
     for source in project.source_rules.all():
         _row(source, project=made)
@@ -83,7 +83,7 @@ def _copy_framings(
     clips: dict[int, Footage], frames: dict[int, ProjectFrame], treatments: dict[int, Treatment], renamed: Renamed
 ) -> None:
     """Framings with the plan that each has now; what led to it stays behind."""
-    rows = Framing.objects.filter(footage__in=clips).order_by("pk")
+    rows = Framing.present.filter(footage__in=clips).order_by("pk")
     plans = dict(
         Step.objects.filter(framing__in=rows, number=F("framing__current")).values_list("framing", "plan_json")
     )

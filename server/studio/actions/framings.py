@@ -8,7 +8,9 @@ from django.db.models import F
 
 from cadrage.compose.extending import extends
 from cadrage.compose.following import unsolved, without_ways
+from cadrage.compose.resizing import resized
 from cadrage.errors import BadRequest, Stale
+from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.motion import Motion
 from cadrage.plan import PARTS, Design, Part, Plan, ReusableStyle, Style
@@ -41,7 +43,7 @@ def begin_all(project: Project) -> list[Framing]:
             made = Framing.objects.bulk_create(missing, ignore_conflicts=False)
             Step.objects.bulk_create(Step(framing=framing, number=0, label="Begun") for framing in made)
     clips, shapes = {clip.pk: clip for clip in footage}, {frame.pk: frame for frame in frames}
-    rows = list(Framing.objects.filter(footage__in=footage))
+    rows = list(Framing.present.filter(footage__in=footage))
     for row in rows:  # one object for a clip and one for a frame, so that each is read from JSON once
         row.footage, row.frame = clips[row.footage_id], shapes[row.frame_id]
     return loaded(rows)
@@ -259,6 +261,16 @@ def _change_each(framings: Iterable[Framing], how: Callable[[Design], Design], l
         return None if design == now.design else design.on(now)
 
     return _put(framings, changed, label)
+
+
+def refit(framings: Iterable[Framing], frame: Frame) -> list[Framing]:
+    """Let framings with plans of their own follow a frame that is about to be another; one step each."""
+
+    def fitted(row: Framing, now: Plan) -> Plan | None:
+        design = resized(now, row.footage.info, frame).design
+        return None if row.own is None or design == now.design else design.on(now)
+
+    return _put(framings, fitted, "Frame resized")
 
 
 _OBEY = object()

@@ -7,26 +7,24 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from django.db.models import Count, Q
 
-from cadrage.errors import BadRequest
-from cadrage.formats import FIRST_FRAME, Delivery, Frame
-from cadrage.output import Settings, encoder_config, following
-from cadrage.render import frame_written
+from cadrage.formats import FIRST_FRAME, Frame
+from cadrage.output import Settings
 from server.studio.models import Analysis, Framing, OwnFrame, OwnSettings, Project, ProjectFrame, Render
 from server.studio.models.project import named
 
-MOST_FRAMES = 12
 SHOWN = 4
 TOLD_EACH = 10
 """Percent of an analysis from one time that a page is told of it to the next."""
 
 
 def clips_state(project: Project) -> str:
-    """A short text that changes when clips come, go, or are found to be something, by whomever."""
-    clips = project.footage.order_by("pk").values_list("pk", "digest", "fingerprint")
+    """A short text that changes when clips or frames come, go, change, or are found to be something, by whomever."""
+    clips = project.footage.order_by("pk").values_list("pk", "digest", "fingerprint", "name", "rank")
+    frames = project.frames.order_by("pk").values_list("pk", "frame_json", "delivery_json", "settings_json", "rank")
     found = Analysis.objects.filter(footage__project=project).order_by("pk").values_list("pk", "state", "key", "done")
     told = [(pk, state, key, done // TOLD_EACH) for pk, state, key, done in found]
     ways = Framing.objects.filter(footage__project=project).exclude(ways_json=None).order_by("pk")
-    return _short([*clips, *told, *ways.values_list("pk", "ways_json__asked")])
+    return _short([*clips, *frames, *told, *ways.values_list("pk", "ways_json__asked")])
 
 
 def renders_state(project: Project) -> str:
@@ -60,10 +58,10 @@ def lines(owner: AbstractBaseUser) -> list[tuple[Project, int, int, list[int]]]:
     """The projects of somebody, newest first: each with its clips and frames counted, and framings to show it by."""
     rows = Project.objects.filter(owner=owner).annotate(
         clips=Count("footage", filter=Q(footage__removed__isnull=True), distinct=True),
-        shapes=Count("frames", distinct=True),
+        shapes=Count("frames", filter=Q(frames__removed__isnull=True), distinct=True),
     )
     firsts: dict[int, list[int]] = {}
-    cells = Framing.objects.filter(footage__project__in=rows, footage__removed=None).order_by("footage", "frame")
+    cells = Framing.present.filter(footage__project__in=rows).order_by("footage", "frame")
     for pk, project in cells.values_list("pk", "footage__project"):
         firsts.setdefault(project, []).append(pk)
     return [(row, row.clips, row.shapes, _spread(firsts.get(row.pk, []))) for row in rows]
@@ -79,48 +77,6 @@ def keep(project: Project, days: int | None, gigabytes: float | None) -> Project
     project.keep_days, project.keep_gigabytes = days, gigabytes
     project.save(update_fields=["keep_days", "keep_gigabytes"])
     return project
-
-
-def add_frame(project: Project, frame: Frame) -> ProjectFrame:
-    """Add a frame to a project.
-
-    Raises:
-        BadRequest: it has as many as it may have.
-    """
-    if project.frames.count() >= MOST_FRAMES:
-        raise BadRequest(f"A project has at most {MOST_FRAMES} frames.", remedy="Remove one first.")
-    row = ProjectFrame.from_value(project, frame)
-    row.save()
-    return row
-
-
-def change_frame(row: ProjectFrame, frame: Frame, delivery: Delivery, settings: Settings) -> ProjectFrame:
-    """Change a frame for every clip that goes into it, and what is asked of it.
-
-    Settings take along what follows from their change; see `following`.
-
-    Raises:
-        BadRequest: the new settings cannot hold it. A frame that old ones cannot hold is told where a file is ordered.
-    """
-    settings = following(row.settings, settings)
-    if settings != row.settings:
-        encoder_config(settings, frame_written(frame, settings))
-    row.frame_json = named(frame).model_dump(mode="json")
-    row.delivery_json = delivery.model_dump(mode="json")
-    row.settings_json = settings.model_dump(mode="json")
-    row.save(update_fields=["frame_json", "delivery_json", "settings_json"])
-    return ProjectFrame.objects.select_related("project").get(pk=row.pk)
-
-
-def remove_frame(row: ProjectFrame) -> None:
-    """Take a frame, and every framing in it, out of its project.
-
-    Raises:
-        BadRequest: something was rendered into it.
-    """
-    if row.framings.filter(renders__isnull=False).exists():
-        raise BadRequest(f"{row.value.name} has been rendered into.", remedy="Remove its renders first.")
-    row.delete()
 
 
 def save_own_frame(owner: AbstractBaseUser, frame: Frame) -> OwnFrame:

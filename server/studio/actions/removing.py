@@ -1,5 +1,6 @@
-"""Removing clips and projects: first out of sight, then, after a while in which it can be undone, for good."""
+"""Removing clips, frames and projects: first out of sight, then, after a while in which it can be undone, for good."""
 
+from collections.abc import Iterable
 from pathlib import Path
 from typing import TypeVar
 
@@ -8,13 +9,16 @@ from django.utils import timezone
 
 from server.studio.actions import jobs
 from server.studio.actions.footage import UNDO_TIME, delete_file
-from server.studio.models import Footage, Project, Render
+from server.studio.models import Footage, Project, ProjectFrame, Render
 
-Removable = TypeVar("Removable", Footage, Project)
+Removable = TypeVar("Removable", Footage, Project, ProjectFrame)
 
 
-def remove(row: Footage | Project) -> None:
-    """Take a clip out of its project, or a project away. It can be brought back for a while; see `UNDO_TIME`."""
+def remove(row: Footage | Project | ProjectFrame) -> None:
+    """Take a clip or a frame out of its project, or a project away.
+
+    It can be brought back for a while; see `UNDO_TIME`.
+    """
     row.removed = timezone.now()
     row.save(update_fields=["removed"])
 
@@ -30,12 +34,19 @@ def purge() -> None:
     """Delete, for good, what was removed long enough ago: rows, files and all that was rendered from them."""
     over = timezone.now() - UNDO_TIME
     jobs.each(Footage.everything.filter(removed__lt=over), _purge_clip)
+    jobs.each(ProjectFrame.everything.filter(removed__lt=over), _purge_frame)
     jobs.each(Project.everything.filter(removed__lt=over), _purge_project)
 
 
 def _purge_clip(footage: Footage) -> None:
     paths = _files_of(footage)
     footage.delete()
+    _delete(paths)
+
+
+def _purge_frame(frame: ProjectFrame) -> None:
+    paths = _written(Render.objects.filter(framing__frame=frame))
+    frame.delete()
     _delete(paths)
 
 
@@ -49,9 +60,12 @@ def _purge_project(project: Project) -> None:
 
 def _files_of(footage: Footage) -> list[Path]:
     """What is ours of a clip: its own file, and all that was rendered from it."""
-    renders = Render.objects.filter(framing__footage=footage)
-    paths = [path for render in renders for path in (render.path, render.workspace.folder)]
+    paths = _written(Render.objects.filter(framing__footage=footage))
     return paths if footage.linked else [*paths, footage.path]
+
+
+def _written(renders: Iterable[Render]) -> list[Path]:
+    return [path for render in renders for path in (render.path, render.workspace.folder)]
 
 
 def _delete(paths: list[Path]) -> None:

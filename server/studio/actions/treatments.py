@@ -25,7 +25,7 @@ def save(owner: AbstractBaseUser, project: Project | None, treatment: CoreTreatm
 def given_in(project: Project) -> dict[int, list[Framing]]:
     """The framings of a project that were given a treatment, by that treatment's id, with their plans."""
     found: dict[int, list[Framing]] = {}
-    rows = Framing.objects.filter(footage__project=project, footage__removed=None).exclude(treatment=None)
+    rows = Framing.present.filter(footage__project=project).exclude(treatment=None)
     for row in _with_plans(rows):
         found.setdefault(row.treatment_id, []).append(row)
     return found

@@ -13,9 +13,18 @@ from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 from cadrage.geometry import Raster
 from cadrage.output import read_settings
 from cadrage.values import parse_exact, parse_size
-from server.studio.actions import projects as actions
+from server.studio.actions import frames as actions
+from server.studio.actions import projects, removing
 from server.studio.api import owned
-from server.studio.api.schemas import Catalogue, FrameIn, FrameOut, GuidesOut, OwnFrameOut, OwnSettingsOut
+from server.studio.api.schemas import (
+    Catalogue,
+    FrameChanged,
+    FrameIn,
+    FrameOut,
+    GuidesOut,
+    OwnFrameOut,
+    OwnSettingsOut,
+)
 from server.studio.files import attachment
 from server.studio.models import ProjectFrame
 
@@ -31,20 +40,20 @@ def catalogue(request: HttpRequest) -> Catalogue:
 @router.post("/formats", response=OwnFrameOut)
 def save_own(request: HttpRequest, given: Frame) -> OwnFrameOut:
     """Save a frame of the visitor's own for all projects."""
-    return OwnFrameOut.of(actions.save_own_frame(request.user, given))
+    return OwnFrameOut.of(projects.save_own_frame(request.user, given))
 
 
 @router.delete("/formats/{own_id}", response={204: None})
 def remove_own(request: HttpRequest, own_id: int) -> tuple[int, None]:
     """Take a frame of the visitor's own out of the catalogue; projects that have it keep it."""
-    actions.remove_own(owned.own_frame(request, own_id))
+    projects.remove_own(owned.own_frame(request, own_id))
     return 204, None
 
 
 @router.post("/settings", response=OwnSettingsOut)
 def save_settings(request: HttpRequest, given: Body[dict[str, Any]]) -> OwnSettingsOut:
     """Save settings of the visitor's own for all projects; also such as were exported."""
-    return OwnSettingsOut.of(actions.save_own_settings(request.user, read_settings(given)))
+    return OwnSettingsOut.of(projects.save_own_settings(request.user, read_settings(given)))
 
 
 @router.get("/settings/{own_id}/file")
@@ -58,7 +67,7 @@ def export_settings(request: HttpRequest, own_id: int) -> HttpResponse:
 @router.delete("/settings/{own_id}", response={204: None})
 def remove_settings(request: HttpRequest, own_id: int) -> tuple[int, None]:
     """Take settings of the visitor's own away; frames that have them keep them."""
-    actions.remove_own(owned.own_settings(request, own_id))
+    projects.remove_own(owned.own_settings(request, own_id))
     return 204, None
 
 
@@ -83,21 +92,29 @@ def _aspect(text: str) -> Fraction:
 @router.post("/projects/{project_id}/frames", response=FrameOut)
 def add_frame(request: HttpRequest, project_id: int, given: Frame) -> FrameOut:
     """Add a frame to a project."""
-    return FrameOut.of(actions.add_frame(owned.project(request, project_id), given))
+    return FrameOut.of(actions.add(owned.project(request, project_id), given))
 
 
-@router.put("/frames/{frame_id}", response=FrameOut)
-def change_frame(request: HttpRequest, frame_id: int, given: FrameIn) -> FrameOut:
-    """Change a frame for every clip that goes into it, and what is asked of it."""
-    row = owned.frame(request, frame_id)
-    return FrameOut.of(actions.change_frame(row, given.frame, given.delivery, given.settings))
+@router.put("/frames/{frame_id}", response=FrameChanged)
+def change_frame(request: HttpRequest, frame_id: int, given: FrameIn) -> FrameChanged:
+    """Change a frame for every clip that goes into it, and what is asked of it. Where its size changes, framings follow
+    as far as they can; those that keep less of their picture then are listed.
+    """
+    row, losses = actions.change(owned.frame(request, frame_id), given.frame, given.delivery, given.settings)
+    return FrameChanged.after(row, losses)
 
 
 @router.delete("/frames/{frame_id}", response={204: None})
 def remove_frame(request: HttpRequest, frame_id: int) -> tuple[int, None]:
-    """Take a frame, and every framing in it, out of its project."""
-    actions.remove_frame(owned.frame(request, frame_id))
+    """Take a frame, and every framing in it, out of its project. For a while it can be brought back."""
+    removing.remove(owned.frame(request, frame_id))
     return 204, None
+
+
+@router.post("/frames/{frame_id}/restore", response=FrameOut)
+def restore_frame(request: HttpRequest, frame_id: int) -> FrameOut:
+    """Bring a removed frame back, with all framings in it."""
+    return FrameOut.of(removing.bring_back(owned.frame(request, frame_id, ProjectFrame.everything)))
 
 
 @router.get("/frames/{frame_id}/guides", response=GuidesOut)

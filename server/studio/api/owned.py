@@ -25,9 +25,9 @@ def project(request: HttpRequest, pk: int, among: Manager[Project] = Project.obj
     return get_object_or_404(among, pk=pk, owner=request.user)
 
 
-def frame(request: HttpRequest, pk: int) -> ProjectFrame:
-    """A frame in one of the visitor's projects."""
-    return get_object_or_404(ProjectFrame.objects.select_related("project"), pk=pk, project__owner=request.user)
+def frame(request: HttpRequest, pk: int, among: Manager[ProjectFrame] = ProjectFrame.objects) -> ProjectFrame:
+    """A frame in one of the visitor's projects; one that was removed only where it is looked for among all."""
+    return get_object_or_404(among.select_related("project"), pk=pk, project__owner=request.user)
 
 
 def treatment(request: HttpRequest, pk: int) -> Treatment:
@@ -62,8 +62,8 @@ def material(request: HttpRequest, pk: int) -> Material:
 
 def framing(request: HttpRequest, pk: int) -> Framing:
     """A framing in one of the visitor's projects."""
-    related = Framing.objects.select_related("footage__project", "frame")
-    return get_object_or_404(related, pk=pk, footage__project__owner=request.user, footage__removed__isnull=True)
+    related = Framing.present.select_related("footage__project", "frame")
+    return get_object_or_404(related, pk=pk, footage__project__owner=request.user)
 
 
 def plate(request: HttpRequest, pk: int) -> Plate:

@@ -5,9 +5,9 @@ from django.http import HttpRequest
 from ninja import Router
 
 from cadrage.motion import Motion
+from server.studio.actions import frames, removing
 from server.studio.actions import framings as framing_actions
 from server.studio.actions import projects as actions
-from server.studio.actions import removing
 from server.studio.actions import treatments as treatment_actions
 from server.studio.actions.duplicating import duplicate
 from server.studio.actions.footage import first_of_each
@@ -21,12 +21,13 @@ from server.studio.api.schemas import (
     Changes,
     FootageOut,
     FrameOut,
+    OrderIn,
     ProjectChange,
     ProjectIn,
     ProjectLine,
     Visitor,
 )
-from server.studio.models import Footage, Framing, Project
+from server.studio.models import Footage, Framing, Project, ProjectFrame
 
 router = Router(tags=["projects"])
 
@@ -97,6 +98,7 @@ def board(request: HttpRequest, project_id: int) -> Board:
     footage = list(project.footage.prefetch_related("analyses"))
     firsts = first_of_each(footage)
     gone = Footage.everything.filter(project=project, removed__isnull=False).order_by("-removed")
+    gone_frames = ProjectFrame.everything.filter(project=project, removed__isnull=False).order_by("-removed")
     return Board(
         id=project.pk,
         name=project.name,
@@ -104,6 +106,7 @@ def board(request: HttpRequest, project_id: int) -> Board:
         frames=[FrameOut.of(frame) for frame in project.frames.all()],
         cells=[CellOut.of(row, book, shelf) for row in framing_actions.begin_all(project)],
         gone=[{"id": clip.pk, "name": clip.name} for clip in gone],
+        gone_frames=[{"id": frame.pk, "name": frame.value.name} for frame in gone_frames],
     )
 
 
@@ -120,11 +123,22 @@ def change_project(request: HttpRequest, project_id: int, given: ProjectChange) 
     return _line_of(actions.change(owned.project(request, project_id), given.name, given.put_away))
 
 
+@router.put("/projects/{project_id}/order", response={204: None})
+def put_in_order(request: HttpRequest, project_id: int, given: OrderIn) -> tuple[int, None]:
+    """Put a project's frames, or its clips, in an order; those that are not named come after."""
+    project = owned.project(request, project_id)
+    if given.frames is not None:
+        frames.put_in_order(project, ProjectFrame, given.frames)
+    if given.footage is not None:
+        frames.put_in_order(project, Footage, given.footage)
+    return 204, None
+
+
 @router.post("/projects/{project_id}/cells", response=list[int])
 def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> list[int]:
     """Do something with many cells of a project; answers with those that it changed."""
     project = owned.project(request, project_id)
-    mine = Framing.objects.filter(footage__project=project).select_related("footage__project", "frame")
+    mine = Framing.present.filter(footage__project=project).select_related("footage__project", "frame")
     rows, action = list(mine.filter(pk__in=given.framings)), given.action
     if action.do == "paste":
         changed = framing_actions.paste(owned.framing(request, action.source), rows, action.parts)

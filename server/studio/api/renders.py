@@ -32,7 +32,7 @@ def order(request: HttpRequest, framing_id: int) -> RenderOut:
 def order_many(request: HttpRequest, project_id: int, given: RendersIn) -> list[RenderOut]:
     """Order renders of framings as they are now; none is ordered where one cannot be."""
     project = owned.project(request, project_id)
-    mine = Framing.objects.filter(footage__project=project, footage__removed__isnull=True)
+    mine = Framing.present.filter(footage__project=project)
     rows = mine.filter(pk__in=given.framings).select_related("footage__project", "frame")
     with transaction.atomic():
         ordered = [actions.order(row) for row in rows]

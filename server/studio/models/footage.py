@@ -16,18 +16,11 @@ from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
 from cadrage.plan import Range
 from cadrage.surrounds import Blurred
 from cadrage.values import Value
-from server.studio.models.project import Project
+from server.studio.models.project import IN_ORDER, Project
+from server.studio.models.removable import Present
 
 if TYPE_CHECKING:
     from server.studio.models.analysis import Analysis
-
-
-class Present(models.Manager["Footage"]):
-    """Clips that have not been removed."""
-
-    def get_queryset(self) -> models.QuerySet["Footage"]:
-        """Those."""
-        return super().get_queryset().filter(removed__isnull=True)
 
 
 class Footage(models.Model):
@@ -35,8 +28,9 @@ class Footage(models.Model):
 
     `file` is a name in the footage folder; `linked`, where it is set, an absolute path in a folder that the
     configuration allows, whose file is not ours. `interpretation_json` is null while the clip obeys its format's rule.
-    `digest` and `fingerprint` say which file it was when it was taken in. What is read from JSON is read once for a
-    row, and so is what its file is now; a row that was changed is loaded anew.
+    `digest` and `fingerprint` say which file it was when it was taken in; `rank` is its place where clips
+    were put in order by hand. What is read from JSON is read once for a row, and so is what its file is now; a row that
+    was changed is loaded anew.
     """
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="footage")
@@ -50,14 +44,15 @@ class Footage(models.Model):
     format_key = models.CharField(max_length=80, blank=True, default="")
     interpretation_json = models.JSONField(null=True, default=None)
     range_json = models.JSONField(default=dict)
+    rank = models.PositiveIntegerField(null=True, default=None)
     added = models.DateTimeField(auto_now_add=True)
     removed = models.DateTimeField(null=True, default=None)
 
     everything = models.Manager()
-    objects = Present()
+    objects: Present["Footage"] = Present()
 
     class Meta:
-        ordering = ["id"]
+        ordering = IN_ORDER
         base_manager_name = "everything"
         default_manager_name = "objects"
 

@@ -12,6 +12,14 @@ from server.studio.models.project import ProjectFrame
 from server.studio.models.treatment import Treatment
 
 
+class PresentFramings(models.Manager["Framing"]):
+    """Framings whose clip and whose frame have not been removed."""
+
+    def get_queryset(self) -> models.QuerySet["Framing"]:
+        """Those."""
+        return super().get_queryset().filter(footage__removed=None, frame__removed=None)
+
+
 class Framing(models.Model):
     """One clip in one frame. Its plan is that of its current step; its treatment, the saved one it was given last.
 
@@ -23,6 +31,9 @@ class Framing(models.Model):
     treatment = models.ForeignKey(Treatment, models.SET_NULL, null=True, related_name="framings")
     current = models.PositiveIntegerField(default=0)
     ways_json = models.JSONField(null=True, default=None)
+
+    objects = models.Manager()
+    present = PresentFramings()
 
     class Meta:
         ordering = ["id"]

@@ -7,14 +7,7 @@ from django.db import models
 
 from cadrage.formats import Delivery, Frame
 from cadrage.output import Settings
-
-
-class Present(models.Manager["Project"]):
-    """Projects that have not been removed."""
-
-    def get_queryset(self) -> models.QuerySet["Project"]:
-        """Those."""
-        return super().get_queryset().filter(removed__isnull=True)
+from server.studio.models.removable import Present
 
 
 class Project(models.Model):
@@ -33,7 +26,7 @@ class Project(models.Model):
     removed = models.DateTimeField(null=True, default=None)
 
     everything = models.Manager()
-    objects = Present()
+    objects: Present["Project"] = Present()
 
     class Meta:
         ordering = ["-created"]
@@ -44,16 +37,27 @@ class Project(models.Model):
         return self.name
 
 
+IN_ORDER = (models.F("rank").asc(nulls_last=True), "id")
+"""As people have put them; those that nobody has put anywhere come last, as they were added."""
+
+
 class ProjectFrame(models.Model):
-    """A frame of a project."""
+    """A frame of a project. `rank` is its place where frames were put in order by hand."""
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="frames")
     frame_json = models.JSONField()
     delivery_json = models.JSONField(default=dict)
     settings_json = models.JSONField(default=dict)
+    rank = models.PositiveIntegerField(null=True, default=None)
+    removed = models.DateTimeField(null=True, default=None)
+
+    everything = models.Manager()
+    objects: Present["ProjectFrame"] = Present()
 
     class Meta:
-        ordering = ["id"]
+        ordering = IN_ORDER
+        base_manager_name = "everything"
+        default_manager_name = "objects"
 
     def __str__(self) -> str:
         return f"{self.value.name} {self.value.width}×{self.value.height}"

@@ -360,13 +360,14 @@ export interface paths {
         get?: never;
         /**
          * Change Frame
-         * @description Change a frame for every clip that goes into it, and what is asked of it.
+         * @description Change a frame for every clip that goes into it, and what is asked of it. Where its size changes, framings follow
+         *     as far as they can; those that keep less of their picture then are listed.
          */
         put: operations["server_studio_api_frames_change_frame"];
         post?: never;
         /**
          * Remove Frame
-         * @description Take a frame, and every framing in it, out of its project.
+         * @description Take a frame, and every framing in it, out of its project. For a while it can be brought back.
          */
         delete: operations["server_studio_api_frames_remove_frame"];
         options?: never;
@@ -408,6 +409,26 @@ export interface paths {
         get: operations["server_studio_api_frames_guides"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/frames/{frame_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Frame
+         * @description Bring a removed frame back, with all framings in it.
+         */
+        post: operations["server_studio_api_frames_restore_frame"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1546,6 +1567,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put In Order
+         * @description Put a project's frames, or its clips, in an order; those that are not named come after.
+         */
+        put: operations["server_studio_api_projects_put_in_order"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/queue": {
         parameters: {
             query?: never;
@@ -2262,6 +2303,8 @@ export interface components {
             frames: components["schemas"]["FrameOut"][];
             /** Gone */
             gone: components["schemas"]["Gone"][];
+            /** Gone Frames */
+            gone_frames: components["schemas"]["Gone"][];
             /** Id */
             id: number;
             /** Name */
@@ -3784,6 +3827,24 @@ export interface components {
             width: number;
         };
         /**
+         * FrameChanged
+         * @description A frame that was changed, and the framings that keep less since.
+         */
+        FrameChanged: {
+            bars: components["schemas"]["BarsChoice"] | null;
+            delivery: components["schemas"]["Delivery"];
+            /** File */
+            file: string;
+            frame: components["schemas"]["Frame"];
+            /** Id */
+            id: number;
+            /** Losses */
+            losses: components["schemas"]["LossOut"][];
+            settings: components["schemas"]["Settings"];
+            /** Shape */
+            shape: string;
+        };
+        /**
          * FrameFormat
          * @description A frame that is offered.
          *
@@ -3982,7 +4043,7 @@ export interface components {
         };
         /**
          * Gone
-         * @description A clip that was removed and can still be brought back.
+         * @description A clip, or a frame, that was removed and can still be brought back.
          */
         Gone: {
             /** Id */
@@ -4698,6 +4759,26 @@ export interface components {
             tinted: string;
         };
         /**
+         * LossOut
+         * @description A framing that keeps less of its picture than before, in percent.
+         */
+        LossOut: {
+            /**
+             * After
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            after: string;
+            /**
+             * Before
+             * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
+             */
+            before: string;
+            /** Clip */
+            clip: string;
+            /** Framing */
+            framing: number;
+        };
+        /**
          * Made
          * @description One picture: the material it is, and what had to be done to it.
          */
@@ -5194,6 +5275,16 @@ export interface components {
             frame: number;
             /** Message */
             message: string;
+        };
+        /**
+         * OrderIn
+         * @description The order of a project's frames, or of its clips, or of both; what is None stays.
+         */
+        OrderIn: {
+            /** Footage */
+            footage?: number[] | null;
+            /** Frames */
+            frames?: number[] | null;
         };
         /**
          * OriginsIn
@@ -7905,7 +7996,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FrameOut"];
+                    "application/json": components["schemas"]["FrameChanged"];
                 };
             };
         };
@@ -7972,6 +8063,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GuidesOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_frames_restore_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                frame_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameOut"];
                 };
             };
         };
@@ -9487,6 +9600,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["MaterialOut"];
                 };
+            };
+        };
+    };
+    server_studio_api_projects_put_in_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -20,6 +20,7 @@ from cadrage.output import DEFAULT, Settings
 from cadrage.render.offers import BarsChoice, bars_choice, settings_summary
 from cadrage.treatments import Part, Treatment
 from cadrage.values import Exact
+from server.studio.actions.frames import Loss
 from server.studio.actions.materials import Shelf, key_of
 from server.studio.actions.rules import RuleBook
 from server.studio.api.schemas.footage import FootageOut
@@ -92,6 +93,37 @@ class FrameOut(Schema):
         )
 
 
+class LossOut(Schema):
+    """A framing that keeps less of its picture than before, in percent."""
+
+    framing: int
+    clip: str
+    before: Exact
+    after: Exact
+
+
+class FrameChanged(FrameOut):
+    """A frame that was changed, and the framings that keep less since."""
+
+    losses: list[LossOut]
+
+    @classmethod
+    def after(cls, row: ProjectFrame, losses: list[Loss]) -> "FrameChanged":
+        """From its row, and what was lost."""
+        told = [
+            LossOut(framing=one.framing.pk, clip=one.framing.footage.name, before=one.before, after=one.after)
+            for one in losses
+        ]
+        return cls(**dict(FrameOut.of(row)), losses=told)
+
+
+class OrderIn(Schema):
+    """The order of a project's frames, or of its clips, or of both; what is None stays."""
+
+    frames: list[int] | None = Field(None, max_length=100)
+    footage: list[int] | None = Field(None, max_length=20_000)
+
+
 class GuidesOut(Schema):
     """Every guide that a frame has."""
 
@@ -149,7 +181,7 @@ class CellOut(Schema):
 
 
 class Gone(Schema):
-    """A clip that was removed and can still be brought back."""
+    """A clip, or a frame, that was removed and can still be brought back."""
 
     id: int
     name: str
@@ -164,6 +196,7 @@ class Board(Schema):
     frames: list[FrameOut]
     cells: list[CellOut]
     gone: list[Gone]
+    gone_frames: list[Gone]
 
 
 class PasteCells(Schema):
