@@ -11,12 +11,12 @@ import { Problem } from "./api/client";
 import { guardLeaving } from "./api/saves";
 import { forgetLeft, leaveAll, resumeAll, unsaved } from "./bench/editor/editors";
 import { BoardPage } from "./board/board-page";
-import { uploading } from "./board/uploads";
+import { FilesIn } from "./intake/files-in";
+import { uploading } from "./intake/uploads";
 import { ProjectsPage } from "./projects/projects-page";
 import { KeysHelp } from "./ui/keys-help";
 import { LookOfPage } from "./ui/look";
 import { RouteFocus } from "./ui/route-focus";
-import { StrayFiles } from "./ui/stray-files";
 
 const FormatsPage = lazy(() =>
   import("./formats/formats-page").then((module) => ({ default: module.FormatsPage })),
@@ -58,7 +58,7 @@ if (root) {
           <BrowserRouter>
             <LookOfPage />
             <KeysHelp />
-            <StrayFiles />
+            <FilesIn />
             <RouteFocus />
             <Suspense>
               <Routes>

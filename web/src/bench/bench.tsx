@@ -156,7 +156,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
             }}
           />
         </main>
-        <Panel step={step}>
+        <Panel step={step} foot={step !== "source" && step !== "check" && <CostPanel measure={here} />}>
           <Waits editor={editor} state={state} />
           <ProblemNote error={error ?? rendering.order.error} />
           {cut && OF_SHOTS.includes(step) && (
@@ -168,7 +168,6 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
               onAlone={setAlone}
             />
           )}
-          {step !== "source" && step !== "check" && <CostPanel measure={here} />}
           <StepPanel
             {...{
               step,
@@ -220,8 +219,11 @@ function helpOn(step: StepName, plan: Plan): string {
   return step;
 }
 
-/** What is set at a step. Where it was left is where it is found again. */
-function Panel({ step, children }: { step: StepName; children: ReactNode }) {
+/**
+ * What is set at a step. Where it was left is where it is found again. What changes in height by itself stands at the
+ * foot, so that nothing moves under the hand.
+ */
+function Panel({ step, foot, children }: { step: StepName; foot: ReactNode; children: ReactNode }) {
   const [width] = usePanelWidth();
   const place = useRef<HTMLDivElement>(null);
   const left = useRef<Partial<Record<StepName, number>>>({});
@@ -231,19 +233,20 @@ function Panel({ step, children }: { step: StepName; children: ReactNode }) {
   return (
     <aside
       aria-label="What can be set"
-      className="relative w-(--panel) narrow:w-full shrink-0 narrow:border-l-0 border-rule border-l narrow:border-t"
+      className="relative flex w-(--panel) narrow:w-full shrink-0 flex-col narrow:border-l-0 border-rule border-l narrow:border-t"
       style={{ "--panel": `${width}px` } as CSSProperties}
     >
       <PanelEdge />
       <div
         ref={place}
-        className="grid h-full narrow:h-auto content-start gap-4 overflow-y-auto p-4"
+        className="grid min-h-0 grow narrow:h-auto content-start gap-4 overflow-y-auto p-4"
         onScroll={({ currentTarget }) => {
           left.current[step] = currentTarget.scrollTop;
         }}
       >
         {children}
       </div>
+      {foot && <div className="max-h-1/2 overflow-y-auto border-rule border-t px-4 py-2.5">{foot}</div>}
     </aside>
   );
 }

@@ -2,10 +2,10 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
+import { useUploads } from "../intake/uploads";
 import { Button } from "../ui/button";
 import { ProblemNote } from "../ui/problem-note";
 import { FolderDialog } from "./folder-dialog";
-import { useUploads } from "./uploads";
 
 /** Footage from this computer, or from folders on the server where there are any. */
 export function AddFootage({ projectId, folders }: { projectId: number; folders: boolean }) {

@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 import type { Board } from "../api/client";
-import { arranged, reasonCounts } from "./arranging";
+import { arranged, FAILED, failures, reasonCounts } from "./arranging";
+import { newestOf, renderedInWords } from "./rendered";
 
 const clip = (id: number, name: string, display_aspect: number) => ({
   id,
@@ -18,17 +19,44 @@ const board = {
   footage: [clip(1, "Bell", 2), clip(2, "Arch", 1), clip(3, "Cab", 0.5)],
   cells: [cell(11, 1, []), cell(12, 2, ["lost"]), cell(13, 3, ["lost", "bars"])],
 } as unknown as Board;
+const none = { order: "added", reason: null, words: "", renders: new Map() } as const;
 const names = (rows: ReturnType<typeof arranged>) => rows.map(({ footage }) => footage.name);
 
 test("clips are sorted by name, shape and state", () => {
-  expect(names(arranged(board, "added", null))).toEqual(["Bell", "Arch", "Cab"]);
-  expect(names(arranged(board, "name", null))).toEqual(["Arch", "Bell", "Cab"]);
-  expect(names(arranged(board, "shape", null))).toEqual(["Bell", "Arch", "Cab"]);
-  expect(names(arranged(board, "state", null))).toEqual(["Cab", "Arch", "Bell"]);
+  expect(names(arranged(board, { ...none, order: "added" }))).toEqual(["Bell", "Arch", "Cab"]);
+  expect(names(arranged(board, { ...none, order: "name" }))).toEqual(["Arch", "Bell", "Cab"]);
+  expect(names(arranged(board, { ...none, order: "shape" }))).toEqual(["Bell", "Arch", "Cab"]);
+  expect(names(arranged(board, { ...none, order: "state" }))).toEqual(["Cab", "Arch", "Bell"]);
 });
 
 test("only clips that need a look, or need it for one reason", () => {
-  expect(names(arranged(board, "added", "any"))).toEqual(["Arch", "Cab"]);
-  expect(names(arranged(board, "added", "bars"))).toEqual(["Cab"]);
+  expect(names(arranged(board, { ...none, reason: "any" }))).toEqual(["Arch", "Cab"]);
+  expect(names(arranged(board, { ...none, reason: "bars" }))).toEqual(["Cab"]);
   expect(reasonCounts(board)).toEqual({ any: 2, lost: 2, bars: 1 });
+});
+
+test("clips are found by words of their names", () => {
+  expect(names(arranged(board, { ...none, words: "B" }))).toEqual(["Bell", "Cab"]);
+  expect(names(arranged(board, { ...none, words: "el b" }))).toEqual(["Bell"]);
+  expect(names(arranged(board, { ...none, words: "bell tower" }))).toEqual([]);
+});
+
+test("what failed is found by the last render of each framing", () => {
+  const at = { done: 0, total: 0, current: true };
+  const renders = newestOf([
+    { framing: 13, state: "failed", ...at },
+    { framing: 12, state: "done", ...at },
+    { framing: 12, state: "failed", ...at },
+  ]);
+  expect(names(arranged(board, { ...none, reason: FAILED, renders }))).toEqual(["Cab"]);
+  expect(failures(board, renders)).toBe(1);
+});
+
+test("the last render is told in few words", () => {
+  const render = { state: "done", current: false, done: 1, total: 3 };
+  expect(renderedInWords(render)).toBe("rendered, changed since");
+  expect(renderedInWords({ ...render, current: true })).toBe("rendered");
+  expect(renderedInWords({ ...render, state: "running" })).toBe("rendering, 33 %");
+  expect(renderedInWords({ ...render, state: "cancelled" })).toBe("");
+  expect(renderedInWords(undefined)).toBe("");
 });

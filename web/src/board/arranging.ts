@@ -1,10 +1,12 @@
 import type { Board, Cell, Footage } from "../api/client";
+import { stemOf } from "../ui/stem";
+import type { Rendered } from "./rendered";
 
 export type Order = "added" | "name" | "shape" | "state";
 export type Row = { footage: Footage; cells: (Cell | undefined)[] };
 
 export const ORDERS = [
-  { value: "added", title: "as added" },
+  { value: "added", title: "as arranged" },
   { value: "name", title: "by name" },
   { value: "shape", title: "by shape, widest first" },
   { value: "state", title: "what needs a look first" },
@@ -26,16 +28,29 @@ export function needsLook(cell: Cell | undefined, reason: string): boolean {
   return cell?.concerns.some((concern) => reason === "any" || concern.reason === reason) ?? false;
 }
 
-/** The rows of the board in an order; with a reason, only clips with a cell that needs a look for it. */
-export function arranged(board: Board, order: Order, reason: string | null): Row[] {
+/** Not a reason to worry about a framing: its last render failed. */
+export const FAILED = "failed";
+const failed = (cell: Cell | undefined, renders: Renders) =>
+  cell !== undefined && renders.get(cell.id)?.state === "failed";
+
+type Renders = ReadonlyMap<number, Rendered>;
+type Wanted = { order: Order; reason: string | null; words: string; renders: Renders };
+
+/** The rows of the board in an order; only clips with these words in their name, and a cell that the reason is for. */
+export function arranged(board: Board, { order, reason, words, renders }: Wanted): Row[] {
   const byPlace = new Map(board.cells.map((cell) => [`${cell.footage} ${cell.frame}`, cell]));
   const rows = board.footage.map((footage) => ({
     footage,
     cells: board.frames.map((frame) => byPlace.get(`${footage.id} ${frame.id}`)),
   }));
-  const wanted = ({ footage, cells }: Row) =>
-    reason === EXTENDABLE ? extendable(footage) : cells.some((cell) => needsLook(cell, reason ?? "any"));
-  const shown = reason ? rows.filter(wanted) : rows;
+  const named = rows.filter(({ footage }) => hasWords(footage, words));
+  const wanted = ({ footage, cells }: Row) => {
+    if (reason === EXTENDABLE) return extendable(footage);
+    return cells.some((cell) =>
+      reason === FAILED ? failed(cell, renders) : needsLook(cell, reason ?? "any"),
+    );
+  };
+  const shown = reason ? named.filter(wanted) : named;
   if (order === "name") shown.sort((one, other) => one.footage.name.localeCompare(other.footage.name));
   if (order === "shape")
     shown.sort((one, other) => other.footage.display_aspect - one.footage.display_aspect);
@@ -44,6 +59,19 @@ export function arranged(board: Board, order: Order, reason: string | null): Row
   if (order === "state") shown.sort((one, other) => concernsOf(other) - concernsOf(one));
   return shown;
 }
+
+/** Whether all of some words are in a clip's name, wherever and however they are written. */
+function hasWords({ name }: Footage, words: string): boolean {
+  const within = stemOf(name).toLocaleLowerCase();
+  return words
+    .toLocaleLowerCase()
+    .split(/\s+/)
+    .every((word) => within.includes(word));
+}
+
+/** How many cells there are whose last render failed. */
+export const failures = ({ cells }: Board, renders: Renders) =>
+  cells.filter((cell) => failed(cell, renders)).length;
 
 /** How many cells need a look, in all and for each reason. */
 export function reasonCounts(board: Board): Record<string, number> {

@@ -1,13 +1,23 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef } from "react";
 import { api, type Board, unwrap } from "../api/client";
 import { catalogueQuery, refreshFramings } from "../api/queries";
-import { EXTENDABLE, extendable, ORDERS, reasonCounts } from "./arranging";
+import { useKeys } from "../ui/keyboard";
+import { EXTENDABLE, extendable, FAILED, failures, ORDERS, reasonCounts } from "./arranging";
+import type { Rendered } from "./rendered";
 
-type Props = { board: Board; query: URLSearchParams; onChange: (query: URLSearchParams) => void };
+type Props = {
+  board: Board;
+  renders: ReadonlyMap<number, Rendered>;
+  query: URLSearchParams;
+  onChange: (query: URLSearchParams) => void;
+};
 
 /** Which clips the board shows, and in what order. */
-export function BoardFilter({ board, query, onChange }: Props) {
+export function BoardFilter({ board, renders, query, onChange }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
+  const search = useRef<HTMLInputElement>(null);
+  useKeys([{ keys: "/", does: "Search clips by name", act: () => search.current?.focus() }]);
   const counts = reasonCounts(board);
   const chosen = query.get("look");
 
@@ -22,8 +32,10 @@ export function BoardFilter({ board, query, onChange }: Props) {
     { reason: null, title: "All clips" },
     { reason: "any", title: "Needs a look" },
     ...(catalogue?.reasons ?? []).filter(({ reason }) => counts[reason]),
+    ...(failures(board, renders) || chosen === FAILED ? [{ reason: FAILED, title: "Render failed" }] : []),
     { reason: EXTENDABLE, title: "Extendable sides" },
   ];
+  counts[FAILED] = failures(board, renders);
   counts[EXTENDABLE] = board.footage.filter(extendable).length;
   return (
     <div className="mb-2 flex flex-wrap items-center gap-1.5">
@@ -43,6 +55,21 @@ export function BoardFilter({ board, query, onChange }: Props) {
       ))}
       {chosen === EXTENDABLE && <LookAtSides board={board} />}
       <span className="grow" />
+      <input
+        ref={search}
+        type="search"
+        aria-label="Search clips"
+        placeholder="Search clips  /"
+        className="w-40 rounded border border-edge bg-sheet px-2 py-0.5"
+        value={query.get("search") ?? ""}
+        onChange={({ target }) => set("search", target.value)}
+        onKeyDown={(event) => {
+          if (event.key !== "Escape") return;
+          event.stopPropagation();
+          set("search", null);
+          event.currentTarget.blur();
+        }}
+      />
       <label className="flex items-center gap-2 text-soft">
         sorted
         <select

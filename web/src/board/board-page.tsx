@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { type DragEvent, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, type Board, unwrap } from "../api/client";
-import { boardQuery, projectsQuery, refreshFramings, treatmentsQuery, visitorQuery } from "../api/queries";
+import { boardQuery, projectsQuery, rendersQuery, treatmentsQuery, visitorQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
 import { useBarsAsked } from "../frames/ask-bars";
+import { UploadList } from "../intake/upload-list";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { Note } from "../ui/note";
@@ -15,10 +16,13 @@ import { AddFrame } from "./add-frame";
 import { arranged, type Order } from "./arranging";
 import { BoardFilter } from "./board-filter";
 import { BoardTable } from "./board-table";
+import { FrameNote } from "./frame-note";
+import { Gone } from "./gone";
+import { newestOf } from "./rendered";
 import { SelectionBar } from "./selection-bar";
-import { UploadList } from "./upload-list";
-import { useUploads } from "./uploads";
+import { useArrangement } from "./use-arrangement";
 import { useCells } from "./use-cells";
+import { useFrames } from "./use-frames";
 import { useRemoval } from "./use-removal";
 
 /** The board: clips down, frames across. */
@@ -30,17 +34,23 @@ export function BoardPage() {
   const { data: visitor } = useQuery(visitorQuery);
   const { data: treatments } = useQuery(treatmentsQuery(projectId));
   const [query, setQuery] = useSearchParams();
-  const [over, setOver] = useState(false);
   const [selected, setSelected] = useState<ReadonlySet<number>>(new Set());
   const [copied, setCopied] = useState<number | null>(null);
-  const add = useUploads((store) => store.addAll);
-  const client = useQueryClient();
   const order = useOrder(projectId);
   const removal = useRemoval(projectId);
   const cells = useCells(projectId);
+  const frames = useFrames(projectId, board?.frames ?? []);
+  const arrangement = useArrangement(projectId);
+  const { data: ordered } = useQuery(rendersQuery(projectId));
+  const renders = useMemo(() => newestOf(ordered ?? []), [ordered]);
   const sorted = (query.get("sort") ?? "added") as Order;
   const reason = query.get("look");
-  const rows = useMemo(() => (board ? arranged(board, sorted, reason) : []), [board, sorted, reason]);
+  const words = query.get("search") ?? "";
+  const rows = useMemo(
+    () => (board ? arranged(board, { order: sorted, reason, words, renders }) : []),
+    [board, sorted, reason, words, renders],
+  );
+  const byHand = sorted === "added" && !reason && !words;
   const chosen = board?.cells.filter(({ id }) => selected.has(id)).map(({ id }) => id) ?? [];
 
   const bars = useBarsAsked(board);
@@ -49,29 +59,10 @@ export function BoardPage() {
     bars.before(frames, () => order.mutate(framings));
   }
 
-  function onDrop(event: DragEvent) {
-    event.preventDefault();
-    setOver(false);
-    add(projectId, [...event.dataTransfer.files], () => refreshFramings(client));
-  }
-
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: files can also be chosen with the button
-    <div
-      className="flex min-h-full flex-col"
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
-      onDrop={onDrop}
-    >
+    <div className="flex min-h-full flex-col">
       <Header projectId={projectId} trail={<span className="font-semibold">{board?.name}</span>} />
-      <main
-        id="main"
-        tabIndex={-1}
-        className={`grow p-6 ${over ? "outline-2 -outline-offset-8 outline-ochre outline-dashed" : "outline-none"}`}
-      >
+      <main id="main" tabIndex={-1} className="grow p-6 outline-none">
         <div className="mb-4 flex items-center gap-4">
           <h1 className="text-[26px] font-bold tracking-tight whitespace-nowrap">{board?.name}</h1>
           <p className="grow text-soft">{board && summary(board)}</p>
@@ -87,10 +78,13 @@ export function BoardPage() {
             Render all {board?.cells.length ?? ""}
           </Button>
         </div>
-        <ProblemNote error={error ?? order.error ?? cells.error ?? removal.error} />
+        <ProblemNote
+          error={error ?? order.error ?? cells.error ?? removal.error ?? frames.error ?? arrangement.error}
+        />
         {removal.last && (
           <Note text={`Removed ${removal.last.name}.`} onUndo={removal.undo} onClose={removal.forget} />
         )}
+        {frames.done && <FrameNote projectId={projectId} frames={frames} />}
         {cells.done && (
           <Note
             text={cells.done.changed.length ? cells.done.label : "They were so already."}
@@ -101,19 +95,27 @@ export function BoardPage() {
         <UploadList />
         {board && board.footage.length > 0 && (
           <>
-            <BoardFilter board={board} query={query} onChange={(next) => setQuery(next, { replace: true })} />
+            <BoardFilter
+              {...{ board, renders, query }}
+              onChange={(next) => setQuery(next, { replace: true })}
+            />
             <BoardTable
-              board={board}
-              rows={rows}
+              {...{ board, rows, frames, renders }}
               folders={visitor?.folders ?? false}
               selected={selected}
               onSelect={setSelected}
               onRemove={removal.remove}
+              onArrange={byHand ? arrangement.before : null}
             />
-            {rows.length === 0 && <p className="py-4 text-soft">No clip needs a look for that reason.</p>}
+            {rows.length === 0 && (
+              <p className="py-4 text-soft">
+                {words ? "No clip has these words in its name." : "No clip needs a look for that reason."}
+              </p>
+            )}
           </>
         )}
-        {board && <Gone board={board} onRestore={removal.restore} />}
+        {board && <Gone gone={board.gone} what="clips" onRestore={removal.restore} />}
+        {board && <Gone gone={board.gone_frames} what="frames" onRestore={frames.restore} />}
         {board?.footage.length === 0 && <EmptyBoard projectId={projectId} />}
       </main>
       {bars.question}
@@ -152,26 +154,6 @@ function useOrder(projectId: number) {
     onSuccess: () => navigate(`/projects/${projectId}/renders`),
     onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
   });
-}
-
-/** Clips that were removed a short while ago, with the way back. */
-function Gone({ board, onRestore }: { board: Board; onRestore: (id: number) => void }) {
-  if (board.gone.length === 0) return null;
-  return (
-    <details className="mt-4 text-soft">
-      <summary className="cursor-pointer">Removed, and soon gone for good: {board.gone.length}</summary>
-      <ul className="mt-2 grid gap-1">
-        {board.gone.map(({ id, name }) => (
-          <li key={id}>
-            {name}{" "}
-            <button type="button" className="text-ochre underline" onClick={() => onRestore(id)}>
-              Bring back
-            </button>
-          </li>
-        ))}
-      </ul>
-    </details>
-  );
 }
 
 function EmptyBoard({ projectId }: { projectId: number }) {

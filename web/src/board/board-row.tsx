@@ -1,9 +1,9 @@
-import { type MouseEvent, memo, type Ref } from "react";
+import { type DragEvent, type MouseEvent, memo, type Ref } from "react";
 import type { Cell, Footage, FrameRow } from "../api/client";
 import { AT_WORK } from "../api/queries";
 import { stemOf } from "../ui/stem";
 import { CellView } from "./cell-view";
-import { ClipHeading } from "./clip-heading";
+import { CLIP, ClipHeading } from "./clip-heading";
 
 type Props = {
   projectId: number;
@@ -14,6 +14,12 @@ type Props = {
   /** Those of its cells that are selected, as text, so that a row is drawn again only when its own change. */
   selected: string;
   reachable: number | null;
+  /** What came of the last render of each of its cells, a line each. */
+  rendered: string;
+  /** The clips that it would stand before if it went up, or down, by one; 0 is the end, null where it cannot. */
+  above: number | null;
+  below: number | null;
+  onArrange: (id: number, before: number) => void;
   index: number;
   /** Measures the row, whose notes may make it higher. */
   measured: Ref<HTMLTableRowElement>;
@@ -24,22 +30,39 @@ type Props = {
 
 /** A clip and its framings. */
 export const BoardRow = memo(function BoardRow(props: Props) {
-  const { projectId, footage, cells, frames, selected, reachable } = props;
+  const { projectId, footage, cells, frames, selected, reachable, above, below, onArrange } = props;
+  const rendered = props.rendered.split("\n");
+  const arranged = above !== null || below !== null;
   const chosen = selected ? selected.split(" ").map(Number) : [];
   const looking = footage.analyses.find(({ kind }) => kind === "following");
   const looked = looking && AT_WORK.includes(looking.state) ? looking.done_percent : null;
   return (
-    <tr ref={props.measured} data-index={props.index} className="h-[97px] border-b border-rule align-top">
+    <tr
+      ref={props.measured}
+      data-index={props.index}
+      aria-rowindex={props.index + 2}
+      className="h-[97px] border-b border-rule align-top data-over:border-t-2 data-over:border-t-ochre"
+      {...(arranged && taking(footage.id, onArrange))}
+    >
       <ClipHeading
         footage={footage}
         folders={props.folders}
         onSelect={() => props.onSelectRow(cells.flatMap((cell) => (cell ? [cell.id] : [])))}
         onRemove={() => props.onRemove(footage.id)}
+        onUp={above === null ? null : () => onArrange(footage.id, above)}
+        onDown={below === null ? null : () => onArrange(footage.id, below)}
       />
       {frames.map((frame, column) => {
         const cell = cells[column];
         return (
-          <td key={frame.id} className="px-1 py-1 align-top">
+          // biome-ignore lint/a11y/useFocusableInteractive: what is in it takes the focus
+          <td
+            key={frame.id}
+            // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a cell of a table that is a grid
+            role="gridcell"
+            aria-selected={!!cell && chosen.includes(cell.id)}
+            className="px-1 py-1 align-top"
+          >
             <CellView
               cell={cell}
               clip={stemOf(footage.name)}
@@ -48,6 +71,7 @@ export const BoardRow = memo(function BoardRow(props: Props) {
               selected={!!cell && chosen.includes(cell.id)}
               reachable={!!cell && cell.id === reachable}
               looked={looked}
+              rendered={rendered[column] ?? ""}
               onPick={props.onPick}
             />
           </td>
@@ -56,3 +80,24 @@ export const BoardRow = memo(function BoardRow(props: Props) {
     </tr>
   );
 });
+
+/** A clip that is dragged over a row is put before it. */
+function taking(id: number, onArrange: (id: number, before: number) => void) {
+  const carries = ({ dataTransfer }: DragEvent) => dataTransfer.types.includes(CLIP);
+  return {
+    onDragOver: (event: DragEvent<HTMLTableRowElement>) => {
+      if (!carries(event)) return;
+      event.preventDefault();
+      event.currentTarget.dataset.over = "";
+    },
+    onDragLeave: ({ currentTarget }: DragEvent<HTMLTableRowElement>) => {
+      delete currentTarget.dataset.over;
+    },
+    onDrop: (event: DragEvent<HTMLTableRowElement>) => {
+      delete event.currentTarget.dataset.over;
+      if (!carries(event)) return;
+      event.preventDefault();
+      onArrange(Number(event.dataTransfer.getData(CLIP)), id);
+    },
+  };
+}

@@ -1,12 +1,13 @@
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, type MouseEvent, useMemo, useRef, useState } from "react";
-import { useNavigate } from "react-router";
+import { type MouseEvent, useMemo, useRef } from "react";
 import type { Board } from "../api/client";
-import { shown } from "../api/exact";
-import { useListed } from "../ui/keyboard";
 import type { Row } from "./arranging";
 import { BoardRow } from "./board-row";
-import { type Grid, rangeOf, toggled, walked } from "./selection";
+import { FrameHeading } from "./frame-heading";
+import { type Rendered, renderedInWords } from "./rendered";
+import { type Grid, toggled } from "./selection";
+import type { Frames } from "./use-frames";
+import { useWalking } from "./use-walking";
 
 type Props = {
   board: Board;
@@ -15,29 +16,22 @@ type Props = {
   selected: ReadonlySet<number>;
   onSelect: (selected: Set<number>) => void;
   onRemove: (footageId: number) => void;
+  frames: Frames;
+  renders: ReadonlyMap<number, Rendered>;
+  /** Puts a clip before another, or last; null where the rows are not in the order of their people. */
+  onArrange: ((id: number, before: number | null) => void) | null;
 };
 
 const ROW_PX = 97;
 const AHEAD = 9;
+/** In place of the clip that another is put before. */
+const LAST = 0;
 
 /** Clips down, frames across. Arrow keys walk the cells, space selects, Enter opens the bench. */
-export function BoardTable({ board, rows, folders, selected, onSelect, onRemove }: Props) {
-  const navigate = useNavigate();
-  useListed([
-    { keys: "Arrows", does: "To the next cell" },
-    { keys: "Shift+Arrows", does: "Select as far as there" },
-    { keys: "Space", does: "Select the cell" },
-    { keys: "Enter", does: "Open it on the bench" },
-    { keys: "$mod+a", does: "Select all cells" },
-    { keys: "Escape", does: "Select none" },
-  ]);
+export function BoardTable(props: Props) {
+  const { board, rows, folders, selected, onSelect, onRemove, frames, renders, onArrange } = props;
   const table = useRef<HTMLTableElement>(null);
-  const [at, setAt] = useState<number | null>(null);
-  const anchor = useRef<number | null>(null);
   const grid: Grid = rows.map(({ cells }) => cells.flatMap((cell) => (cell ? [cell.id] : [])));
-  const first = grid[0]?.[0] ?? null;
-  const reachable = at !== null && grid.some((cells) => cells.includes(at)) ? at : first;
-
   const virtual = useWindowVirtualizer({
     count: rows.length,
     estimateSize: () => ROW_PX,
@@ -49,49 +43,6 @@ export function BoardTable({ board, rows, folders, selected, onSelect, onRemove 
   const before = (drawn[0]?.start ?? 0) - virtual.options.scrollMargin;
   const behind = virtual.getTotalSize() + virtual.options.scrollMargin - (drawn.at(-1)?.end ?? 0);
 
-  function pick(event: MouseEvent | KeyboardEvent, id: number) {
-    if (event.shiftKey && anchor.current !== null) {
-      onSelect(new Set([...selected, ...rangeOf(grid, anchor.current, id)]));
-    } else {
-      anchor.current = id;
-      onSelect(toggled(selected, [id]));
-    }
-    setAt(id);
-  }
-
-  // Rows are drawn again only when what they show changes, so what they call must stay the same.
-  const now = useRef({ pick, selectRow: (ids: number[]) => onSelect(toggled(selected, ids)) });
-  now.current = { pick, selectRow: (ids) => onSelect(toggled(selected, ids)) };
-  const steady = useMemo(
-    () => ({
-      pick: (event: MouseEvent, id: number) => now.current.pick(event, id),
-      selectRow: (ids: number[]) => now.current.selectRow(ids),
-    }),
-    [],
-  );
-
-  function onKeyDown(event: KeyboardEvent) {
-    const here = Number((event.target as Element).getAttribute?.("data-cell"));
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "a") {
-      event.preventDefault();
-      onSelect(new Set(grid.flat()));
-    } else if (event.key === "Escape") onSelect(new Set());
-    if (!here) return;
-    if (event.key === " ") {
-      event.preventDefault();
-      pick(event, here);
-    }
-    const next = walked(grid, here, event.key);
-    if (next === null) return;
-    event.preventDefault();
-    if (event.shiftKey) {
-      anchor.current ??= here;
-      onSelect(new Set(rangeOf(grid, anchor.current, next)));
-    } else anchor.current = null;
-    setAt(next);
-    reach(next);
-  }
-
   /** Bring a cell into sight, where its row may only then be drawn, and give it the focus. */
   function reach(cell: number) {
     const focus = () => table.current?.querySelector<HTMLElement>(`[data-cell="${cell}"]`)?.focus();
@@ -100,48 +51,63 @@ export function BoardTable({ board, rows, folders, selected, onSelect, onRemove 
     requestAnimationFrame(focus);
   }
 
+  const { reachable, pick, onKeyDown } = useWalking({ grid, selected, onSelect, reach });
+  // Rows are drawn again only when what they show changes, so what they call must stay the same.
+  const selectRow = (ids: number[]) => onSelect(toggled(selected, ids));
+  const now = useRef({ pick, selectRow, onArrange });
+  now.current = { pick, selectRow, onArrange };
+  const steady = useMemo(
+    () => ({
+      pick: (event: MouseEvent, id: number) => now.current.pick(event, id),
+      selectRow: (ids: number[]) => now.current.selectRow(ids),
+      arrange: (id: number, before: number) => now.current.onArrange?.(id, before === LAST ? null : before),
+    }),
+    [],
+  );
+
   return (
-    <table ref={table} className="w-full border-collapse" onKeyDown={onKeyDown}>
+    <table
+      ref={table}
+      // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: its cells are walked by arrow keys
+      role="grid"
+      aria-label="Clips and frames"
+      aria-multiselectable
+      aria-rowcount={rows.length + 1}
+      className="w-full border-collapse"
+      onKeyDown={onKeyDown}
+    >
       <thead className="sticky top-0 z-10 bg-paper">
-        <tr className="border-b border-rule text-left align-bottom">
-          <th className="px-3 py-2 font-normal text-soft">footage ↓&ensp;frame →</th>
+        <tr aria-rowindex={1} className="border-b border-rule text-left align-bottom">
+          <th scope="col" className="px-3 py-2 font-normal text-soft">
+            footage ↓&ensp;frame →
+          </th>
           {board.frames.map((frame, column) => (
-            <th key={frame.id} className="px-3 py-2">
-              <button
-                type="button"
-                title="Select the whole column"
-                className="block text-left font-bold hover:underline"
-                onClick={() =>
-                  onSelect(
-                    toggled(
-                      selected,
-                      grid.flatMap((cells) => cells[column] ?? []),
-                    ),
-                  )
-                }
-              >
-                {frame.frame.name}
-              </button>
-              <button
-                type="button"
-                title="Open this frame on the bench"
-                className="num block text-left font-normal text-soft hover:text-ink"
-                onClick={() =>
-                  grid[0]?.[column] &&
-                  navigate(`/projects/${board.id}/framings/${grid[0][column]}?step=frame`)
-                }
-              >
-                {frame.shape} {frame.frame.width}×{frame.frame.height}
-                {frame.frame.active && `, ${shown(frame.frame.active)} inside`}
-              </button>
-            </th>
+            <FrameHeading
+              key={frame.id}
+              row={frame}
+              frames={frames}
+              first={column === 0}
+              last={column === board.frames.length - 1}
+              bench={
+                grid[0]?.[column] ? `/projects/${board.id}/framings/${grid[0][column]}?step=frame` : null
+              }
+              onSelect={() =>
+                onSelect(
+                  toggled(
+                    selected,
+                    grid.flatMap((cells) => cells[column] ?? []),
+                  ),
+                )
+              }
+            />
           ))}
         </tr>
       </thead>
       <tbody>
-        {before > 0 && <tr style={{ height: before }} />}
+        {before > 0 && <tr aria-hidden style={{ height: before }} />}
         {drawn.map(({ index, key }) => {
           const { footage, cells } = rows[index] as Row;
+          const neighbours = onArrange && [index - 1, index + 2].map((at) => rows[at]?.footage.id ?? null);
           return (
             <BoardRow
               key={key}
@@ -151,12 +117,16 @@ export function BoardTable({ board, rows, folders, selected, onSelect, onRemove 
               frames={board.frames}
               selected={cells.flatMap((cell) => (cell && selected.has(cell.id) ? [cell.id] : [])).join(" ")}
               reachable={cells.some((cell) => cell?.id === reachable) ? reachable : null}
+              rendered={cells.map((cell) => renderedInWords(cell && renders.get(cell.id))).join("\n")}
+              above={neighbours && index > 0 ? (neighbours[0] ?? null) : null}
+              below={neighbours && index < rows.length - 1 ? (neighbours[1] ?? LAST) : null}
+              onArrange={steady.arrange}
               onPick={steady.pick}
               onSelectRow={steady.selectRow}
             />
           );
         })}
-        {behind > 0 && <tr style={{ height: behind }} />}
+        {behind > 0 && <tr aria-hidden style={{ height: behind }} />}
       </tbody>
     </table>
   );

@@ -19,11 +19,14 @@ type Props = {
   reachable: boolean;
   /** How much of the clip was looked at to see what moves, in percent; null where nobody is at it. */
   looked: number | null;
+  /** What came of its last render, in words. */
+  rendered: string;
   onPick: (event: MouseEvent, id: number) => void;
 };
 
 /** One framing: as it will be rendered, what it keeps, and why it needs a look. */
-export function CellView({ cell, clip, frame, projectId, selected, reachable, looked, onPick }: Props) {
+export function CellView(props: Props) {
+  const { cell, clip, frame, projectId, selected, reachable, looked, rendered, onPick } = props;
   if (!cell) return null;
   const aspect = (frame.frame.width / frame.frame.height) * toNumber(frame.frame.pixel_aspect);
   const moments = cell.movement ? ENDS : MIDDLE;
@@ -41,15 +44,21 @@ export function CellView({ cell, clip, frame, projectId, selected, reachable, lo
     <div
       className={`group relative rounded ${selected ? "bg-sheet outline-2 outline-ochre" : "hover:bg-sheet"}`}
     >
-      <input
-        type="checkbox"
-        tabIndex={-1}
-        aria-label={`Select ${cell.placement} in ${frame.frame.name}`}
-        checked={selected}
-        className={`absolute top-1 left-1 z-10 accent-ochre ${selected ? "" : "opacity-0 group-hover:opacity-100"}`}
-        onChange={() => undefined}
-        onClick={(event) => onPick(event, cell.id)}
-      />
+      <label
+        className={`absolute top-0 left-0 z-10 flex size-7 items-center justify-center pointer-coarse:size-11 pointer-coarse:opacity-100 ${
+          selected ? "" : "opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+        }`}
+      >
+        <input
+          type="checkbox"
+          tabIndex={-1}
+          aria-label={`Select ${clip} in ${frame.frame.name}`}
+          checked={selected}
+          className="accent-ochre"
+          onChange={() => undefined}
+          onClick={(event) => onPick(event, cell.id)}
+        />
+      </label>
       <Link
         to={`/projects/${projectId}/framings/${cell.id}`}
         data-cell={cell.id}
@@ -83,6 +92,11 @@ export function CellView({ cell, clip, frame, projectId, selected, reachable, lo
             kept {cell.movement ? "at least " : ""}
             {shown(cell.kept_percent, 1)} %{cell.obeys ? "" : ", its own"}
           </span>
+          {rendered && (
+            <span className={`num block ${rendered.includes("failed") ? "text-rust" : "text-moss"}`}>
+              {rendered}
+            </span>
+          )}
           {concern && (
             <span className="num block text-rust">
               {concern.summary}

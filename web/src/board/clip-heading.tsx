@@ -4,16 +4,27 @@ import { api, type Footage, postRaw, unwrap } from "../api/client";
 import { AT_WORK, refreshFramings } from "../api/queries";
 import { damagedIn } from "../bench/panels/source/noticed";
 import { FailedAnalyses } from "../ui/failed-analyses";
-import { Menu } from "../ui/menu";
+import { type Items, Menu, Pressed } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
 import { RenameField } from "../ui/rename-field";
 import { stemOf } from "../ui/stem";
 import { FolderDialog } from "./folder-dialog";
 
-type Props = { footage: Footage; folders: boolean; onSelect: () => void; onRemove: () => void };
+/** What a dragged clip is carried as. */
+export const CLIP = "application/x-cadrage-clip";
+
+type Props = {
+  footage: Footage;
+  folders: boolean;
+  onSelect: () => void;
+  onRemove: () => void;
+  /** Putting it one up or down; null where that cannot be. */
+  onUp: (() => void) | null;
+  onDown: (() => void) | null;
+};
 
 /** A clip at the head of its row: what it is, what was found in it, and what can be done with it. */
-export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
+export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown }: Props) {
   const [renaming, setRenaming] = useState(false);
   const [finding, setFinding] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
@@ -21,22 +32,37 @@ export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
   const error = rename.error ?? replace.error ?? find.error;
   const stem = stemOf(footage.name);
 
+  const items: Items = [
+    ["Rename", () => setRenaming(true)],
+    ["Replace by another file", () => picker.current?.click()],
+    ...(folders ? ([["Find on the server", () => setFinding(true)]] as const) : []),
+    ...(onUp ? ([["Move up", onUp]] as const) : []),
+    ...(onDown ? ([["Move down", onDown]] as const) : []),
+    ["Remove", onRemove],
+  ];
+
   return (
     <th scope="row" className="w-[300px] px-2 py-2 text-left font-normal">
       <div className="flex items-start gap-3">
-        <button
-          type="button"
-          title="Select the whole row"
-          className="flex h-[72px] w-[96px] shrink-0 items-center justify-center"
-          onClick={onSelect}
-        >
-          <img
-            alt=""
-            loading="lazy"
-            className="max-h-full max-w-full"
-            src={`/api/footage/${footage.id}/picture?width=160&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`}
-          />
-        </button>
+        <Pressed items={items}>
+          <button
+            type="button"
+            title={onUp || onDown ? "Select the whole row; drag it to another place" : "Select the whole row"}
+            aria-label={`Select the row of ${stem}`}
+            className="flex h-[72px] w-[96px] shrink-0 items-center justify-center"
+            draggable={!!(onUp || onDown)}
+            onDragStart={({ dataTransfer }) => dataTransfer.setData(CLIP, String(footage.id))}
+            onClick={onSelect}
+          >
+            <img
+              alt=""
+              loading="lazy"
+              draggable={false}
+              className="max-h-full max-w-full"
+              src={`/api/footage/${footage.id}/picture?width=160&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`}
+            />
+          </button>
+        </Pressed>
         <div className="min-w-0 grow">
           {renaming ? (
             <RenameField
@@ -58,12 +84,7 @@ export function ClipHeading({ footage, folders, onSelect, onRemove }: Props) {
           opener="•••"
           look="rounded px-1.5 text-soft hover:bg-sheet hover:text-ink"
           label={`What to do with ${stem}`}
-          items={[
-            ["Rename", () => setRenaming(true)],
-            ["Replace by another file", () => picker.current?.click()],
-            ...(folders ? ([["Find on the server", () => setFinding(true)]] as const) : []),
-            ["Remove", onRemove],
-          ]}
+          items={items}
         />
       </div>
       <input

@@ -1,9 +1,14 @@
-import { DropdownMenu } from "radix-ui";
-import { type ReactNode, useRef } from "react";
+import { ContextMenu, DropdownMenu } from "radix-ui";
+import { type ReactElement, type ReactNode, useRef } from "react";
 
 export const MENU = "z-50 min-w-44 rounded border border-rule bg-sheet py-1 shadow-lg";
 export const OPENER =
   "rounded border border-edge bg-sheet px-3 py-1.5 font-semibold hover:border-soft disabled:opacity-45";
+
+const ITEM = "cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-paper";
+
+/** What can be done, by what it is called. */
+export type Items = readonly (readonly [string, () => void])[];
 
 type Props = {
   /** What opens it, and how that looks. */
@@ -12,12 +17,12 @@ type Props = {
   label?: string;
   side?: "top" | "bottom";
   disabled?: boolean;
-  items: readonly (readonly [string, () => void])[];
+  items: Items;
 };
 
 /** A list of things to do, opened by a button. */
 export function Menu({ opener, look = OPENER, label, side = "bottom", disabled, items }: Props) {
-  const chosen = useRef<(() => void) | null>(null);
+  const { choose, closed } = useChosen();
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger aria-label={label} disabled={disabled} className={look}>
@@ -28,21 +33,10 @@ export function Menu({ opener, look = OPENER, label, side = "bottom", disabled, 
           side={side}
           align={side === "top" ? "start" : "end"}
           className={MENU}
-          // The focus goes back to the opener first; what was chosen may then bring up a field that takes it.
-          onCloseAutoFocus={() => {
-            const act = chosen.current;
-            chosen.current = null;
-            if (act) setTimeout(act);
-          }}
+          onCloseAutoFocus={closed}
         >
           {items.map(([title, act]) => (
-            <DropdownMenu.Item
-              key={title}
-              className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-paper"
-              onSelect={() => {
-                chosen.current = act;
-              }}
-            >
+            <DropdownMenu.Item key={title} className={ITEM} onSelect={() => choose(act)}>
               {title}
             </DropdownMenu.Item>
           ))}
@@ -50,4 +44,38 @@ export function Menu({ opener, look = OPENER, label, side = "bottom", disabled, 
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
   );
+}
+
+/** The same list where a thing itself is pressed long, or with the other button. */
+export function Pressed({ items, children }: { items: Items; children: ReactElement }) {
+  const { choose, closed } = useChosen();
+  return (
+    <ContextMenu.Root modal={false}>
+      <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
+      <ContextMenu.Portal container={document.querySelector("main")}>
+        <ContextMenu.Content className={MENU} onCloseAutoFocus={closed}>
+          {items.map(([title, act]) => (
+            <ContextMenu.Item key={title} className={ITEM} onSelect={() => choose(act)}>
+              {title}
+            </ContextMenu.Item>
+          ))}
+        </ContextMenu.Content>
+      </ContextMenu.Portal>
+    </ContextMenu.Root>
+  );
+}
+
+/** The focus goes back to where it was first; what was chosen may then bring up a field that takes it. */
+function useChosen() {
+  const chosen = useRef<(() => void) | null>(null);
+  return {
+    choose: (act: () => void) => {
+      chosen.current = act;
+    },
+    closed: () => {
+      const act = chosen.current;
+      chosen.current = null;
+      if (act) setTimeout(act);
+    },
+  };
 }

@@ -1,0 +1,87 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { FrameRow } from "../api/client";
+import { shown } from "../api/exact";
+import { Menu } from "../ui/menu";
+import { RenameField } from "../ui/rename-field";
+import { ResizeFrame } from "./resize-frame";
+import type { Frames } from "./use-frames";
+
+type Props = {
+  row: FrameRow;
+  frames: Frames;
+  /** Whether it stands first, or last, of all. */
+  first: boolean;
+  last: boolean;
+  /** Where its first framing is on the bench. */
+  bench: string | null;
+  onSelect: () => void;
+};
+
+/** A frame at the head of its column: what it is, and what can be done with it. */
+export function FrameHeading({ row, frames, first, last, bench, onSelect }: Props) {
+  const [renaming, setRenaming] = useState(false);
+  const [resizing, setResizing] = useState(false);
+  const { frame } = row;
+  const size = `${row.shape} ${frame.width}×${frame.height}${frame.active ? `, ${shown(frame.active)} inside` : ""}`;
+  return (
+    <th scope="col" className="px-3 py-2">
+      <div className="flex items-start gap-1">
+        <div className="min-w-0">
+          {renaming ? (
+            <RenameField
+              name={frame.name}
+              most={80}
+              onDone={(name) => {
+                setRenaming(false);
+                if (name && name !== frame.name) frames.rename(row, name);
+              }}
+            />
+          ) : (
+            <button
+              type="button"
+              title="Select the whole column"
+              className="block min-h-6 break-words text-left font-bold hover:underline"
+              onClick={onSelect}
+            >
+              {frame.name}
+            </button>
+          )}
+          {bench ? (
+            <Link
+              title="Open this frame on the bench"
+              className="num block min-h-6 font-normal text-soft hover:text-ink"
+              to={bench}
+            >
+              {size}
+            </Link>
+          ) : (
+            <span className="num block font-normal text-soft">{size}</span>
+          )}
+        </div>
+        <Menu
+          opener="•••"
+          look="min-h-6 shrink-0 rounded px-1.5 font-normal text-soft hover:bg-sheet hover:text-ink"
+          label={`What to do with ${frame.name}`}
+          items={[
+            ["Rename", () => setRenaming(true)],
+            ["Resize", () => setResizing(true)],
+            ...(first ? [] : ([["Move left", () => frames.move(row, -1)]] as const)),
+            ...(last ? [] : ([["Move right", () => frames.move(row, 1)]] as const)),
+            ["Remove", () => frames.remove(row)],
+          ]}
+        />
+      </div>
+      {resizing && (
+        <ResizeFrame
+          frame={frame}
+          onClose={() => setResizing(false)}
+          onResize={(wanted) => {
+            setResizing(false);
+            frames.resize(row, wanted);
+          }}
+        />
+      )}
+    </th>
+  );
+}

@@ -1,0 +1,25 @@
+import type { Board } from "../api/client";
+
+type Props = { gone: Board["gone"]; what: string; onRestore: (id: number) => void };
+
+/** What was removed a short while ago, with the way back. */
+export function Gone({ gone, what, onRestore }: Props) {
+  if (gone.length === 0) return null;
+  return (
+    <details className="mt-4 text-soft">
+      <summary className="cursor-pointer">
+        Removed {what}, soon gone for good: {gone.length}
+      </summary>
+      <ul className="mt-2 grid gap-1">
+        {gone.map(({ id, name }) => (
+          <li key={id}>
+            {name}{" "}
+            <button type="button" className="min-h-6 text-ochre underline" onClick={() => onRestore(id)}>
+              Bring back
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,95 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Frame, type FrameRow, type Schemas, unwrap } from "../api/client";
+import { refreshFramings } from "../api/queries";
+import { IN_ORDER } from "../api/saves";
+
+type Loss = Schemas["LossOut"];
+type Done = { text: string; undo: () => void; losses: Loss[] };
+
+/** Changing, removing and moving whole frames of a project, with the way back. */
+export function useFrames(projectId: number, frames: FrameRow[]) {
+  const client = useQueryClient();
+  const [done, setDone] = useState<Done | null>(null);
+  const settled = { scope: IN_ORDER, onSettled: () => refreshFramings(client) };
+  const change = useMutation({
+    mutationFn: ({ id, fields }: { id: number; fields: Partial<Frame> }) => {
+      const { frame, delivery, settings } = frames.find((row) => row.id === id) as FrameRow;
+      const params = { path: { frame_id: id } };
+      return unwrap(
+        api.PUT("/api/frames/{frame_id}", {
+          params,
+          body: { frame: { ...frame, ...fields }, delivery, settings },
+        }),
+      );
+    },
+    ...settled,
+  });
+  const path = (id: number) => ({ params: { path: { frame_id: id } } });
+  const removal = useMutation({
+    mutationFn: (id: number) => unwrap(api.DELETE("/api/frames/{frame_id}", path(id))),
+    ...settled,
+  });
+  const restoring = useMutation({
+    mutationFn: (id: number) => unwrap(api.POST("/api/frames/{frame_id}/restore", path(id))),
+    ...settled,
+  });
+  const order = useMutation({
+    mutationFn: (ids: number[]) =>
+      unwrap(
+        api.PUT("/api/projects/{project_id}/order", {
+          params: { path: { project_id: projectId } },
+          body: { frames: ids },
+        }),
+      ),
+    ...settled,
+  });
+
+  function rename(row: FrameRow, name: string) {
+    change.mutate({ id: row.id, fields: { name } });
+  }
+
+  function resize(row: FrameRow, size: { width: number; height: number }) {
+    const { width, height } = row.frame;
+    const text = `${row.frame.name} is ${size.width}×${size.height} now.`;
+    const undo = () => {
+      setDone(null);
+      change.mutate({ id: row.id, fields: { width, height } });
+    };
+    change.mutate(
+      { id: row.id, fields: size },
+      { onSuccess: ({ losses }) => setDone({ text, undo, losses }) },
+    );
+  }
+
+  function remove(row: FrameRow) {
+    const undo = () => {
+      setDone(null);
+      restoring.mutate(row.id);
+    };
+    removal.mutate(row.id, {
+      onSuccess: () => setDone({ text: `Removed ${row.frame.name}.`, undo, losses: [] }),
+    });
+  }
+
+  function move(row: FrameRow, by: number) {
+    const ids = frames.map(({ id }) => id);
+    const at = ids.indexOf(row.id);
+    ids.splice(at, 1);
+    ids.splice(at + by, 0, row.id);
+    order.mutate(ids);
+  }
+
+  return {
+    rename,
+    resize,
+    remove,
+    move,
+    restore: restoring.mutate,
+    done,
+    forget: () => setDone(null),
+    error: change.error ?? removal.error ?? restoring.error ?? order.error,
+  };
+}
+
+export type Frames = ReturnType<typeof useFrames>;
