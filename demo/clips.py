@@ -1,6 +1,6 @@
 """The demonstration clips, and drawing them all."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
 from fractions import Fraction
@@ -88,12 +88,18 @@ CLIPS = (
 def draw_all(folder: Path) -> None:
     """Draw every clip that is not yet in a folder, and the photograph."""
     folder.mkdir(parents=True, exist_ok=True)
-    wanted = [number for number, clip in enumerate(CLIPS) if not (folder / clip.file).exists()]
-    with ProcessPoolExecutor(DRAWN_AT_ONCE, mp_context=get_context("spawn")) as pool:
-        for _ in pool.map(draw_one, [folder] * len(wanted), wanted):
-            pass
+    for _ in drawn(folder, [clip for clip in CLIPS if not (folder / clip.file).exists()]):
+        pass
     if not (folder / PHOTOGRAPH).exists():
         photograph(folder / PHOTOGRAPH)
+
+
+def drawn(folder: Path, clips: Sequence[Clip]) -> Iterator[Clip]:
+    """Draw clips into a folder, in processes of their own; each is given once it is there, in its turn."""
+    with ProcessPoolExecutor(DRAWN_AT_ONCE, mp_context=get_context("spawn")) as pool:
+        done = pool.map(draw_one, [folder] * len(clips), [CLIPS.index(clip) for clip in clips])
+        for clip, _ in zip(clips, done, strict=True):
+            yield clip
 
 
 def draw_one(folder: Path, number: int) -> None:

@@ -3,7 +3,7 @@
 from django.conf import settings
 from django_tasks import task
 
-from server.studio.actions import analyses, extending, following, generations, plate_work, work
+from server.studio.actions import analyses, extending, following, generations, plate_work, samples, work
 from server.studio.actions.calls import answers
 
 BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
@@ -54,6 +54,12 @@ def extending_task(project: int) -> None:
     extending.see_to(project)
 
 
+@task(priority=BEFORE_RENDERS)
+def samples_task(project: int) -> None:
+    """Draw sample clips into a project."""
+    samples.draw_for(project)
+
+
 TASKS = {
     "render": render_task,
     "part": part_task,
@@ -62,6 +68,7 @@ TASKS = {
     "plate": plate_task,
     "extending": extending_task,
     "generation": generation_task,
+    "samples": samples_task,
 }
 for name, one in TASKS.items():
     answers(name, one)

@@ -21,7 +21,7 @@ def begin_project(page: Page, name: str):
     page.goto("/")
     page.get_by_label("Name of the new project").fill(name)
     page.get_by_role("button", name="Begin a project").click()
-    expect(page.get_by_role("heading", name=name)).to_be_visible()
+    expect(page.get_by_role("heading", name=name, level=1)).to_be_visible()
 
 
 def send(page: Page, path):

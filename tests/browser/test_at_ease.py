@@ -71,7 +71,7 @@ def test_every_other_view(page: Page, tall):
     expect(page.get_by_role("main").get_by_role("listitem").first).to_be_visible()
     is_whole(page, "line-up")
     page.goto(project)
-    expect(page.get_by_role("table")).to_be_visible()
+    expect(page.get_by_role("grid")).to_be_visible()
     is_whole(page, "board")
     page.get_by_role("button", name="What to do with Tall").click()
     is_whole(page, "menu of a clip")

@@ -1,5 +1,6 @@
 """The page fits the hand: keys, fingers, what it remembers, and where files are let go."""
 
+import base64
 import re
 
 import pytest
@@ -32,7 +33,7 @@ def test_steps_have_keys_and_the_list_of_keys_is_that_of_the_screen(page: Page, 
     page.keyboard.press("Escape")
     current(page, "Placement")
     page.goto(page.url.split("/framings")[0])
-    page.get_by_role("table").wait_for()
+    page.get_by_role("grid").wait_for()
     page.keyboard.press("Shift+?")
     expect(keys.get_by_text("Open it on the bench")).to_be_visible()
     expect(keys.get_by_text("Step Surround")).to_have_count(0)
@@ -137,17 +138,41 @@ def test_a_menu_gives_the_focus_back(page: Page, tall):
     expect(opener).to_be_focused()
 
 
-def test_a_file_let_go_where_nothing_takes_it_does_not_open_in_place_of_the_page(page: Page):
+LET_GO = """([name, type, data]) => {
+    const files = new DataTransfer();
+    files.items.add(new File([Uint8Array.from(atob(data), (one) => one.charCodeAt(0))], name, { type: "video/mp4" }));
+    const given = { bubbles: true, cancelable: true };
+    const event = type === "paste" ? new ClipboardEvent(type, { ...given, clipboardData: files })
+        : new DragEvent(type, { ...given, dataTransfer: files });
+    return !document.querySelector("header").dispatchEvent(event);
+}"""
+
+
+def let_go(page: Page, clip, kind="drop") -> bool:
+    """Let a clip go on the page; whether the browser leaves it to the page."""
+    return page.evaluate(LET_GO, [clip.name, kind, base64.b64encode(clip.read_bytes()).decode()])
+
+
+def clips(page: Page):
+    return page.locator("tbody th p.font-semibold")
+
+
+def test_a_file_let_go_where_no_project_is_begins_one(page: Page, tall):
     page.goto("/formats")
     expect(page.get_by_role("heading", name="Formats", exact=True)).to_be_visible()
-    prevented = page.evaluate("""() => {
-        const files = new DataTransfer();
-        files.items.add(new File(["x"], "clip.mp4"));
-        const drop = new DragEvent("drop", { bubbles: true, cancelable: true, dataTransfer: files });
-        return !document.querySelector("h1").dispatchEvent(drop);
-    }""")
-    assert prevented
-    expect(page.get_by_text("Files are taken in on a board")).to_be_visible()
+    assert let_go(page, tall)
+    expect(page.get_by_role("heading", name="Tall", exact=True)).to_be_visible()
+    expect(clips(page)).to_have_text(["Tall"])
+
+
+def test_files_let_go_or_pasted_on_the_bench_come_into_its_project(page: Page, tall):
+    open_tall(page, "Let go", tall, "Surround")
+    project = page.url.split("/framings")[0]
+    assert let_go(page, tall)
+    expect(page.get_by_label("Files on their way")).to_have_count(0)
+    let_go(page, tall, "paste")
+    page.goto(project)
+    expect(clips(page)).to_have_count(3)
 
 
 def test_help_is_found_by_its_words(page: Page):

@@ -257,7 +257,7 @@ def test_an_edit_shows_on_the_board_without_asking_for_it(page: Page, pair):
     page.get_by_role("button", name="Fill", exact=True).click()
     until(lambda: placement(page, framing(page))["tightness"] == "1", 10)
     page.get_by_role("link", name="Cell").click()
-    expect(page.get_by_role("cell").filter(has_text="kept 31.6 %")).to_be_visible()
+    expect(page.get_by_role("gridcell").filter(has_text="kept 31.6 %")).to_be_visible()
 
 
 def test_two_undos_just_before_the_page_goes_elsewhere_are_both_done(bench):

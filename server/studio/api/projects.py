@@ -5,7 +5,7 @@ from django.http import HttpRequest
 from ninja import Router
 
 from cadrage.motion import Motion
-from server.studio.actions import frames, removing
+from server.studio.actions import frames, removing, samples
 from server.studio.actions import framings as framing_actions
 from server.studio.actions import projects as actions
 from server.studio.actions import treatments as treatment_actions
@@ -69,6 +69,12 @@ def _line_of(row: Project) -> ProjectLine:
 def create_project(request: HttpRequest, given: ProjectIn) -> ProjectLine:
     """A new project, with the first frame of the catalogue in it."""
     return _line_of(actions.begin(request.user, given.name))
+
+
+@router.post("/samples", response=ProjectLine)
+def begin_with_samples(request: HttpRequest) -> ProjectLine:
+    """A new project with a few clips to try things with; a worker draws them, one after another."""
+    return _line_of(samples.begin_with_samples(request.user))
 
 
 @router.post("/projects/{project_id}/duplicate", response=ProjectLine)

@@ -137,5 +137,7 @@ export function takeIn(client: QueryClient, framing: Framing) {
 /** Ask again for all that depends on a frame or on what a clip is taken to be: the board and every framing. */
 export const refreshFramings = (client: QueryClient) =>
   Promise.all(
-    ["board", "framing", "guides", "treatments"].map((key) => client.invalidateQueries({ queryKey: [key] })),
+    ["board", "framing", "guides", "treatments", "renders"].map((key) =>
+      client.invalidateQueries({ queryKey: [key] }),
+    ),
   );

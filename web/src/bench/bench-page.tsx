@@ -3,6 +3,7 @@ import { Link, useParams } from "react-router";
 import type { Board } from "../api/client";
 import { boardQuery, rendersQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
+import { leftBoard } from "../board/left-board";
 import { progressOf } from "../renders/progress";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
@@ -51,7 +52,7 @@ function OneFraming({ project, framingId }: { project: number; framingId: number
 function Trail({ board, clip }: { board: Board; clip?: string }) {
   return (
     <>
-      <Link className="whitespace-nowrap text-soft hover:text-ink" to={`/projects/${board.id}`}>
+      <Link className="whitespace-nowrap text-soft hover:text-ink" to={leftBoard(board.id)}>
         {board.name}
       </Link>
       {clip && <span className="text-soft">/</span>}

@@ -1,5 +1,6 @@
 import { useLocation, useNavigate } from "react-router";
 import type { Board, Framing } from "../api/client";
+import { inAddress } from "../ui/address";
 import { stemOf } from "../ui/stem";
 import type { StepName } from "./steps";
 
@@ -40,7 +41,8 @@ export function Neighbours({ board, framing, step }: Props) {
   function neighbour(by: number) {
     const clip = board.footage[at + by];
     const cell = board.cells.find(({ footage, frame }) => footage === clip?.id && frame === framing.frame);
-    const go = cell && (() => navigate(`/projects/${board.id}/framings/${cell.id}?step=${step}`));
+    const go =
+      cell && (() => navigate(`/projects/${board.id}/framings/${cell.id}?${inAddress({ at: null, step })}`));
     const name = clip && stemOf(clip.name);
     return (
       <button

@@ -17,9 +17,10 @@ export function useFraming(framingId: number) {
   const { measure: tried, error: unmeasured, of } = useMeasure(framingId, state.draft, BEGINNING);
   useEffect(
     () => () => {
-      letGo(framingId);
+      // Whether files are still of what is stored now is another question after that.
+      letGo(framingId).then(() => client.invalidateQueries({ queryKey: ["renders"] }));
     },
-    [framingId],
+    [framingId, client],
   );
   const plan = stored && editor.plan(stored.plan);
   const measure = state.draft ? (tried ?? stored?.measure) : stored?.measure;

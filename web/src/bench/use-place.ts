@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
+import { inAddress } from "../ui/address";
 import { useRested } from "../ui/use-rested";
 import { STEPS, type StepName } from "./steps";
 import { type Transport, useRest } from "./use-transport";
@@ -14,7 +15,7 @@ export function usePlace() {
   const [first] = useState(() => frameIn(query));
   return {
     step: STEPS.includes(asked) ? asked : "placement",
-    choose: (step: StepName) => setQuery(withValue("step", step), { replace: true }),
+    choose: (step: StepName) => setQuery(inAddress({ step }), { replace: true }),
     /** The number of the picture to begin with; null where none is named. */
     first,
   };
@@ -29,7 +30,8 @@ export function useKeptMoment(transport: Transport) {
   set.current = setQuery;
   useEffect(() => {
     const named = new URLSearchParams(window.location.search).get(AT);
-    if (rested !== null && rested !== (named ?? begun)) set.current(withValue(AT, rested), { replace: true });
+    if (rested !== null && rested !== (named ?? begun))
+      set.current(inAddress({ [AT]: rested }), { replace: true });
   }, [rested, begun]);
 }
 
@@ -37,11 +39,4 @@ export function useKeptMoment(transport: Transport) {
 export function frameIn(query: URLSearchParams): number | null {
   const found = Number.parseInt(query.get(AT) ?? "", 10);
   return Number.isNaN(found) ? null : found;
-}
-
-/** The address as it is now, which the page may not have been drawn for yet, with another value. */
-function withValue(name: string, value: string): URLSearchParams {
-  const next = new URLSearchParams(window.location.search);
-  next.set(name, value);
-  return next;
 }

@@ -2,14 +2,17 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
+import { footageAmong } from "../intake/dropped";
 import { useUploads } from "../intake/uploads";
 import { Button } from "../ui/button";
+import { Menu, OPENER } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
 import { FolderDialog } from "./folder-dialog";
 
 /** Footage from this computer, or from folders on the server where there are any. */
 export function AddFootage({ projectId, folders }: { projectId: number; folders: boolean }) {
   const picker = useRef<HTMLInputElement>(null);
+  const whole = useRef<HTMLInputElement>(null);
   const [browsing, setBrowsing] = useState(false);
   const add = useUploads((store) => store.addAll);
   const client = useQueryClient();
@@ -23,6 +26,7 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
       ),
     onSettled: () => refreshFramings(client),
   });
+  const addAll = (files: File[]) => add(projectId, files, () => refreshFramings(client));
   return (
     <>
       <ProblemNote error={link.error} onClose={link.reset} />
@@ -33,12 +37,36 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
         hidden
         aria-label="Footage to add"
         onChange={(event) => {
-          add(projectId, [...(event.target.files ?? [])], () => refreshFramings(client));
+          addAll([...(event.target.files ?? [])]);
           event.target.value = "";
         }}
       />
-      <Button onClick={() => picker.current?.click()}>Add footage</Button>
-      {folders && <Button onClick={() => setBrowsing(true)}>From the server</Button>}
+      <input
+        ref={whole}
+        type="file"
+        // Without a type of its own in React, though every browser knows it.
+        {...{ webkitdirectory: "" }}
+        hidden
+        aria-label="Folder to take in"
+        onChange={(event) => {
+          addAll(footageAmong([...(event.target.files ?? [])]));
+          event.target.value = "";
+        }}
+      />
+      <div className="flex gap-px">
+        <Button className="rounded-r-none" onClick={() => picker.current?.click()}>
+          Add footage
+        </Button>
+        <Menu
+          opener="▾"
+          look={`${OPENER} rounded-l-none border-l-0 px-2`}
+          label="Other ways to add footage"
+          items={[
+            ["A folder of this computer", () => whole.current?.click()],
+            ...(folders ? ([["From the server", () => setBrowsing(true)]] as const) : []),
+          ]}
+        />
+      </div>
       {browsing && (
         <FolderDialog
           title="Footage on the server"

@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
-import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import { api, type Board, unwrap } from "../api/client";
-import { boardQuery, projectsQuery, rendersQuery, treatmentsQuery, visitorQuery } from "../api/queries";
+import { boardQuery, rendersQuery, treatmentsQuery, visitorQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
 import { useBarsAsked } from "../frames/ask-bars";
 import { UploadList } from "../intake/upload-list";
+import { inAddress } from "../ui/address";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { Note } from "../ui/note";
@@ -16,9 +17,13 @@ import { AddFrame } from "./add-frame";
 import { arranged, type Order } from "./arranging";
 import { BoardFilter } from "./board-filter";
 import { BoardTable } from "./board-table";
+import { EmptyBoard } from "./empty-board";
+import { FirstTime } from "./first-time";
 import { FrameNote } from "./frame-note";
 import { Gone } from "./gone";
+import { useLeftBoard } from "./left-board";
 import { newestOf } from "./rendered";
+import { readIds, written } from "./selection";
 import { SelectionBar } from "./selection-bar";
 import { useArrangement } from "./use-arrangement";
 import { useCells } from "./use-cells";
@@ -34,7 +39,8 @@ export function BoardPage() {
   const { data: visitor } = useQuery(visitorQuery);
   const { data: treatments } = useQuery(treatmentsQuery(projectId));
   const [query, setQuery] = useSearchParams();
-  const [selected, setSelected] = useState<ReadonlySet<number>>(new Set());
+  const [selected, setSelected] = useSelected();
+  useLeftBoard(projectId);
   const [copied, setCopied] = useState<number | null>(null);
   const order = useOrder(projectId);
   const removal = useRemoval(projectId);
@@ -93,6 +99,7 @@ export function BoardPage() {
           />
         )}
         <UploadList />
+        {board && ordered && <FirstTime board={board} rendered={ordered.length > 0} />}
         {board && board.footage.length > 0 && (
           <>
             <BoardFilter
@@ -116,7 +123,7 @@ export function BoardPage() {
         )}
         {board && <Gone gone={board.gone} what="clips" onRestore={removal.restore} />}
         {board && <Gone gone={board.gone_frames} what="frames" onRestore={frames.restore} />}
-        {board?.footage.length === 0 && <EmptyBoard projectId={projectId} />}
+        {board?.footage.length === 0 && <EmptyBoard />}
       </main>
       {bars.question}
       {chosen.length > 0 && (
@@ -128,7 +135,7 @@ export function BoardPage() {
           onAct={(action, label) => cells.act({ framings: chosen, action, label })}
           onCopy={setCopied}
           onRender={() => render(chosen)}
-          onClear={() => setSelected(new Set())}
+          onClear={() => setSelected([])}
         />
       )}
     </div>
@@ -138,6 +145,20 @@ export function BoardPage() {
 function summary(board: Board): string {
   const many = (count: number, one: string) => `${count} ${one}${count === 1 ? "" : "s"}`;
   return `${many(board.footage.length, "clip")} into ${many(board.frames.length, "frame")}, ${many(board.cells.length, "framing")}`;
+}
+
+/** The selected cells, which the address names. */
+function useSelected() {
+  const [query, setQuery] = useSearchParams();
+  const [selected, select] = useState<ReadonlySet<number>>(() => readIds(query.get("cells") ?? ""));
+  const named = written(selected);
+  const set = useRef(setQuery);
+  set.current = setQuery;
+  useEffect(() => {
+    if (named !== (inAddress({}).get("cells") ?? ""))
+      set.current(inAddress({ cells: named }), { replace: true });
+  }, [named]);
+  return [selected, (ids: Iterable<number>) => select(new Set(ids))] as const;
 }
 
 function useOrder(projectId: number) {
@@ -154,28 +175,4 @@ function useOrder(projectId: number) {
     onSuccess: () => navigate(`/projects/${projectId}/renders`),
     onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
   });
-}
-
-function EmptyBoard({ projectId }: { projectId: number }) {
-  const { data } = useQuery(projectsQuery);
-  const example = data?.find((project) => project.clips > 0 && project.id !== projectId);
-  return (
-    <section className="mt-10 max-w-xl border-l-3 border-ochre bg-sheet px-5 py-4">
-      <h2 className="mb-1 text-[15px] font-semibold">Drop clips anywhere on this page</h2>
-      <p className="text-soft">
-        MP4, MOV, MKV, AVI, MXF or MPEG, of any shape and rate; PNG, JPEG and TIFF stills, alone or numbered.
-        Each clip becomes a row, each frame a column, and every cell shows the clip in that frame: whole, over
-        a blurred copy of itself, or filling it where the shapes nearly agree, until you change it.
-      </p>
-      {example && (
-        <p className="mt-2">
-          Or look at{" "}
-          <Link className="text-ochre underline" to={`/projects/${example.id}`}>
-            {example.name}
-          </Link>{" "}
-          to see how it goes.
-        </p>
-      )}
-    </section>
-  );
 }

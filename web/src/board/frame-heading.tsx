@@ -62,7 +62,7 @@ export function FrameHeading({ row, frames, first, last, bench, onSelect }: Prop
         <Menu
           opener="•••"
           look="min-h-6 shrink-0 rounded px-1.5 font-normal text-soft hover:bg-sheet hover:text-ink"
-          label={`What to do with ${frame.name}`}
+          label={`What to do with the frame ${frame.name}`}
           items={[
             ["Rename", () => setRenaming(true)],
             ["Resize", () => setResizing(true)],

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { rangeOf, toggled, walked } from "./selection";
+import { rangeOf, readIds, toggled, walked, written } from "./selection";
 
 const grid = [
   [1, 2, 3],
@@ -24,4 +24,12 @@ test("walking stays inside the board", () => {
   expect(walked(grid, 5, "ArrowUp")).toBe(2);
   expect(walked(grid, 7, "ArrowDown")).toBe(7);
   expect(walked(grid, 5, "x")).toBeNull();
+});
+
+test("what is selected is written shortly and read again", () => {
+  expect(written(new Set([7, 3, 4, 5, 12]))).toBe("3-5.7.12");
+  expect([...readIds("3-5.7.12")]).toEqual([3, 4, 5, 7, 12]);
+  expect(written([])).toBe("");
+  for (const nothing of ["", "x", "-", "5-", "1e9-"]) expect([...readIds(nothing)].length).toBeLessThan(2);
+  expect(readIds("1-99999999").size).toBe(20_000);
 });

@@ -40,3 +40,35 @@ export function walked(grid: Grid, from: number, key: string): number | null {
   if (!way || !place) return null;
   return grid[place[0] + way[0]]?.[place[1] + way[1]] ?? from;
 }
+
+/** Ids as a short text for an address: neighbours together, such as "3-7.12". */
+export function written(ids: Iterable<number>): string {
+  const parts: string[] = [];
+  let first = Number.NaN;
+  let last = Number.NaN;
+  const close = () => {
+    if (!Number.isNaN(first)) parts.push(first === last ? `${first}` : `${first}-${last}`);
+  };
+  for (const id of [...ids].sort((one, other) => one - other)) {
+    if (id !== last + 1) {
+      close();
+      first = id;
+    }
+    last = id;
+  }
+  close();
+  return parts.join(".");
+}
+
+const MOST = 20_000;
+
+/** The ids that such a text names; what is none of it names nothing. */
+export function readIds(text: string): Set<number> {
+  const found = new Set<number>();
+  for (const part of text.split(".")) {
+    const [first, last] = part.split("-").map(Number);
+    for (let id = first ?? 0; id <= (last ?? first ?? 0) && found.size < MOST; id++)
+      if (id > 0) found.add(id);
+  }
+  return found;
+}

@@ -12,6 +12,7 @@ import { timeKeys } from "../bench/use-keys";
 import { frameIn } from "../bench/use-place";
 import { useRange } from "../bench/use-range";
 import { useRest, useTransport } from "../bench/use-transport";
+import { leftBoard } from "../board/left-board";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { useKeys } from "../ui/keyboard";
@@ -81,7 +82,7 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
         projectId={board.id}
         trail={
           <>
-            <Link className="whitespace-nowrap text-soft hover:text-ink" to={`/projects/${board.id}`}>
+            <Link className="whitespace-nowrap text-soft hover:text-ink" to={leftBoard(board.id)}>
               {board.name}
             </Link>
             <span className="text-soft">/</span>

@@ -5,10 +5,14 @@ import { Note } from "../ui/note";
 import { ProblemNote } from "../ui/problem-note";
 import { useTitle } from "../ui/use-title";
 import { BeginProject } from "./begin-project";
+import { BeginWithSamples } from "./begin-with-samples";
+import { FourSteps } from "./four-steps";
 import { ProjectRow } from "./project-row";
 import { found, type Order, useProjects } from "./use-projects";
 
 const MANY = 5;
+/** As long as there are so few, somebody may be new here. */
+const FEW = 3;
 const ORDERS: Record<Order, string> = { newest: "newest first", oldest: "oldest first", name: "by name" };
 
 /** All projects of the visitor. */
@@ -74,7 +78,15 @@ export function ProjectsPage() {
             </li>
           )}
         </ul>
-        <BeginProject />
+        <div className="flex flex-wrap gap-2">
+          <BeginProject />
+          {all.length < FEW && <BeginWithSamples />}
+        </div>
+        {projects.data?.length === 0 && (
+          <section aria-label="How it goes" className="mt-10">
+            <FourSteps />
+          </section>
+        )}
         {away.length > 0 && (
           <div className="mt-8">
             <Fold title="Put away" state={String(away.length)}>

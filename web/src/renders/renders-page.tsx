@@ -3,6 +3,7 @@ import { Link, useParams } from "react-router";
 import type { Render } from "../api/client";
 import { AT_WORK, boardQuery, rendersQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
+import { leftBoard } from "../board/left-board";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
 import { stemOf } from "../ui/stem";
@@ -35,7 +36,7 @@ export function RendersPage() {
         trail={
           <>
             {board && (
-              <Link className="text-soft hover:text-ink" to={`/projects/${projectId}`}>
+              <Link className="text-soft hover:text-ink" to={leftBoard(projectId)}>
                 {board.name}
               </Link>
             )}

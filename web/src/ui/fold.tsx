@@ -1,6 +1,13 @@
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
+import { inAddress } from "./address";
 
-/** A part of a panel that can be folded away; its state shows while it is. What is folded away does no work. */
+const BETWEEN = "~";
+
+/**
+ * A part of a panel that can be folded away; its state shows while it is. What is folded away does no work. The address
+ * says which were opened and which were shut, so that they are so again.
+ */
 export function Fold({
   title,
   state,
@@ -12,15 +19,30 @@ export function Fold({
   open?: boolean;
   children: ReactNode;
 }) {
-  const [shown, setShown] = useState(open);
+  const [query, setQuery] = useSearchParams();
+  const kept = ["open", "shut"].map((name) => (query.get(name) ?? "").split(BETWEEN));
+  const [shown, setShown] = useState(kept[0]?.includes(title) || (open && !kept[1]?.includes(title)));
+  const before = useRef(open);
   useEffect(() => {
-    if (open) setShown(true);
+    if (open && !before.current) setShown(true);
+    before.current = open;
   }, [open]);
+
+  function toggle(now: boolean) {
+    if (now === shown) return;
+    setShown(now);
+    const [others, shut] = ["open", "shut"].map((name) =>
+      (inAddress({}).get(name) ?? "").split(BETWEEN).filter((one) => one && one !== title),
+    ) as [string[], string[]];
+    (now ? others : shut).push(title);
+    setQuery(inAddress({ open: others.join(BETWEEN), shut: shut.join(BETWEEN) }), { replace: true });
+  }
+
   return (
     <details
       open={shown}
       className="group border-t border-rule pt-2.5"
-      onToggle={(event) => setShown(event.currentTarget.open)}
+      onToggle={(event) => toggle(event.currentTarget.open)}
     >
       <summary className="flex cursor-pointer list-none items-baseline gap-2">
         <span aria-hidden="true" className="w-2.5 text-soft group-open:rotate-90">

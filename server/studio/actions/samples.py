@@ -1,0 +1,39 @@
+"""Sample clips: for somebody who has none at hand and wants to see how it goes."""
+
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from django.conf import settings
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+
+from cadrage.formats import Frame
+from demo.clips import CLIPS, drawn
+from server.studio.actions.calls import call
+from server.studio.actions.footage import import_file
+from server.studio.actions.projects import begin
+from server.studio.models import Footage, Project
+
+NAME = "Sample clips"
+FRAMES = (Frame(name="Wide", width=1920, height=1080), Frame(name="Upright", width=1080, height=1920))
+FILES = ("points.mp4", "yard.mp4", "crossing.mp4")
+"""A 4:3 tape, an upright clip and a wide one."""
+
+
+def begin_with_samples(owner: AbstractBaseUser) -> Project:
+    """A new project into which a worker puts a few clips, drawn for it."""
+    with transaction.atomic():
+        project = begin(owner, NAME, FRAMES)
+        call("samples", project.pk)
+    return project
+
+
+def draw_for(project_id: int) -> None:
+    """Put the sample clips into a project, each as soon as it is drawn; those that are there already are left."""
+    there = set(Footage.objects.filter(project=project_id).values_list("name", flat=True))
+    wanted = [clip for clip in CLIPS if clip.file in FILES and f"{clip.name}.mp4" not in there]
+    with TemporaryDirectory(dir=settings.INCOMING_DIR) as folder:
+        for clip in drawn(Path(folder), wanted):
+            project = Project.objects.filter(pk=project_id).first()
+            if project is not None:
+                import_file(project, f"{clip.name}.mp4", Path(folder) / clip.file)

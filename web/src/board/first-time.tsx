@@ -1,0 +1,43 @@
+import type { Board } from "../api/client";
+import { useKept } from "../ui/kept";
+
+/** What comes next, for whoever renders here for the first time. */
+export function FirstTime({ board, rendered }: { board: Board; rendered: boolean }) {
+  const [hidden, setHidden] = useKept("first steps are known", false);
+  if (hidden || rendered || board.footage.length === 0) return null;
+  const changed = board.cells.some(({ obeys }) => !obeys);
+  const steps = [
+    { title: "Clips", next: "they are in", done: true },
+    { title: "Frames", next: "add those that you must deliver", done: board.frames.length > 1 },
+    { title: "Look", next: "press a cell: it opens on the bench", done: changed },
+    { title: "Files", next: "Render all; each is opened again and measured", done: false },
+  ];
+  const current = steps.findIndex(({ done }) => !done);
+  return (
+    <section
+      aria-label="First steps"
+      className="mb-4 flex flex-wrap items-baseline gap-x-6 gap-y-1 border-ochre border-l-3 bg-sheet px-4 py-2"
+    >
+      <ol className="flex grow flex-wrap gap-x-6 gap-y-1">
+        {steps.map(({ title, next, done }, at) => (
+          <li
+            key={title}
+            aria-current={at === current ? "step" : undefined}
+            className={done ? "text-soft" : ""}
+          >
+            <span className="num mr-1.5 text-soft">{at + 1}</span>
+            <span className={at === current ? "font-semibold" : ""}>{title}</span>
+            {done ? (
+              <span className="text-moss"> ✓</span>
+            ) : (
+              <span className={at === current ? "" : "text-soft"}>: {next}</span>
+            )}
+          </li>
+        ))}
+      </ol>
+      <button type="button" className="min-h-6 text-ochre underline" onClick={() => setHidden(true)}>
+        I know my way
+      </button>
+    </section>
+  );
+}
