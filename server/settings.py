@@ -86,6 +86,7 @@ DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": DATA_DIR / "cadrage.sqlite3",
+        "CONN_MAX_AGE": None,  # opening it anew takes longer than most of what is asked
         "OPTIONS": {
             # Readers never wait for the writer, and a writer that meets another waits its turn.
             "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",

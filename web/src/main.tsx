@@ -33,11 +33,14 @@ const LineupPage = lazy(() =>
 // The server may stand on this very machine: it is asked even where the browser sees no network.
 const networkMode = "always";
 const AGAIN_MS = 4000;
+/** What was asked for by one part of a page is not asked for again by the next. */
+const FRESH_MS = 1000;
 const client = new QueryClient({
   defaultOptions: {
     queries: {
       retry: 1,
       refetchOnWindowFocus: false,
+      staleTime: FRESH_MS,
       networkMode,
       // What could not be had because the server was away comes by itself once it is back.
       refetchInterval: ({ state: { error } }) => error instanceof Problem && error.status === 0 && AGAIN_MS,

@@ -23,6 +23,8 @@ export const projectsQuery = queryOptions({
 export const boardQuery = (projectId: number) =>
   queryOptions({
     queryKey: ["board", projectId],
+    // What changes it says so; see useChanges and takeIn.
+    staleTime: A_SECOND * 60,
     queryFn: () =>
       unwrap(api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } })),
   });

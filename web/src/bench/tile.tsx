@@ -16,7 +16,7 @@ const WIDTH = 176;
 
 /** One choice, shown as a small real rendering of this clip at this moment. */
 export function Tile({ framingId, name, title, plan, time, chosen, onChoose }: Props) {
-  const preview = usePreview(`tile ${name}`, { framingId, plan, time, width: WIDTH });
+  const preview = usePreview(`tile ${name}`, { framingId, plan, time, width: WIDTH }, { patient: true });
   const { small, settle } = useSmall();
   const choose = () => {
     onChoose();

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { useStore } from "zustand";
+import { createStore } from "zustand/vanilla";
 import { type Design, type Plan, postRaw } from "../api/client";
 import { designOf } from "./editor/scope";
 import { extendsScene, useStamps } from "./extending/stamp";
@@ -8,6 +9,20 @@ import { driving } from "./use-transport";
 type Wanted = { framingId: number; plan: Plan | Design; time: string; width: number };
 /** What is shown, the moment that it is of, and the wish that it answers. */
 type Shown = { url: string | null; time: string | null; error: unknown; of: string | null } | null;
+
+/** Whether the well waits for a picture: small ones come after it. */
+export const wellWaits = createStore(() => ({ waits: false }));
+
+/** Whether the well has shown a picture, so that what can wait may come. */
+export function useAfterWell(): boolean {
+  const waits = useStore(wellWaits, (store) => store.waits);
+  const [after, setAfter] = useState(false);
+  useEffect(() => {
+    // The well may have begun to wait in this very turn.
+    if (!waits && !wellWaits.getState().waits) setAfter(true);
+  }, [waits]);
+  return after;
+}
 
 /** Names this page among all that the visitor has open. */
 const PAGE = Math.random().toString(36).slice(2);
@@ -19,8 +34,11 @@ function ticket(): number {
   return lastTicket;
 }
 
-/** The composed frame for a place on the page. Only the newest wish is answered; what it overtakes is dropped. */
-export function usePreview(slot: string, wanted: Wanted | null) {
+/**
+ * The composed frame for a place on the page. Only the newest wish is answered; what it overtakes is dropped. What is
+ * `patient` lets the well go first.
+ */
+export function usePreview(slot: string, wanted: Wanted | null, { patient = false } = {}) {
   const [shown, setShown] = useState<Shown>(null);
   const flying = useRef(0);
   const waiting = useRef<(Wanted & { of: string }) | null>(null);
@@ -30,10 +48,14 @@ export function usePreview(slot: string, wanted: Wanted | null) {
   const key =
     wanted && JSON.stringify({ ...wanted, stamp, plan: { ...wanted.plan, ...designOf(wanted.plan) } });
 
-  const held = useStore(driving, ({ any }) => any);
+  const driven = useStore(driving, ({ any }) => any);
+  const behind = useStore(wellWaits, ({ waits }) => waits && patient);
+  const held = driven || behind;
 
+  const answered = useRef<string | null>(null);
   useEffect(() => {
-    if (!key || held) return;
+    // The well may have begun to wait in this very turn.
+    if (!key || held || key === answered.current || (patient && wellWaits.getState().waits)) return;
     const { stamp: _, ...wish } = JSON.parse(key) as Wanted & { stamp: string };
     waiting.current = { ...wish, of: key };
 
@@ -48,6 +70,7 @@ export function usePreview(slot: string, wanted: Wanted | null) {
         const url = await fetchPreview(`${PAGE} ${slot}`, number, wish);
         if (url && number > newest.current) {
           newest.current = number;
+          answered.current = next.of;
           setShown((old) => {
             if (old?.url) URL.revokeObjectURL(old.url);
             return { url, time: next.time, error: null, of: next.of };
@@ -63,7 +86,7 @@ export function usePreview(slot: string, wanted: Wanted | null) {
     }
 
     send();
-  }, [key, slot, held]);
+  }, [key, slot, held, patient]);
 
   const last = useRef<string | null>(null);
   last.current = shown?.url ?? null;

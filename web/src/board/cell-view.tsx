@@ -1,7 +1,9 @@
+import { useQueryClient } from "@tanstack/react-query";
 import type { MouseEvent } from "react";
 import { Link } from "react-router";
 import type { Cell, FrameRow } from "../api/client";
 import { shown, toNumber } from "../api/exact";
+import { framingQuery } from "../api/queries";
 
 const THUMBNAIL_HEIGHT = 72;
 const WIDEST_THUMBNAIL = 112;
@@ -27,6 +29,7 @@ type Props = {
 /** One framing: as it will be rendered, what it keeps, and why it needs a look. */
 export function CellView(props: Props) {
   const { cell, clip, frame, projectId, selected, reachable, looked, rendered, onPick } = props;
+  const client = useQueryClient();
   if (!cell) return null;
   const aspect = (frame.frame.width / frame.frame.height) * toNumber(frame.frame.pixel_aspect);
   const moments = cell.movement ? ENDS : MIDDLE;
@@ -65,6 +68,7 @@ export function CellView(props: Props) {
         tabIndex={reachable ? 0 : -1}
         draggable={false}
         className="flex items-center gap-3 px-2 py-2"
+        onPointerDown={() => client.prefetchQuery(framingQuery(cell.id))}
         onClick={onClick}
       >
         <span className="flex shrink-0 justify-center">

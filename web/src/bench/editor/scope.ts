@@ -35,6 +35,16 @@ function partsOf({ placement, motion, surround, finish, shots }: Plan | Design):
   return { placement, motion, surround, finish, shots };
 }
 
+/** What of a plan says where the picture is, and when; how the rest looks changes nothing of that. */
+export function movementOf(plan: Plan): Pick<Design, "placement" | "motion" | "shots"> {
+  const { placement, motion, shots } = designOf(plan);
+  return {
+    placement,
+    motion,
+    shots: shots.map((shot) => ({ ...shot, surround: null, finish: null })),
+  };
+}
+
 /** What the server is asked to change: a design, and the shot of it that is meant. */
 export function asked(plan: Plan): { design: Design; shot: number | null } {
   return { design: designOf(plan), shot: scopeOf(plan)?.number ?? null };

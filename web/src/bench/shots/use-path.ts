@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, type Plan, unwrap } from "../../api/client";
 import type { components } from "../../api/generated";
 import { useRested } from "../../ui/use-rested";
-import { designOf } from "../editor/scope";
+import { movementOf } from "../editor/scope";
 import { moves } from "./shots";
 
 export type PathPoint = components["schemas"]["PathPoint"];
@@ -11,7 +11,7 @@ const REST_MS = 60;
 
 /** The way of the window over the picture; nothing where it stands. */
 export function usePath(framingId: number, plan: Plan): PathPoint[] {
-  const design = useRested(JSON.stringify(designOf(plan)), REST_MS);
+  const design = useRested(JSON.stringify(movementOf(plan)), REST_MS);
   const { data } = useQuery({
     queryKey: ["path", framingId, design, plan.range],
     enabled: design !== null && moves(plan),

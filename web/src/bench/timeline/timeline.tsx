@@ -5,6 +5,7 @@ import { Button } from "../../ui/button";
 import type { Player } from "../playing/player";
 import { usePlayed } from "../playing/use-player";
 import { timecode } from "../timecode";
+import { useAfterWell } from "../use-preview";
 import type { RangeOf } from "../use-range";
 import { type Transport, useFrame, useSpeed } from "../use-transport";
 import { OutsideRange, Range } from "./range";
@@ -27,6 +28,7 @@ type Props = {
 export function Timeline({ footage, aspect, transport, range, player, lanes }: Props) {
   const speed = useSpeed(transport);
   const { muted } = usePlayed(player);
+  const drawn = useAfterWell();
   const { frames, rate } = footage.timing;
   return (
     <footer className="bottom-0 z-10 flex narrow-tall:sticky min-h-[104px] narrow:min-h-0 shrink-0 narrow:flex-wrap items-end gap-4 narrow:gap-2 border-rule border-t bg-paper px-4 narrow:px-2 py-5 narrow:py-2">
@@ -59,7 +61,11 @@ export function Timeline({ footage, aspect, transport, range, player, lanes }: P
             alt=""
             draggable={false}
             className="h-full w-full object-fill"
-            src={`/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`}
+            src={
+              drawn
+                ? `/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`
+                : undefined
+            }
           />
           {range.part && <OutsideRange range={range} frames={frames} />}
         </Slider>

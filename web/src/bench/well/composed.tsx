@@ -1,3 +1,4 @@
+import { useLayoutEffect } from "react";
 import type { Footage, Plan } from "../../api/client";
 import { ProblemNote } from "../../ui/problem-note";
 import { useRested } from "../../ui/use-rested";
@@ -8,7 +9,7 @@ import { PlayingNote } from "../playing/playing-note";
 import { usePlayed, useShows, useWanted } from "../playing/use-player";
 import { linesOf, wantedOf } from "../playing/wanted";
 import { moment } from "../timecode";
-import { usePreview } from "../use-preview";
+import { usePreview, wellWaits } from "../use-preview";
 import { type Transport, useDriven, useSpeed, useStill } from "../use-transport";
 import { BeforeAfter, untreated } from "./before-after";
 import type { ScreenBox } from "./view";
@@ -54,6 +55,11 @@ export function Composed({
   const width = Math.max(16, Math.min(most, pixels));
   const there = box.width > 0;
   const preview = usePreview("well", there && !driven ? { framingId, plan, time, width } : null);
+  const waits = !driven && (moving || !preview || preview.awaited);
+  useLayoutEffect(() => {
+    wellWaits.setState({ waits });
+    return () => wellWaits.setState({ waits: false });
+  }, [waits]);
   useWanted(
     player,
     there
@@ -68,7 +74,7 @@ export function Composed({
         <img
           data-testid="composed"
           alt="The composed frame"
-          aria-busy={moving || preview.awaited}
+          aria-busy={waits}
           draggable={false}
           className="absolute max-w-none"
           style={place}

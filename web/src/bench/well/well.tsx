@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useLayoutEffect, useRef } from "react";
 import type { Footage } from "../../api/client";
 import { shown, toNumber } from "../../api/exact";
 import { WELL } from "../../api/placement";
@@ -9,6 +9,7 @@ import type { Player } from "../playing/player";
 import type { PathPoint } from "../shots/use-path";
 import { moment } from "../timecode";
 import type { Editing } from "../use-framing";
+import { wellWaits } from "../use-preview";
 import { type Transport, useDriven, useRest } from "../use-transport";
 import { Composed } from "./composed";
 import { Dimensions } from "./dimensions";
@@ -59,6 +60,10 @@ export function Well(props: Props) {
   const size = useSize(place);
   const view = fitView(size, plan.frame, outside ? measure.corners : null);
   const frameBox = toScreen(view, { x: 0, y: 0, width: plan.frame.width, height: plan.frame.height });
+  useLayoutEffect(() => {
+    wellWaits.setState({ waits: true });
+    return () => wellWaits.setState({ waits: false });
+  }, []);
   const pinching = usePinch(place, view, props.hand);
   const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props.hand, pinching);
   const drawing = useLine(place, view, framingId, props, props.onStraightened);
