@@ -1,5 +1,7 @@
 """The page: one document, the same at every address; the browser shows what belongs there."""
 
+import re
+
 from django.conf import settings
 from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
@@ -15,4 +17,18 @@ def page(request: HttpRequest) -> HttpResponse:
     document = settings.WEB_DIR / "index.html"
     if not document.exists():
         return HttpResponse("The page is not built yet. Run `make web`.", status=503, content_type="text/plain")
-    return HttpResponse(document.read_bytes())
+    return HttpResponse(document.read_text().replace("</head>", f"{_ahead(request.path)}</head>"))
+
+
+PROJECT = re.compile(r"^/projects/(\d{1,18})(?:/framings/(\d{1,18}))?(?!\d)")
+
+
+def _ahead(path: str) -> str:
+    """Links to what the page at an address asks for first, so that the browser fetches it while it reads the script."""
+    found = PROJECT.match(path)
+    wanted = ["/api/visitor"]
+    if found:
+        wanted += [f"/api/projects/{found[1]}", f"/api/projects/{found[1]}/renders"]
+    if found and found[2]:
+        wanted.append(f"/api/framings/{found[2]}")
+    return "".join(f'<link rel="preload" as="fetch" crossorigin="anonymous" href="{address}">' for address in wanted)

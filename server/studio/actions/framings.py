@@ -75,7 +75,7 @@ def plan_of(framing: Framing, book: RuleBook | None = None) -> Plan:
 
 def tried(framing: Framing, design: Design) -> Plan:
     """The plan that a design would make of a framing."""
-    return design.on(plan_of(framing))
+    return design.on(RuleBook.of_sources(framing.footage.project).bare(framing))
 
 
 def change(framing: Framing, design: Design, label: str, version: int | None = None) -> Framing:

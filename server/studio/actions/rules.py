@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field
+from typing import Any
 
 from django.db import transaction
 
@@ -28,8 +29,12 @@ class RuleBook:
     def of(cls, project: Project) -> "RuleBook":
         """Read the rules of a project."""
         framings = {(row.format_key, row.frame_id): row.rule for row in project.framing_rules.all()}
-        sources = {row.format_key: row.interpretation for row in project.source_rules.all()}
-        return cls(framings, sources)
+        return cls(framings, cls.of_sources(project).sources)
+
+    @classmethod
+    def of_sources(cls, project: Project) -> "RuleBook":
+        """Read only what says what samples are taken to mean."""
+        return cls({}, {row.format_key: row.interpretation for row in project.source_rules.all()})
 
     def stated(self, footage: Footage) -> Interpretation:
         """What a clip is said to be: by word of its own, else by the rule of its format."""
@@ -49,17 +54,23 @@ class RuleBook:
 
     def plan(self, framing: Framing, own: Plan | None) -> Plan:
         """The plan in force: the framing's own, or by rule; with clip and frame as they are now."""
-        footage, frame = framing.footage, framing.frame
-        fixed = {
+        fixed = self._fixed(framing)
+        if own is not None:
+            return framing.with_ways(own.model_copy(update=fixed))
+        return framing.with_ways(self.rule(framing.footage, framing.frame).on(Plan(**fixed)))
+
+    def bare(self, framing: Framing) -> Plan:
+        """A plan of which nothing was decided yet, with clip and frame as they are now."""
+        return Plan(**self._fixed(framing))
+
+    def _fixed(self, framing: Framing) -> dict[str, Any]:
+        footage = framing.footage
+        return {
             "source": f"footage:{footage.pk}",
-            "frame": frame.value,
+            "frame": framing.frame.value,
             "interpretation": self.interpretation(footage),
             "range": footage.range,
         }
-        if own is not None:
-            return framing.with_ways(own.model_copy(update=fixed))
-        rule = self.rule(footage, frame)
-        return framing.with_ways(rule.on(Plan(**fixed)))
 
 
 def set_rules(rules: Iterable[tuple[Footage, ProjectFrame, Rule]]) -> None:

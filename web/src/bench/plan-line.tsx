@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import type { Design } from "../api/client";
+import { useRef, useState } from "react";
+import type { Design, Plan } from "../api/client";
 import { Button } from "../ui/button";
 import { useRested } from "../ui/use-rested";
 import { asked, designOf, taken } from "./editor/scope";
 import type { Editing } from "./use-framing";
+import { useAfterWell } from "./use-preview";
 
 const REST_MS = 500;
 
@@ -26,14 +27,19 @@ type Props<Found> = Pick<Editing, "plan" | "commit"> & {
   retry?: boolean;
 };
 
+const alike = (one: Plan, other: Plan) => JSON.stringify(designOf(one)) === JSON.stringify(designOf(other));
+
 /** One line about a plan, and a button that makes the least change for the better. */
 export function PlanLine<Found>(props: Props<Found>) {
   const { name, framingId, plan, commit, judge, say, waiting, mend, button, label, retry = true } = props;
   const [busy, setBusy] = useState(false);
+  const drawn = useAfterWell();
+  const latest = useRef(plan);
+  latest.current = plan;
   const rested = useRested(JSON.stringify(designOf(plan)), REST_MS);
   const { data } = useQuery({
     queryKey: [name, framingId, rested],
-    enabled: rested !== null,
+    enabled: rested !== null && drawn,
     queryFn: () => judge(JSON.parse(rested ?? "") as Design),
     placeholderData: (before) => before,
     staleTime: Number.POSITIVE_INFINITY,
@@ -46,7 +52,9 @@ export function PlanLine<Found>(props: Props<Found>) {
   async function change() {
     setBusy(true);
     try {
-      commit(taken(plan, await mend(asked(plan))), label);
+      const mended = await mend(asked(plan));
+      // What was changed meanwhile is not taken back by an answer to what was there before.
+      if (alike(latest.current, plan)) commit(taken(plan, mended), label);
     } finally {
       setBusy(false);
     }

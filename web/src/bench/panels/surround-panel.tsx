@@ -12,6 +12,7 @@ import { Tile } from "../tile";
 import { Tiles } from "../tiles";
 import type { Editing } from "../use-framing";
 import type { Looking } from "../use-looking";
+import { useAfterWell } from "../use-preview";
 import type { RangeOf } from "../use-range";
 import { Controls, defaults, OF_THE_CLIP } from "./surround/controls";
 
@@ -38,6 +39,7 @@ export function SurroundPanel({
 }: Props) {
   const { extension, looking, range } = props;
   const { data: catalogue } = useQuery(catalogueQuery);
+  const drawn = useAfterWell();
   // A kind that was left keeps its values for when it is chosen again.
   const left = useRef<Record<string, Surround>>({ blurred: footage.copy_to_begin_with });
   left.current[plan.surround.kind] = plan.surround;
@@ -45,7 +47,8 @@ export function SurroundPanel({
   const current = kinds.find(({ kind }) => kind === plan.surround.kind);
   const { data: colours } = useQuery({
     ...coloursQuery(footage.id),
-    enabled: current?.controls.some(({ name, unit }) => OF_THE_CLIP.includes(name) || unit === "surround"),
+    enabled:
+      drawn && current?.controls.some(({ name, unit }) => OF_THE_CLIP.includes(name) || unit === "surround"),
   });
   const withSurround = (surround: Surround) => ({ ...plan, surround });
   const withValue = (name: string, value: unknown) =>
