@@ -37,6 +37,9 @@ table { border-collapse: collapse; margin-top: 6px; }
 td, th { text-align: left; padding: 1px 12px 1px 0; font-size: 12px; }
 .right { color: #3e6640; } .wrong { color: #9c3b1c; font-weight: bold; }
 code { font-size: 11px; word-break: break-all; }
+@page { margin: 14mm; }
+@media print { body { margin: 0; color: #000; } dt, .soft { color: #444; } h2 { break-after: avoid; }
+  img { print-color-adjust: exact; } }
 """
 
 

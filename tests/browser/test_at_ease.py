@@ -83,3 +83,35 @@ def test_every_other_view(page: Page, tall):
         page.goto(address)
         expect(page.get_by_role("heading", name=heading, exact=True)).to_be_visible()
         is_whole(page, heading)
+
+
+SPACED = """* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important; }
+p { margin-bottom: 2em !important; }"""
+CUT = """() => [...document.querySelectorAll('button, label, dd, dt, h1, h2, h3, p, td, th, a, summary, option')]
+    .filter((element) => {
+        const { display, overflowX, overflowY, position } = getComputedStyle(element);
+        if (display === 'inline' || !element.innerText || element.closest('.sr-only')) return false;
+        const hides = overflowX !== 'visible' || overflowY !== 'visible';
+        const { scrollWidth, clientWidth, scrollHeight, clientHeight } = element;
+        return hides && (scrollWidth > clientWidth + 1 || scrollHeight > clientHeight + 1);
+    })
+    .map((element) => element.innerText)"""
+
+
+def test_with_text_set_wider_nothing_is_cut(page: Page, tall):
+    """WCAG 2.2, 1.4.12: lines of 1.5, letters 0.12, words 0.16, paragraphs 2 em apart."""
+    open_tall(page, "Set wider", tall, "Placement")
+    bench = page.url.split("?")[0]
+    addresses = [bench.split("/framings")[0], *(f"{bench}?step={step.lower()}" for step in STEPS)]
+    for address in addresses:
+        page.goto(address)
+        page.get_by_role("main").wait_for()
+        page.wait_for_timeout(300)
+        page.add_style_tag(content=SPACED)
+        page.wait_for_timeout(100)
+        assert page.evaluate(CUT) == [], address
+        sideways = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+        assert sideways <= 0, address
+        if "framings" in address:
+            box = page.get_by_role("banner").get_by_role("button", name="Render", exact=True).bounding_box()
+            assert box["x"] + box["width"] <= 1280, address

@@ -72,6 +72,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
     wholeScreen: () => looking.setOnScreen(!looking.onScreen),
     nextDoubt: () => goToDoubt(transport, whole, rate),
     tint: looking.tint,
+    lookFull: looking.lookFull,
   });
 
   const time = moment(useRest(transport), rate);
@@ -246,7 +247,9 @@ function Panel({ step, foot, children }: { step: StepName; foot: ReactNode; chil
       >
         {children}
       </div>
-      {foot && <div className="max-h-1/2 overflow-y-auto border-rule border-t px-4 py-2.5">{foot}</div>}
+      {foot && (
+        <div className="max-h-1/2 shrink-0 overflow-y-auto border-rule border-t px-4 py-2.5">{foot}</div>
+      )}
     </aside>
   );
 }

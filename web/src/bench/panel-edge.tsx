@@ -42,7 +42,7 @@ export function PanelEdge() {
       aria-valuemax={MOST}
       tabIndex={0}
       title="Drag to make the panel wider"
-      className="narrow:hidden absolute inset-y-0 -left-1 z-10 w-2 cursor-col-resize touch-none hover:bg-rule"
+      className="grip narrow:hidden absolute inset-y-0 -left-1 z-10 w-2 cursor-col-resize touch-none hover:bg-rule"
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
       onPointerUp={() => {

@@ -7,7 +7,7 @@ import { asked, designOf, taken } from "./editor/scope";
 import type { Editing } from "./use-framing";
 import { useAfterWell } from "./use-preview";
 
-const REST_MS = 500;
+const REST_MS = 800;
 
 type Said = { good: boolean; text: string };
 

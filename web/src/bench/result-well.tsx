@@ -1,26 +1,22 @@
 import { useRef, useState } from "react";
 import type { Footage, Render } from "../api/client";
 import { toNumber } from "../api/exact";
+import { ResultDivider } from "./result-divider";
+import { useAsked } from "./use-asked";
 import { useFilm } from "./use-film";
-import { useHeld } from "./use-held";
 import type { RangeOf } from "./use-range";
 import type { Transport } from "./use-transport";
 
 type Props = { render: Render; footage: Footage; transport: Transport; range: RangeOf };
 
 const WIDTH = 1280;
-const KEY = "f";
 
 /** The finished file, playing where the composed frame stood; and what was asked for, to flick to. */
 export function ResultWell({ render, footage, transport, range }: Props) {
   const video = useRef<HTMLVideoElement>(null);
-  const [time, setTime] = useState(0);
   const [failed, setFailed] = useState(false);
-  const [held, hold] = useHeld(KEY, "Held: what was asked for", () => {
-    if (!video.current) return;
-    video.current.pause();
-    setTime(video.current.currentTime);
-  });
+  const shown = useRef<HTMLImageElement>(null);
+  const { time, setTime, held, hold, divided, divide } = useAsked(video);
   const plays = render.playable && !failed;
   useFilm(video, transport, { ...range.marks, rate: footage.timing.rate, seconds: render.seconds });
   const shape = "max-h-full max-w-full outline outline-chalk/80";
@@ -46,7 +42,7 @@ export function ResultWell({ render, footage, transport, range }: Props) {
             ref={video}
             data-testid="result"
             className={`${shape} ${held ? "invisible" : ""}`}
-            controls
+            controls={!divided}
             playsInline
             preload="metadata"
             src={`/api/renders/${render.id}/file`}
@@ -54,12 +50,14 @@ export function ResultWell({ render, footage, transport, range }: Props) {
           />
         ) : (
           <img
+            ref={shown}
             alt="The finished file"
             data-testid="result"
             className={`${shape} ${held ? "invisible" : ""}`}
             src={picture(false)}
           />
         )}
+        {divided && !held && <ResultDivider over={plays ? video : shown} asked={picture(true)} />}
         {held && (
           <div className="absolute inset-0 flex items-center justify-center">
             <img alt="What was asked for" className={shape} src={picture(true)} />
@@ -76,6 +74,14 @@ export function ResultWell({ render, footage, transport, range }: Props) {
           onPointerLeave={() => hold(false)}
         >
           {held ? "What was asked for" : "Flick to what was asked for (hold F)"}
+        </button>
+        <button
+          type="button"
+          className={`px-1.5 py-0.5 ${divided ? "bg-chalk text-night" : "bg-well/85 hover:underline"}`}
+          aria-pressed={divided}
+          onClick={divide}
+        >
+          Up to an edge (D)
         </button>
         {!plays && (
           <input

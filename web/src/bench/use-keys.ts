@@ -10,6 +10,7 @@ type Acts = {
   wholeScreen: () => void;
   nextDoubt: () => void;
   tint: () => void;
+  lookFull: () => void;
 };
 
 /** The keys of a clip's time. J, K, L, I, O, space and the arrows are the trade's. */
@@ -37,6 +38,7 @@ export function useBenchKeys(transport: Transport, range: RangeOf, acts: Acts) {
     })),
     { keys: "f", does: "Whole screen, and back", act: acts.wholeScreen },
     { keys: "n", does: "To the next place where following may be wrong", act: acts.nextDoubt },
+    { keys: "x", does: "The frame pixel for pixel, and back", act: acts.lookFull },
     { keys: "t", does: "Tint what is invented", act: acts.tint },
     { keys: "$mod+z", does: "Undo", act: acts.undo },
     { keys: "$mod+Shift+z", does: "Redo", act: acts.redo },

@@ -9,6 +9,7 @@ export function useLooking(step: StepName, mayBeWhole: boolean) {
   const [hidden] = useHeld("h", "Held: what lies outside the frame");
   const [near] = useHeld("z", "Held: the frame under the pointer, pixel for pixel");
   const [loupe, setLoupe] = useState(false);
+  const [full, setFull] = useState(false);
   const [past, setPast] = useState(false);
   const [compared, setCompared] = useState(false);
   const [dimmed, setDimmed] = useState(true);
@@ -25,6 +26,12 @@ export function useLooking(step: StepName, mayBeWhole: boolean) {
     /** Whether the frame under the pointer is shown pixel for pixel; `loupe` where that was chosen, not held. */
     near: near || loupe,
     loupe,
+    /** Whether the whole frame is shown pixel for pixel, as much as there is room for. */
+    full: full && !onSource,
+    lookFull: () => {
+      setOnSource(false);
+      setFull(!full);
+    },
     lookNear: () => setLoupe(!loupe),
     /** Whether what the window leaves out is dimmed on the source. */
     dimmed,
@@ -35,7 +42,10 @@ export function useLooking(step: StepName, mayBeWhole: boolean) {
     straightening,
     onSource,
     onScreen,
-    setOnSource,
+    setOnSource: (on: boolean) => {
+      setFull(false);
+      setOnSource(on);
+    },
     setOnScreen,
     lookPast: () => setPast(!past),
     compare: () => setCompared(!compared),

@@ -78,6 +78,7 @@ export function Wells({ footage, framing, step, finished, shown, keying, path, a
           hand={keying.hand}
           surroundOff={looking.surroundOff}
           compared={looking.compared}
+          full={looking.full}
           tinted={looking.tinted && plan.surround.kind === "extended"}
           titles={step === "finish"}
           outside={looking.outside}

@@ -1,6 +1,7 @@
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
 import { type MouseEvent, useMemo, useRef } from "react";
 import type { Board } from "../api/client";
+import { usePrinting } from "../ui/use-printing";
 import type { Row } from "./arranging";
 import { BoardRow } from "./board-row";
 import { FrameHeading } from "./frame-heading";
@@ -31,11 +32,12 @@ const LAST = 0;
 export function BoardTable(props: Props) {
   const { board, rows, folders, selected, onSelect, onRemove, frames, renders, onArrange } = props;
   const table = useRef<HTMLTableElement>(null);
+  const printing = usePrinting();
   const grid: Grid = rows.map(({ cells }) => cells.flatMap((cell) => (cell ? [cell.id] : [])));
   const virtual = useWindowVirtualizer({
     count: rows.length,
     estimateSize: () => ROW_PX,
-    overscan: AHEAD,
+    overscan: printing ? rows.length : AHEAD,
     scrollMargin: table.current?.offsetTop ?? 0,
     getItemKey: (index) => rows[index]?.footage.id ?? index,
   });

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { api, unwrap } from "../api/client";
 import { queueQuery } from "../api/queries";
 import { Button } from "../ui/button";
@@ -61,7 +62,27 @@ export function QueueBar({ projectId }: { projectId: number }) {
           {megabytes(queue.free)} free
         </span>
       </p>
+      <TellMe />
       <ProblemNote error={change.error} />
     </section>
   );
+}
+
+/** Lets the browser say when a render ends, for whoever looks elsewhere meanwhile. It is asked for by a press only. */
+function TellMe() {
+  const able = "Notification" in window;
+  const [permission, setPermission] = useState(able ? Notification.permission : "denied");
+  if (permission === "default")
+    return (
+      <button
+        type="button"
+        className="mt-1 min-h-6 text-ochre underline"
+        onClick={() => Notification.requestPermission().then(setPermission)}
+      >
+        Tell me when they are done, also while I look elsewhere
+      </button>
+    );
+  return permission === "granted" ? (
+    <p className="mt-1 text-soft">You are told when they are done, also while you look elsewhere.</p>
+  ) : null;
 }

@@ -35,7 +35,7 @@ export function SliderRow(props: Props) {
         {label}
       </span>
       <Slider.Root
-        className="relative flex h-6 touch-none items-center"
+        className="relative flex h-6 pointer-coarse:h-11 touch-none items-center"
         min={low}
         max={high}
         step={step}
@@ -56,7 +56,7 @@ export function SliderRow(props: Props) {
         <Slider.Thumb
           aria-label={label}
           aria-valuetext={`${value} ${unit}`}
-          className="block h-4 w-2 rounded-xs bg-ink"
+          className="grip relative block h-4 w-2 rounded-xs bg-ink"
         />
       </Slider.Root>
       <NumberField

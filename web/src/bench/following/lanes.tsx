@@ -65,7 +65,7 @@ export function PinsLane({ footage, transport, plan, following, last }: Props) {
           type="button"
           aria-label={`Pin at ${timecode(frames[index] ?? 0, rate)}`}
           title="Drag, or arrow keys; Delete takes it away."
-          className="absolute top-0.5 h-3 w-3 -translate-x-1/2 cursor-ew-resize touch-none rounded-full border border-ink bg-chalk"
+          className="grip absolute top-0.5 h-3 w-3 -translate-x-1/2 cursor-ew-resize touch-none rounded-full border border-ink bg-chalk"
           style={{ left: `${((frames[index] ?? 0) / last) * 100}%` }}
           onClick={() => transport.go(frames[index] ?? 0)}
           {...marks(index)}

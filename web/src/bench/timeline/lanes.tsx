@@ -92,7 +92,7 @@ function ShotsLane({ footage, transport, whole, number, cutting, left, last }: L
           aria-valuenow={start}
           aria-valuetext={timecode(start, rate)}
           title="Drag, or arrow keys; Delete joins the two"
-          className="absolute -inset-y-1 w-2 -translate-x-1/2 cursor-ew-resize touch-none after:absolute after:inset-y-0 after:left-[3px] after:w-0.5 after:bg-ink"
+          className="grip absolute -inset-y-1 w-2 -translate-x-1/2 cursor-ew-resize touch-none after:absolute after:inset-y-0 after:left-[3px] after:w-0.5 after:bg-ink"
           style={{ left: left(start) }}
           {...marks(index + 1)}
         />
@@ -138,7 +138,7 @@ function KeysLane({ footage, transport, plan, commit, left, last }: LaneProps) {
           type="button"
           aria-label={`Key at ${timecode(frames[index] ?? 0, rate)}`}
           title={`${valuesOf(key)}. Drag, or arrow keys; with Alt a copy; Delete takes it away.`}
-          className="absolute top-0.5 h-3 w-3 -translate-x-1/2 rotate-45 cursor-ew-resize touch-none border border-ink bg-ochre"
+          className="grip absolute top-0.5 h-3 w-3 -translate-x-1/2 rotate-45 cursor-ew-resize touch-none border border-ink bg-ochre"
           style={{ left: left(frames[index] ?? 0) }}
           onClick={() => transport.go(frames[index] ?? 0)}
           {...marks(index)}

@@ -39,7 +39,7 @@ export function BeforeAfter({ framingId, plan, time, width, box, player }: Props
       {player && <Played player={player} tile={1} className="inset-0" style={{ clipPath }} />}
       <div
         {...slider}
-        className="absolute inset-y-0 w-5 -translate-x-1/2 cursor-ew-resize touch-none"
+        className="absolute inset-y-0 w-5 -translate-x-1/2 cursor-ew-resize touch-none pointer-coarse:w-11"
         style={{ left: `${at * 100}%` }}
       >
         <span className="absolute inset-y-0 left-1/2 w-0.5 -translate-x-1/2 bg-chalk" />

@@ -30,6 +30,8 @@ export type ComposedProps = {
   box: ScreenBox;
   /** Whether the untreated picture is shown beside an edge. */
   compared: boolean;
+  /** As wide as it is composed at most, where that is more than usual. */
+  most?: number | undefined;
   /** Whether only the shot that is seen plays. */
   alone: boolean;
 };
@@ -43,13 +45,14 @@ export function Composed({
   player,
   box,
   compared,
+  most: widest = WIDEST,
   alone,
 }: ComposedProps) {
   const time = moment(useStill(transport), footage.timing.rate);
   const byPictures = useSpeed(transport) !== 0;
   const driven = useDriven(transport);
   const played = usePlayed(player);
-  const pixels = Math.min(WIDEST, Math.round(box.width * window.devicePixelRatio));
+  const pixels = Math.min(widest, Math.round(box.width * window.devicePixelRatio));
   const moving = useMoving(plan);
   const most = byPictures ? PLAYING_WIDTH : moving ? MOVING_WIDTH : pixels;
   const width = Math.max(16, Math.min(most, pixels));

@@ -147,7 +147,7 @@ export function SourceWell(props: Props) {
                 // biome-ignore lint/suspicious/noArrayIndexKey: corners stay in their order
                 key={index}
                 data-testid="window-corner"
-                className="cursor-nwse-resize"
+                className="grip cursor-nwse-resize"
                 x={corner.x - 6}
                 y={corner.y - 6}
                 width="12"

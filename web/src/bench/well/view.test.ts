@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import { frame as frameOf } from "../../api/placement";
-import { boxAround, boxPath, fitView, MARGINS, toScreen } from "./view";
+import { boxAround, boxPath, fitView, fullView, MARGINS, toScreen } from "./view";
 
 const frame = frameOf({ width: 1920, height: 1080 });
 
@@ -33,4 +33,14 @@ test("pixels that are not square are drawn in their shape", () => {
 
 test("a box as a path", () => {
   expect(boxPath({ x: 1, y: 2, width: 3, height: 4 })).toBe("M1 2L4 2L4 6L1 6Z");
+});
+
+test("pixel for pixel one line of the frame lies on one dot, the place looked at in the middle", () => {
+  const squeezed = frameOf({ width: 720, height: 576, pixel_aspect: "16/11" });
+  const view = fullView({ width: 400, height: 300 }, squeezed, { x: 0.25, y: 0.5 }, 2);
+  const box = toScreen(view, { x: 0, y: 0, width: 720, height: 576 });
+  expect(box.height).toBeCloseTo(288);
+  expect(box.width).toBeCloseTo((720 * 16) / 11 / 2);
+  expect(box.x + box.width / 4).toBeCloseTo(200);
+  expect(box.y + box.height / 2).toBeCloseTo(150);
 });

@@ -47,6 +47,18 @@ export function fitView(well: Size, frame: Frame, picture: Point[] | null): View
   return fitBox(well, picture ? boxAround([...cornersOf(whole), ...picture]) : whole, frame.pixel_aspect);
 }
 
+/** The frame with one of its lines on one of the screen's dots, a place of it (in parts of it) in the middle. */
+export function fullView(well: Size, frame: Frame, centre: Point, dots: number): View {
+  const down = 1 / dots;
+  const across = down * toNumber(frame.pixel_aspect);
+  return {
+    left: well.width / 2 - centre.x * frame.width * across,
+    top: well.height / 2 - centre.y * frame.height * down,
+    across,
+    down,
+  };
+}
+
 /** Fit a box of pixels of some shape into the well. */
 export function fitBox(well: Size, shown: Box, pixelAspect: string): View {
   const pixel = toNumber(pixelAspect);

@@ -17,15 +17,24 @@ export function WellBar({ looking, keying, following }: Props) {
           </p>
         </div>
       )}
-      <div className="num absolute right-4 bottom-3 left-4 flex flex-wrap items-center gap-x-3 gap-y-1">
+      <div className="num absolute right-4 bottom-3 left-4 flex flex-wrap items-center gap-x-1.5 gap-y-1">
         <div className="flex border border-chalk/60">
           <button
             type="button"
-            aria-pressed={!onSource}
-            className={look(!onSource)}
+            aria-pressed={!onSource && !looking.full}
+            className={look(!onSource && !looking.full)}
             onClick={() => looking.setOnSource(false)}
           >
             In the frame
+          </button>
+          <button
+            type="button"
+            aria-pressed={looking.full}
+            title="One pixel of the frame on one of the screen (X); the hand moves what is seen of it"
+            className={look(looking.full)}
+            onClick={looking.lookFull}
+          >
+            at 100 %
           </button>
           <button
             type="button"
@@ -49,14 +58,13 @@ export function WellBar({ looking, keying, following }: Props) {
             >
               Before, after
             </button>
-            <span className="narrow:hidden whitespace-nowrap px-1.5 py-0.5 text-chalk">Surround off (B)</span>
             <button
               type="button"
               aria-pressed={looking.loupe}
               className={look(looking.loupe)}
               onClick={looking.lookNear}
             >
-              100 % (Z)
+              Loupe (Z)
             </button>
             <button type="button" className={look(false)} onClick={() => looking.setOnScreen(true)}>
               Whole screen (F)

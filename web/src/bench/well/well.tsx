@@ -18,6 +18,7 @@ import { Loupe, usePointerAt } from "./loupe";
 import { PathInFrame } from "./path-lines";
 import { SnapLines } from "./snap-lines";
 import { TitleHandles } from "./title-handles";
+import { useFull } from "./use-full";
 import { useLine } from "./use-line";
 import { usePinch } from "./use-pinch";
 import { usePlacing } from "./use-placing";
@@ -39,6 +40,8 @@ type Props = Editing & {
   outside: boolean;
   /** Whether the frame under the pointer is shown pixel for pixel. */
   near: boolean;
+  /** Whether the frame is shown pixel for pixel, and moved under the hand. */
+  full: boolean;
   /** Whether the untreated picture is shown beside an edge. */
   compared: boolean;
   /** Whether what is invented is tinted. */
@@ -49,6 +52,8 @@ type Props = Editing & {
   onStraightened: () => void;
 };
 
+/** As wide as a frame is composed to be seen pixel for pixel. */
+const FULL = 3840;
 /** Screen pixels of a frame over which its name and the size of the picture stand side by side. */
 const LEAST_FOR_BOTH = 400;
 
@@ -58,14 +63,16 @@ export function Well(props: Props) {
   const { player, compared } = props;
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
-  const view = fitView(size, plan.frame, outside ? measure.corners : null);
+  const full = useFull(props.full, size, plan.frame);
+  const view = full?.view ?? fitView(size, plan.frame, outside ? measure.corners : null);
   const frameBox = toScreen(view, { x: 0, y: 0, width: plan.frame.width, height: plan.frame.height });
   useLayoutEffect(() => {
     wellWaits.setState({ waits: true });
     return () => wellWaits.setState({ waits: false });
   }, []);
   const pinching = usePinch(place, view, props.hand);
-  const { drag, onKeyDown, onWheel, snapped } = usePlacing(view, props.hand, pinching);
+  const placing = usePlacing(view, props.hand, pinching);
+  const { drag, onKeyDown, onWheel } = full ?? placing;
   const drawing = useLine(place, view, framingId, props, props.onStraightened);
   const driven = useDriven(transport);
   const pointer = usePointerAt(place, props.near);
@@ -81,10 +88,14 @@ export function Well(props: Props) {
     <section
       ref={place}
       role="application"
-      aria-label="The picture in its frame. Drag it, turn the wheel to enlarge, nudge it with the arrow keys."
+      aria-label={
+        full
+          ? "The frame, pixel for pixel. Drag it, or use the arrow keys, to see another part."
+          : "The picture in its frame. Drag it, turn the wheel to enlarge, nudge it with the arrow keys."
+      }
       // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is handled directly, by pointer and by key
       tabIndex={0}
-      className={`well relative min-h-0 min-w-0 grow touch-none overflow-hidden bg-well ${straightening ? "cursor-crosshair" : "cursor-move"}`}
+      className={`well relative min-h-0 min-w-0 grow touch-none overflow-hidden bg-well ${straightening ? "cursor-crosshair" : full ? "cursor-grab" : "cursor-move"}`}
       {...(straightening ? drawing.drag() : drag())}
       onKeyDown={onKeyDown}
     >
@@ -94,6 +105,7 @@ export function Well(props: Props) {
           {...{ framingId, footage, transport, player, compared }}
           plan={seen}
           box={frameBox}
+          most={full ? FULL : undefined}
           alone={props.alone}
         />
       )}
@@ -111,7 +123,7 @@ export function Well(props: Props) {
         <PathInFrame {...{ view, measure }} path={props.path} time={rested} />
       )}
       <Guides frameId={props.frameId} view={view} frame={plan.frame} />
-      <SnapLines snapped={snapped} view={view} size={size} />
+      <SnapLines snapped={placing.snapped} view={view} size={size} />
       {props.titles && <TitleHandles {...props} view={view} size={size} />}
       {pointer && <Loupe framingId={framingId} plan={seen} time={rested} box={frameBox} at={pointer} />}
       {drawing.line && (

@@ -1,0 +1,37 @@
+import { type RefObject, useCallback, useEffect, useState } from "react";
+import { useKeys } from "../ui/keyboard";
+import { useHeld } from "./use-held";
+
+const HELD_KEY = "f";
+const DIVIDED_KEY = "d";
+
+/** Seeing what was asked for beside the file: flicked to while it is held, or up to an edge. The file stands then. */
+export function useAsked(video: RefObject<HTMLVideoElement | null>) {
+  const [time, setTime] = useState(0);
+  const [divided, setDivided] = useState(false);
+  const stand = useCallback(() => {
+    if (!video.current) return;
+    video.current.pause();
+    setTime(video.current.currentTime);
+  }, [video]);
+  const [held, hold] = useHeld(HELD_KEY, "Held: what was asked for", stand);
+  const divide = () => {
+    if (!divided) stand();
+    setDivided(!divided);
+  };
+  useKeys([{ keys: DIVIDED_KEY, does: "What was asked for up to an edge, and back", act: divide }]);
+
+  useEffect(() => {
+    const film = video.current;
+    if (!film || !divided) return;
+    const moved = () => setTime(film.currentTime);
+    const played = () => setDivided(false);
+    film.addEventListener("seeked", moved);
+    film.addEventListener("play", played);
+    return () => {
+      film.removeEventListener("seeked", moved);
+      film.removeEventListener("play", played);
+    };
+  }, [video, divided]);
+  return { time, setTime, held, hold, divided, divide };
+}

@@ -1,0 +1,47 @@
+import { type KeyboardEvent, useEffect, useState } from "react";
+import type { Frame } from "../../api/client";
+import { arrowOf } from "../../ui/arrows";
+import { useDragging } from "../../ui/use-dragging";
+import { fullView, type Point } from "./view";
+
+const MIDDLE: Point = { x: 0.5, y: 0.5 };
+const BY_KEY = 64;
+
+const within = (part: number) => Math.min(1, Math.max(0, part));
+
+/** The frame pixel for pixel. The hand moves what is seen of it, not the picture in it; null where it is seen whole. */
+export function useFull(on: boolean, size: { width: number; height: number }, frame: Frame) {
+  const [centre, setCentre] = useState(MIDDLE);
+  const view = fullView(size, frame, centre, window.devicePixelRatio);
+  useEffect(() => {
+    if (!on) setCentre(MIDDLE);
+  }, [on]);
+
+  /** Look at a place so many screen pixels on. */
+  const look = (from: Point, x: number, y: number) =>
+    setCentre({
+      x: within(from.x + x / (frame.width * view.across)),
+      y: within(from.y + y / (frame.height * view.down)),
+    });
+
+  const drag = useDragging<{ x: number; y: number; from: Point }>({
+    begin: ({ x, y }) => ({ x, y, from: centre }),
+    move: (held, { x, y }) => look(held.from, held.x - x, held.y - y),
+    end: () => undefined,
+    cancel: ({ from }) => setCentre(from),
+  });
+
+  function onWheel(event: WheelEvent) {
+    event.preventDefault();
+    look(centre, event.deltaX, event.deltaY);
+  }
+
+  function onKeyDown(event: KeyboardEvent) {
+    const way = arrowOf(event);
+    if (!way) return;
+    event.preventDefault();
+    look(centre, Math.sign(way[0]) * BY_KEY, Math.sign(way[1]) * BY_KEY);
+  }
+
+  return on ? { view, drag, onWheel, onKeyDown } : null;
+}
