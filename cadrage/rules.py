@@ -1,6 +1,7 @@
 """Rules: every clip of a source format goes into a frame so, unless it has a framing of its own."""
 
 from fractions import Fraction
+from functools import lru_cache
 
 from cadrage.footage import MediaInfo
 from cadrage.formats import Frame
@@ -14,6 +15,7 @@ NEARLY_ALL = Fraction(95)
 
 
 COPY = Blurred()
+RULES_KEPT = 4096
 
 
 class Rule(ReusableStyle):
@@ -34,6 +36,7 @@ def format_summary(info: MediaInfo) -> str:
     return f"{info.width}×{info.height}{turned}{pixels}"
 
 
+@lru_cache(RULES_KEPT)
 def sensible_rule(picture: Picture, frame: Frame, copy: Surround = COPY) -> Rule:
     """What is done before anyone asks: fill where the shapes nearly agree, else whole over a blurred copy.
 

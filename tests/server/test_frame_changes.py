@@ -7,7 +7,7 @@ from django.utils import timezone
 
 from server.studio.actions.footage import UNDO_TIME
 from server.studio.actions.removing import purge
-from server.studio.models import Framing, ProjectFrame
+from server.studio.models import Footage, Framing, ProjectFrame
 from tests.server.page import put, state
 
 pytestmark = pytest.mark.django_db
@@ -106,3 +106,14 @@ def test_frames_and_clips_are_put_in_order_and_what_comes_later_stands_last(ida,
     ida.post(f"/api/projects/{project.pk}/frames", {"width": 64, "height": 64}, content_type="application/json")
     assert board(ida, project)["frames"][-1]["frame"]["name"] == "64×64"
     assert order(ida, project, frames=[10**6]).status_code == 422
+
+
+def test_the_first_clips_of_a_board_come_alone_and_it_says_how_many_there_are(ida, project, framing):
+    other = ida.post(f"/api/projects/{project.pk}/duplicate").json()["id"]
+    Footage.objects.filter(project=other).update(project=project)
+    whole = board(ida, project)
+    head = ida.get(f"/api/projects/{project.pk}?first=1").json()
+    assert (whole["clips"], head["clips"], len(whole["footage"])) == (2, 2, 2)
+    assert head["footage"] == whole["footage"][:1]
+    assert head["cells"] == [cell for cell in whole["cells"] if cell["footage"] == framing.footage_id]
+    assert ida.get(f"/api/projects/{project.pk}?first=0").status_code == 422

@@ -40,7 +40,8 @@ def tightness_of(client, framing):
 def act(client, framings, **action):
     body = {"framings": [framing.pk for framing in framings], "action": action}
     project = framings[0].footage.project_id
-    return client.post(f"/api/projects/{project}/cells", body, content_type="application/json").json()
+    answer = client.post(f"/api/projects/{project}/cells", body, content_type="application/json")
+    return [cell["id"] for cell in answer.json()]
 
 
 def test_sensible_rules_exist_before_anyone_asks(ida, cells):

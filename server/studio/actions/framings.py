@@ -31,9 +31,10 @@ def begin(footage: Footage, frame: ProjectFrame) -> Framing:
     return framing
 
 
-def begin_all(project: Project) -> list[Framing]:
-    """Every framing of a project with its plan loaded; those that are not there yet begin here."""
-    footage, frames = list(project.footage.prefetch_related("analyses")), list(project.frames.all())
+def begin_all(project: Project, clips: list[Footage] | None = None) -> list[Framing]:
+    """Every framing of a project, or of some clips of it, with its plan loaded; those that are not there yet begin."""
+    footage = list(project.footage.prefetch_related("analyses")) if clips is None else clips
+    frames = list(project.frames.all())
     there = set(Framing.objects.filter(footage__in=footage).values_list("footage_id", "frame_id"))
     missing = [
         Framing(footage=clip, frame=frame) for clip in footage for frame in frames if (clip.pk, frame.pk) not in there
@@ -42,9 +43,23 @@ def begin_all(project: Project) -> list[Framing]:
         with transaction.atomic():
             made = Framing.objects.bulk_create(missing, ignore_conflicts=False)
             Step.objects.bulk_create(Step(framing=framing, number=0, label="Begun") for framing in made)
-    clips, shapes = {clip.pk: clip for clip in footage}, {frame.pk: frame for frame in frames}
-    rows = list(Framing.present.filter(footage__in=footage))
-    for row in rows:  # one object for a clip and one for a frame, so that each is read from JSON once
+    return _shared(Framing.present.filter(footage__in=footage), footage, frames)
+
+
+def fresh(rows: list[Framing]) -> list[Framing]:
+    """Framings of one project as they are stored now, with all that their numbers are worked out from."""
+    clips = Footage.objects.filter(framings__in=rows).distinct().select_related("project").prefetch_related("analyses")
+    return _shared(
+        Framing.present.filter(pk__in=[row.pk for row in rows]),
+        clips,
+        ProjectFrame.objects.filter(framings__in=rows).distinct(),
+    )
+
+
+def _shared(found: Iterable[Framing], footage: Iterable[Footage], frames: Iterable[ProjectFrame]) -> list[Framing]:
+    """Framings with plans loaded that share one object for a clip and one for a frame: each is read from JSON once."""
+    clips, shapes, rows = {clip.pk: clip for clip in footage}, {frame.pk: frame for frame in frames}, list(found)
+    for row in rows:
         row.footage, row.frame = clips[row.footage_id], shapes[row.frame_id]
     return loaded(rows)
 

@@ -1,8 +1,11 @@
 """Projects, their boards and their cells."""
 
+from typing import Annotated
+
 from django.conf import settings
-from django.http import HttpRequest
-from ninja import Router
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router
+from pydantic import TypeAdapter
 
 from cadrage.motion import Motion
 from server.studio.actions import frames, removing, samples
@@ -30,6 +33,7 @@ from server.studio.api.schemas import (
 from server.studio.models import Footage, Framing, Project, ProjectFrame
 
 router = Router(tags=["projects"])
+CELLS = TypeAdapter(list[CellOut])
 
 
 @router.get("/visitor", response=Visitor)
@@ -97,23 +101,26 @@ def restore_project(request: HttpRequest, project_id: int) -> ProjectLine:
 
 
 @router.get("/projects/{project_id}", response=Board)
-def board(request: HttpRequest, project_id: int) -> Board:
-    """A project with all its cells; framings that are not there yet begin here."""
+def board(request: HttpRequest, project_id: int, first: Annotated[int | None, Query(ge=1)] = None) -> HttpResponse:
+    """A project with all its cells, or with those of its first clips; framings that are not there yet begin here."""
     project = owned.project(request, project_id)
     book, shelf = RuleBook.of(project), Shelf(project.owner_id)
     footage = list(project.footage.prefetch_related("analyses"))
-    firsts = first_of_each(footage)
+    firsts, part = first_of_each(footage), footage[:first]
     gone = Footage.everything.filter(project=project, removed__isnull=False).order_by("-removed")
     gone_frames = ProjectFrame.everything.filter(project=project, removed__isnull=False).order_by("-removed")
-    return Board(
+    found = Board(
         id=project.pk,
         name=project.name,
-        footage=[FootageOut.of(clip, book, firsts) for clip in footage],
+        clips=len(footage),
+        footage=[FootageOut.of(clip, book, firsts) for clip in part],
         frames=[FrameOut.of(frame) for frame in project.frames.all()],
-        cells=[CellOut.of(row, book, shelf) for row in framing_actions.begin_all(project)],
+        cells=[CellOut.of(row, book, shelf) for row in framing_actions.begin_all(project, part)],
         gone=[{"id": clip.pk, "name": clip.name} for clip in gone],
         gone_frames=[{"id": frame.pk, "name": frame.value.name} for frame in gone_frames],
     )
+    # As it is: checked again on its way out, many cells take twice as long.
+    return HttpResponse(found.model_dump_json(by_alias=True), content_type="application/json")
 
 
 @router.get("/projects/{project_id}/changes", response=Changes)
@@ -140,9 +147,9 @@ def put_in_order(request: HttpRequest, project_id: int, given: OrderIn) -> tuple
     return 204, None
 
 
-@router.post("/projects/{project_id}/cells", response=list[int])
-def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> list[int]:
-    """Do something with many cells of a project; answers with those that it changed."""
+@router.post("/projects/{project_id}/cells", response=list[CellOut])
+def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpResponse:
+    """Do something with many cells of a project; answers with those that it changed, as they are now."""
     project = owned.project(request, project_id)
     mine = Framing.present.filter(footage__project=project).select_related("footage__project", "frame")
     rows, action = list(mine.filter(pk__in=given.framings)), given.action
@@ -164,4 +171,6 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> list[
         changed = framing_actions.obey(rows)
     else:
         changed = framing_actions.undo_all(rows)
-    return [row.pk for row in changed]
+    book, shelf = RuleBook.of(project), Shelf(project.owner_id)
+    cells = [CellOut.of(row, book, shelf) for row in framing_actions.fresh(changed)]
+    return HttpResponse(CELLS.dump_json(cells, by_alias=True), content_type="application/json")

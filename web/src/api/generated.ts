@@ -1320,7 +1320,7 @@ export interface paths {
         };
         /**
          * Board
-         * @description A project with all its cells; framings that are not there yet begin here.
+         * @description A project with all its cells, or with those of its first clips; framings that are not there yet begin here.
          */
         get: operations["server_studio_api_projects_board"];
         put?: never;
@@ -1350,7 +1350,7 @@ export interface paths {
         put?: never;
         /**
          * Change Cells
-         * @description Do something with many cells of a project; answers with those that it changed.
+         * @description Do something with many cells of a project; answers with those that it changed, as they are now.
          */
         post: operations["server_studio_api_projects_change_cells"];
         delete?: never;
@@ -2312,11 +2312,13 @@ export interface components {
         };
         /**
          * Board
-         * @description A project with all its cells.
+         * @description A project with all its cells, or with those of its first clips; `clips` says how many it has in all.
          */
         Board: {
             /** Cells */
             cells: components["schemas"]["CellOut"][];
+            /** Clips */
+            clips: number;
             /** Footage */
             footage: components["schemas"]["FootageOut"][];
             /** Frames */
@@ -9224,7 +9226,9 @@ export interface operations {
     };
     server_studio_api_projects_board: {
         parameters: {
-            query?: never;
+            query?: {
+                first?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -9311,7 +9315,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": number[];
+                    "application/json": components["schemas"]["CellOut"][];
                 };
             };
         };

@@ -1,5 +1,5 @@
 import { type QueryClient, queryOptions } from "@tanstack/react-query";
-import { api, type Board, type FrameRow, type Framing, unwrap } from "./client";
+import { api, type Board, type Cell, type FrameRow, type Framing, unwrap } from "./client";
 
 const A_SECOND = 1000;
 
@@ -20,14 +20,28 @@ export const projectsQuery = queryOptions({
   queryFn: () => unwrap(api.GET("/api/projects")),
 });
 
+/** So many clips of a board are asked for first, and the rest after them. The server names the same ahead; see page.py. */
+const FIRST_CLIPS = 24;
+
 export const boardQuery = (projectId: number) =>
   queryOptions({
     queryKey: ["board", projectId],
     // What changes it says so; see useChanges and takeIn.
     staleTime: A_SECOND * 60,
-    queryFn: () =>
-      unwrap(api.GET("/api/projects/{project_id}", { params: { path: { project_id: projectId } } })),
+    queryFn: async ({ client, queryKey }) => {
+      const path = { project_id: projectId };
+      const all = () => unwrap(api.GET("/api/projects/{project_id}", { params: { path } }));
+      if (client.getQueryData<Board>(queryKey)) return all();
+      const query = { first: FIRST_CLIPS };
+      const head = await unwrap(api.GET("/api/projects/{project_id}", { params: { path, query } }));
+      if (isWhole(head)) return head;
+      client.setQueryData(queryKey, head);
+      return all();
+    },
   });
+
+/** Whether all clips of a board are there, and not only the first of them. */
+export const isWhole = ({ clips, footage }: Board) => footage.length >= clips;
 
 export const framingQuery = (framingId: number) =>
   queryOptions({
@@ -134,6 +148,17 @@ export function takeIn(client: QueryClient, framing: Framing) {
       : board,
   );
   for (const key of [...overtaken, ["treatments"]]) client.invalidateQueries({ queryKey: key });
+}
+
+/** Take in cells that the server has changed. */
+export function takeInCells(client: QueryClient, cells: Cell[]) {
+  const changed = new Map(cells.map((cell) => [cell.id, cell]));
+  client.setQueriesData<Board>(
+    { queryKey: ["board"] },
+    (board) => board && { ...board, cells: board.cells.map((cell) => changed.get(cell.id) ?? cell) },
+  );
+  for (const { id } of cells) client.invalidateQueries({ queryKey: framingQuery(id).queryKey });
+  for (const key of ["treatments", "renders"]) client.invalidateQueries({ queryKey: [key] });
 }
 
 /** Ask again for all that depends on a frame or on what a clip is taken to be: the board and every framing. */

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { api, type Board, unwrap } from "../api/client";
-import { boardQuery, rendersQuery, treatmentsQuery, visitorQuery } from "../api/queries";
+import { boardQuery, isWhole, rendersQuery, treatmentsQuery, visitorQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
 import { useBarsAsked } from "../frames/ask-bars";
 import { UploadList } from "../intake/upload-list";
@@ -29,6 +29,9 @@ import { useArrangement } from "./use-arrangement";
 import { useCells } from "./use-cells";
 import { useFrames } from "./use-frames";
 import { useRemoval } from "./use-removal";
+
+/** So many cells are changed before anybody has looked up. */
+const MANY = 40;
 
 /** The board: clips down, frames across. */
 export function BoardPage() {
@@ -78,10 +81,10 @@ export function BoardPage() {
           </AddFrame>
           <Button
             look="main"
-            disabled={!board?.cells.length || order.isPending}
+            disabled={!board?.cells.length || !isWhole(board) || order.isPending}
             onClick={() => board && render(board.cells.map(({ id }) => id))}
           >
-            Render all {board?.cells.length ?? ""}
+            Render all {board ? board.clips * board.frames.length : ""}
           </Button>
         </div>
         <ProblemNote
@@ -89,6 +92,15 @@ export function BoardPage() {
         />
         {removal.last && (
           <Note text={`Removed ${removal.last.name}.`} onUndo={removal.undo} onClose={removal.forget} />
+        )}
+        {cells.doing > MANY && (
+          <p
+            role="status"
+            className="fixed bottom-16 left-1/2 z-30 -translate-x-1/2 rounded border border-rule bg-sheet px-4 py-2 shadow-lg"
+          >
+            Changing {cells.doing} cells …
+            <progress className="ml-3 h-1 w-32 align-middle" />
+          </p>
         )}
         {frames.done && <FrameNote projectId={projectId} frames={frames} />}
         {cells.done && (
@@ -144,7 +156,7 @@ export function BoardPage() {
 
 function summary(board: Board): string {
   const many = (count: number, one: string) => `${count} ${one}${count === 1 ? "" : "s"}`;
-  return `${many(board.footage.length, "clip")} into ${many(board.frames.length, "frame")}, ${many(board.cells.length, "framing")}`;
+  return `${many(board.clips, "clip")} into ${many(board.frames.length, "frame")}, ${many(board.clips * board.frames.length, "framing")}`;
 }
 
 /** The selected cells, which the address names. */

@@ -77,6 +77,7 @@ export function CellView(props: Props) {
               key={at}
               alt={`${at === "middle" ? "" : `${at} frame, `}${cell.placement} in ${frame.frame.name}`}
               loading="lazy"
+              decoding="async"
               draggable={false}
               className={`bg-well ${number ? "ml-0.5" : ""}`}
               style={{ width, height: width / aspect }}

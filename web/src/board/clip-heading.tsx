@@ -57,6 +57,7 @@ export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown
             <img
               alt=""
               loading="lazy"
+              decoding="async"
               draggable={false}
               className="max-h-full max-w-full"
               src={`/api/footage/${footage.id}/picture?width=160&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`}

@@ -30,6 +30,7 @@ export function ProjectRow({ row, projects }: Props) {
                 key={framing}
                 alt=""
                 loading="lazy"
+                decoding="async"
                 className="max-h-10 max-w-16"
                 src={`/api/framings/${framing}/thumbnail?width=160`}
               />

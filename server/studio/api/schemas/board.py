@@ -188,10 +188,11 @@ class Gone(Schema):
 
 
 class Board(Schema):
-    """A project with all its cells."""
+    """A project with all its cells, or with those of its first clips; `clips` says how many it has in all."""
 
     id: int
     name: str
+    clips: int
     footage: list[FootageOut]
     frames: list[FrameOut]
     cells: list[CellOut]
