@@ -15,7 +15,8 @@ pytestmark = pytest.mark.timeout(240)
 def reels(tmp_path_factory):
     """Three short clips."""
     folder = tmp_path_factory.mktemp("reels")
-    return [write_clip(folder / f"{name}.mp4", frames=5, sound=None) for name in ("Arch", "Bell", "Cab")]
+    names = ("Arch", "Bell", "Cab")
+    return [write_clip(folder / f"{name}.mp4", frames=5 + at, sound=None) for at, name in enumerate(names)]
 
 
 def clips(page: Page):

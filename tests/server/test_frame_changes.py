@@ -1,13 +1,16 @@
 """Frames of a project: another size, another order, removed and brought back."""
 
+import shutil
 from datetime import timedelta
+from pathlib import Path
 
 import pytest
+from django.conf import settings
 from django.utils import timezone
 
-from server.studio.actions.footage import UNDO_TIME
+from server.studio.actions.footage import UNDO_TIME, import_file
 from server.studio.actions.removing import purge
-from server.studio.models import Footage, Framing, ProjectFrame
+from server.studio.models import Framing, ProjectFrame
 from tests.server.page import put, state
 
 pytestmark = pytest.mark.django_db
@@ -109,8 +112,9 @@ def test_frames_and_clips_are_put_in_order_and_what_comes_later_stands_last(ida,
 
 
 def test_the_first_clips_of_a_board_come_alone_and_it_says_how_many_there_are(ida, project, framing):
-    other = ida.post(f"/api/projects/{project.pk}/duplicate").json()["id"]
-    Footage.objects.filter(project=other).update(project=project)
+    copy = Path(settings.INCOMING_DIR) / "again.mp4"
+    shutil.copyfile(framing.footage.path, copy)
+    import_file(project, "Again.mp4", copy)
     whole = board(ida, project)
     head = ida.get(f"/api/projects/{project.pk}?first=1").json()
     assert (whole["clips"], head["clips"], len(whole["footage"])) == (2, 2, 2)
