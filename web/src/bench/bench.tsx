@@ -65,15 +65,6 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const rendering = useRenders(board.id, framing.id, editor);
   const finished = rendering.renders.find((render) => render.state === "done");
   const looking = useLooking(step, !(step === "check" && finished));
-  useBenchKeys(transport, range, {
-    undo,
-    redo,
-    choose,
-    wholeScreen: () => looking.setOnScreen(!looking.onScreen),
-    nextDoubt: () => goToDoubt(transport, whole, rate),
-    tint: looking.tint,
-    lookFull: looking.lookFull,
-  });
 
   const time = moment(useRest(transport), rate);
   const [inShot, setInShot] = useState(true);
@@ -105,6 +96,17 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
       choose("check");
     });
   }
+
+  useBenchKeys(transport, range, {
+    undo,
+    redo,
+    choose,
+    wholeScreen: () => looking.setOnScreen(!looking.onScreen),
+    nextDoubt: () => goToDoubt(transport, whole, rate),
+    tint: looking.tint,
+    lookFull: looking.lookFull,
+    render: orderAndLook,
+  });
 
   return (
     <div className="flex h-full min-h-[600px] narrow:h-auto narrow:min-h-full flex-col overflow-hidden narrow:overflow-visible">
@@ -240,7 +242,9 @@ function Panel({ step, foot, children }: { step: StepName; foot: ReactNode; chil
       <PanelEdge />
       <div
         ref={place}
-        className="grid min-h-0 grow narrow:h-auto content-start gap-4 overflow-y-auto p-4"
+        data-panel
+        tabIndex={-1}
+        className="grid outline-none min-h-0 grow narrow:h-auto content-start gap-4 overflow-y-auto p-4"
         onScroll={({ currentTarget }) => {
           left.current[step] = currentTarget.scrollTop;
         }}

@@ -1,6 +1,8 @@
+import type { ReactNode } from "react";
 import { useLocation, useNavigate } from "react-router";
 import type { Board, Framing } from "../api/client";
 import { inAddress } from "../ui/address";
+import { useKeys } from "../ui/keyboard";
 import { stemOf } from "../ui/stem";
 import type { StepName } from "./steps";
 
@@ -38,30 +40,46 @@ export function Neighbours({ board, framing, step }: Props) {
   const navigate = useNavigate();
   const at = board.footage.findIndex(({ id }) => id === framing.footage);
 
-  function neighbour(by: number) {
+  function neighbour(by: number): Neighbour {
     const clip = board.footage[at + by];
     const cell = board.cells.find(({ footage, frame }) => footage === clip?.id && frame === framing.frame);
-    const go =
-      cell && (() => navigate(`/projects/${board.id}/framings/${cell.id}?${inAddress({ at: null, step })}`));
-    const name = clip && stemOf(clip.name);
-    return (
-      <button
-        type="button"
-        disabled={!go}
-        onClick={go}
-        title={name}
-        aria-label={by < 0 ? "Previous clip" : "Next clip"}
-        className="rounded px-2 py-1.5 whitespace-nowrap text-soft hover:bg-sheet hover:text-ink disabled:opacity-45"
-      >
-        {by < 0 ? "‹ Previous" : "Next ›"}
-      </button>
-    );
+    const address = cell && `/projects/${board.id}/framings/${cell.id}`;
+    return {
+      name: clip && stemOf(clip.name),
+      go: address ? () => navigate(`${address}?${inAddress({ at: null, step })}`) : undefined,
+    };
   }
+  const [before, after] = [neighbour(-1), neighbour(1)];
+  useKeys([
+    { keys: "PageUp", does: "To the clip before, in this frame", act: before.go },
+    { keys: "PageDown", does: "To the clip after", act: after.go },
+  ]);
 
   return (
     <div className="flex">
-      {neighbour(-1)}
-      {neighbour(1)}
+      <ToClip {...before} label="Previous clip">
+        ‹ Previous
+      </ToClip>
+      <ToClip {...after} label="Next clip">
+        Next ›
+      </ToClip>
     </div>
+  );
+}
+
+type Neighbour = { name: string | undefined; go: (() => void) | undefined };
+
+function ToClip({ name, go, label, children }: Neighbour & { label: string; children: ReactNode }) {
+  return (
+    <button
+      type="button"
+      disabled={!go}
+      onClick={go}
+      title={name}
+      aria-label={label}
+      className="rounded px-2 py-1.5 whitespace-nowrap text-soft hover:bg-sheet hover:text-ink disabled:opacity-45"
+    >
+      {children}
+    </button>
   );
 }

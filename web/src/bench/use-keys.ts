@@ -11,6 +11,7 @@ type Acts = {
   nextDoubt: () => void;
   tint: () => void;
   lookFull: () => void;
+  render: () => void;
 };
 
 /** The keys of a clip's time. J, K, L, I, O, space and the arrows are the trade's. */
@@ -27,6 +28,10 @@ export function timeKeys(transport: Transport, { mark }: RangeOf): KeyUse[] {
   ];
 }
 
+/** What is set at a step: where the keyboard goes once a key has chosen the step. */
+export const PANEL = "[data-panel]";
+const reach = (found: string) => document.querySelector<HTMLElement>(found)?.focus({ preventScroll: true });
+
 /** The keys of the bench. */
 export function useBenchKeys(transport: Transport, range: RangeOf, acts: Acts) {
   useKeys([
@@ -34,8 +39,13 @@ export function useBenchKeys(transport: Transport, range: RangeOf, acts: Acts) {
     ...STEPS.map((step, at) => ({
       keys: String(at + 1),
       does: `Step ${TITLES[step]}`,
-      act: () => acts.choose(step),
+      act: () => {
+        acts.choose(step);
+        reach(PANEL);
+      },
     })),
+    { keys: "g", does: "To the picture, to nudge it", act: () => reach("main [role=application]") },
+    { keys: "$mod+Enter", does: "Render", act: acts.render },
     { keys: "f", does: "Whole screen, and back", act: acts.wholeScreen },
     { keys: "n", does: "To the next place where following may be wrong", act: acts.nextDoubt },
     { keys: "x", does: "The frame pixel for pixel, and back", act: acts.lookFull },

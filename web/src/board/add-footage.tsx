@@ -5,6 +5,7 @@ import { refreshFramings } from "../api/queries";
 import { footageAmong } from "../intake/dropped";
 import { useUploads } from "../intake/uploads";
 import { Button } from "../ui/button";
+import { useKeys } from "../ui/keyboard";
 import { Menu, OPENER } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
 import { FolderDialog } from "./folder-dialog";
@@ -26,6 +27,7 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
       ),
     onSettled: () => refreshFramings(client),
   });
+  useKeys([{ keys: "a", does: "Add footage", act: () => picker.current?.click() }]);
   const addAll = (files: File[]) => add(projectId, files, () => refreshFramings(client));
   return (
     <>

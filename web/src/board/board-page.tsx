@@ -9,6 +9,7 @@ import { UploadList } from "../intake/upload-list";
 import { inAddress } from "../ui/address";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
+import { useKeys } from "../ui/keyboard";
 import { Note } from "../ui/note";
 import { ProblemNote } from "../ui/problem-note";
 import { useTitle } from "../ui/use-title";
@@ -67,6 +68,14 @@ export function BoardPage() {
     const frames = board?.cells.filter(({ id }) => framings.includes(id)).map(({ frame }) => frame) ?? [];
     bars.before(frames, () => order.mutate(framings));
   }
+
+  useKeys([
+    {
+      keys: "$mod+Enter",
+      does: chosen.length ? "Render the selected cells" : "Render all cells",
+      act: () => board && isWhole(board) && render(chosen.length ? chosen : board.cells.map(({ id }) => id)),
+    },
+  ]);
 
   return (
     <div className="flex min-h-full flex-col">

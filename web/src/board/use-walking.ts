@@ -1,5 +1,5 @@
 import { type KeyboardEvent, type MouseEvent, useRef, useState } from "react";
-import { useListed } from "../ui/keyboard";
+import { useKeys, useListed } from "../ui/keyboard";
 import { type Grid, rangeOf, toggled, walked } from "./selection";
 
 type Given = {
@@ -13,7 +13,10 @@ type Given = {
 /** Walking a grid by arrow keys, and selecting in it. */
 export function useWalking({ grid, selected, onSelect, reach }: Given) {
   const [at, setAt] = useState<number | null>(null);
+  const there = at !== null && grid.some((cells) => cells.includes(at));
+  const reachable = there ? at : (grid[0]?.[0] ?? null);
   const anchor = useRef<number | null>(null);
+  useKeys([{ keys: "c", does: "To the cells", act: () => reachable !== null && reach(reachable) }]);
   useListed([
     { keys: "Arrows", does: "To the next cell" },
     { keys: "Shift+Arrows", does: "Select as far as there" },
@@ -56,6 +59,5 @@ export function useWalking({ grid, selected, onSelect, reach }: Given) {
     reach(next);
   }
 
-  const there = at !== null && grid.some((cells) => cells.includes(at));
-  return { reachable: there ? at : (grid[0]?.[0] ?? null), pick, onKeyDown };
+  return { reachable, pick, onKeyDown };
 }

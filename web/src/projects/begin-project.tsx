@@ -3,12 +3,15 @@ import { type FormEvent, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, unwrap } from "../api/client";
 import { Button } from "../ui/button";
+import { useKeys } from "../ui/keyboard";
 import { ProblemNote } from "../ui/problem-note";
 
 /** A new project, by its name. However often it is pressed, it is one. */
 export function BeginProject() {
   const [name, setName] = useState("");
   const begun = useRef(false);
+  const field = useRef<HTMLInputElement>(null);
+  useKeys([{ keys: "n", does: "Name a new project", act: () => field.current?.focus() }]);
   const navigate = useNavigate();
   const client = useQueryClient();
   const create = useMutation({
@@ -32,6 +35,7 @@ export function BeginProject() {
   return (
     <form onSubmit={onSubmit} className="flex flex-wrap gap-2">
       <input
+        ref={field}
         aria-label="Name of the new project"
         placeholder="Name of a new project"
         className="w-72 rounded border border-edge bg-sheet px-3 py-1.5"

@@ -1,0 +1,76 @@
+"""The whole job by the keyboard alone, and how many keys it takes."""
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.hands import steps, stored
+from tests.browser.visitor import until
+
+pytestmark = pytest.mark.timeout(240)
+MOST_KEYS = 120
+"""For the whole job: from no project to a file that was measured and is about to be saved."""
+
+
+class Keys:
+    """A keyboard that counts."""
+
+    def __init__(self, page: Page) -> None:
+        self.page, self.pressed = page, 0
+
+    def __call__(self, *keys: str) -> None:
+        for key in keys:
+            self.page.keyboard.press(key)
+            self.pressed += 1
+
+    def write(self, text: str) -> None:
+        self(*text)
+
+    def tab_to(self, what) -> None:
+        """Go on with Tab until something has the focus."""
+        for _ in range(40):
+            if what.count() and what.evaluate("(one) => one === document.activeElement"):
+                return
+            self("Tab")
+        pytest.fail("Tab did not come to it")
+
+
+def test_the_whole_job_takes_few_keys_and_no_mouse(page: Page, tall):
+    keys = Keys(page)
+    page.goto("/")
+    expect(page.get_by_role("heading", name="Projects")).to_be_visible()
+    keys("n")
+    keys.write("Wall")
+    keys("Enter")
+    expect(page.get_by_role("heading", name="Wall", level=1)).to_be_visible()
+    expect(page.get_by_role("main")).to_be_focused()
+
+    with page.expect_file_chooser() as chooser:
+        keys("a")
+    chooser.value.set_files(tall)
+    expect(page.locator("[data-cell]")).to_have_count(1)
+    keys("c", "Enter")
+    expect(steps(page)).to_be_visible()
+
+    keys("3")
+    keys.tab_to(page.get_by_role("slider", name="Tightness"))
+    for _ in range(5):
+        keys("ArrowRight")
+    keys("g", "ArrowRight", "Shift+ArrowDown")
+    until(lambda: stored(page)["plan"]["placement"]["offset_y"] == "10", 10)
+    assert stored(page)["plan"]["placement"]["tightness"] == "0.05"
+
+    keys("5")
+    keys.tab_to(page.get_by_role("slider", name="Softness"))
+    keys("ArrowLeft", "ArrowLeft")
+    keys.tab_to(page.get_by_role("slider", name="Brightness"))
+    keys("ArrowLeft", "ArrowLeft")
+    until(lambda: stored(page)["plan"]["surround"]["brightness"] == "58", 10)
+    assert stored(page)["plan"]["surround"]["softness"] == "3.8"
+
+    keys("Control+Enter")
+    expect(page.get_by_label("Check", exact=True).get_by_text("checked, right")).to_be_visible(timeout=60_000)
+    with page.expect_download():
+        keys.tab_to(page.get_by_role("link", name="Download"))
+        keys("Enter")
+    assert keys.pressed <= MOST_KEYS, keys.pressed
+    print(f"{keys.pressed} keys")
