@@ -120,7 +120,8 @@ def controls_of(
     usual = kind().model_dump(mode="json")
     names = [name for name in properties if name not in ("kind", *without)]
     middle = [name for name in names if name not in first + last]
-    ordered = [*(name for name in first if name in names), *middle, *(name for name in last if name in names)]
+    behind = (name for name in last if name in names and name not in first)
+    ordered = [*(name for name in first if name in names), *middle, *behind]
     return tuple(_control(name, properties[name], usual[name]) for name in ordered)
 
 

@@ -56,7 +56,9 @@ def offered() -> tuple[Kind, ...]:
             kind=name,
             title=kind.title,
             ground=name in BACKGROUND_KINDS,
-            controls=controls_of(kind, last=shared, without=getattr(kind, "by_hand", ())),
+            controls=controls_of(
+                kind, first=getattr(kind, "used_most", ()), last=shared, without=getattr(kind, "by_hand", ())
+            ),
         )
         for name, kind in SURROUND_KINDS.items()
     )

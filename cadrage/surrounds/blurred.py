@@ -55,6 +55,7 @@ class Blurred(Toned):
     """
 
     title: ClassVar[str] = "Blurred copy"
+    used_most: ClassVar[tuple[str, ...]] = ("softness", "brightness", "size")
     kind: Literal["blurred"] = "blurred"
     softness: Exact = percent(0, 12, 4, "Softness", 0.1)
     brightness: Exact = percent(0, 150, 60, "Brightness")

@@ -31,11 +31,11 @@ export function Tile({ framingId, name, title, plan, time, chosen, onChoose }: P
       onClick={choose}
       className={`flex flex-col overflow-hidden rounded border-2 bg-sheet text-left ${chosen ? "border-ochre" : "border-rule hover:border-soft"}`}
     >
-      <span className={`flex w-full shrink-0 items-center justify-center bg-well ${small ? "h-7" : "h-16"}`}>
+      <span className={`flex w-full shrink-0 items-center justify-center bg-well ${small ? "h-7" : "h-12"}`}>
         {preview?.url && <img alt="" className="max-h-full max-w-full" src={preview.url} />}
       </span>
       {!small && (
-        <span className={`block px-1.5 py-1 text-[12px] leading-4 ${chosen ? "font-semibold" : ""}`}>
+        <span className={`block px-1 py-0.5 text-[11px] leading-[14px] ${chosen ? "font-semibold" : ""}`}>
           {title}
         </span>
       )}

@@ -33,7 +33,7 @@ export function Tiles({ title, chosen, of, children }: Props) {
         </button>
       </h2>
       <Small value={{ small, settle: () => setSmall(true) }}>
-        <div className={`grid gap-2 ${small ? "grid-cols-6" : "grid-cols-3"}`}>{children}</div>
+        <div className={`grid gap-1.5 ${small ? "grid-cols-6" : "grid-cols-4"}`}>{children}</div>
       </Small>
     </>
   );
