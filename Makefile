@@ -12,7 +12,7 @@ PROPERTIES := $(shell grep -rl "from hypothesis" tests --include="test_*.py")
 NODE := web/node_modules/.package-lock.json
 PAGE := web/dist/index.html
 
-.PHONY: help demo test test-long lint web bench corpus following extending fuzz screenshots api lock clean
+.PHONY: help demo test test-long lint web bench hand corpus following extending fuzz screenshots api lock clean
 
 help: ## say what there is to do
 	@sed -n 's/^\([a-z-]*\):.*## \(.*\)/  make \1~\2/p' $(MAKEFILE_LIST) | column -t -s '~'
@@ -41,6 +41,9 @@ lint: $(TEST_SET_UP) $(NODE) ## check style, types, and the doors between rooms
 
 bench: $(TEST_SET_UP) $(MODELS) system-tools ## measure speed, and write docs/performance.md
 	$(BIN)/python -m benchmarks
+
+hand: $(TEST_SET_UP) $(MODELS) $(PAGE) system-tools ## measure how the page follows the hand, and write docs/hand.md
+	$(BIN)/python -m benchmarks.at_hand
 
 # Inputs as people have them, against an independent reader: all of them, and bytes flipped in small ones.
 corpus: $(TEST_SET_UP) system-tools ## hold Cadrage against an independent reader, all inputs

@@ -11,7 +11,6 @@ import av
 from benchmarks.board import BoardFigures, board
 from benchmarks.extending import ExtendingFigures, extending
 from benchmarks.following import FollowingFigures, following
-from benchmarks.hand import HandFigures, hand
 from benchmarks.kinds import IN_TEN_SECONDS, MOVING, STILL, KindFigure, kinds
 from benchmarks.moving import MovingFigures, moving
 from benchmarks.plan import make_clip
@@ -42,8 +41,6 @@ def main() -> None:
         cut = segments(sixty, make_clip(folder / "five.mp4", 5), folder)
         say("Playing …")
         plays = playing(ten)
-        say("The hand …")
-        hands = hand(ten)
         say("Moving …")
         moves = moving(ten)
         say("Following …")
@@ -55,7 +52,6 @@ def main() -> None:
         page(figures, held, new, long["memory"], board())
         + segments_page(cut)
         + moving_page(plays, moves)
-        + hand_page(hands)
         + following_page(follows)
         + extending_page(extends)
         + kinds_page(each)
@@ -132,26 +128,6 @@ Of the file as it is, most of what it costs more is encoding: two thirds of a fr
 | the same with a plate that moves with the camera | {extends.moving.composing:.2f} | ≤ 1.35 |
 | a plate that stands, the file as it is | {extends.still.whole:.2f} | |
 | one that moves, the file as it is | {extends.moving.whole:.2f} | |
-"""
-
-
-def hand_page(hands: HandFigures) -> str:
-    """The table of the page and the hand."""
-    return f"""
-## The hand
-
-On the bench in a browser without a screen, on the same two cores as the server: a 1080p clip over a blurred copy of
-itself in 1080×1920. While a slider is dragged pictures are made smaller; full size follows once it rests.
-
-| what | measured | aim |
-|---|---|---|
-| press of a slider to its picture, median | {hands.slider[0]:.0f} ms | ≤ 100 ms |
-| the same, 95th percentile | {hands.slider[1]:.0f} ms | ≤ 200 ms |
-| pictures a second while a slider is dragged | {hands.drag:.1f} | ≥ 10 |
-| to another step | {hands.step:.0f} ms | ≤ 150 ms |
-| from a press of a cell on the board to its picture on the bench | {hands.opens[0]:.0f} ms | ≤ 600 ms |
-| from the address of a bench to its picture, the page's files being kept | {hands.opens[1]:.0f} ms | ≤ 600 ms |
-| script that the first visit loads | {hands.scripts:.0f} kB | ≤ 250 kB |
 """
 
 

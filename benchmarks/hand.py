@@ -13,6 +13,8 @@ from tests.chromium import launch
 
 BOARD, BENCH = "/projects/1", "/projects/1/framings/1?step=surround"
 PRESSES, DRAG_MS, STEP_MS = 40, 3000, 16
+WAITS = (250, 700, 450, 1100, 300, 900, 550, 1300)
+"""Milliseconds between presses, so that they meet what is stored and asked meanwhile at all moments."""
 CHANGES = """() => {
     window.seen = [];
     const look = () => {
@@ -102,7 +104,7 @@ def hand(clip: Path) -> HandFigures:
         page.wait_for_timeout(6000)  # what is found out about the clip is over
         page.evaluate(CHANGES)
         page.wait_for_timeout(500)
-        presses = sorted(_press(page) for _ in range(PRESSES))
+        presses = sorted(_press(page, WAITS[number % len(WAITS)]) for number in range(PRESSES))
         drag = _drag(page)
         names = ("Placement", "Movement", "Finish", "Frame", "Surround") * 3
         steps = [page.evaluate(STEP, name) for name in names]
@@ -129,9 +131,9 @@ def _from_board(page: Page) -> float:
     return taken
 
 
-def _press(page: Page) -> float:
+def _press(page: Page, then: int) -> float:
     taken: float = page.evaluate(PRESS)
-    page.wait_for_timeout(400)
+    page.wait_for_timeout(then)
     return taken
 
 
