@@ -26,7 +26,7 @@ export const TASKS: Task[] = [
     title: "From a clip to a finished file",
     picture: board,
     steps: [
-      "Begin a project on the first page, and let your clips go anywhere on its board.",
+      "Begin a project on the first page, and let clips, or a folder of them, go anywhere on the page. Without clips at hand, Begin with sample clips.",
       "Press Add frame, and choose what you must deliver into. Every clip is in every frame at once: whole, over a blurred copy of itself, until you change it.",
       "Press a cell to open it on the bench. The steps run down the left in the order people work.",
       "Press Render. The finished file is measured; Check says whether it is right.",
@@ -43,11 +43,26 @@ export const TASKS: Task[] = [
     steps: [
       "At step Placement choose one of the small pictures, each a real rendering of this clip.",
       "Drag the picture in the well; the wheel, or two fingers, size it; arrow keys move it by a pixel, with Shift by ten.",
-      "Read what it costs at the top right: how much of the picture is kept, and on which sides something is lost.",
+      "Read what it costs at the foot of the panel: how much of the picture is kept, and on which sides something is lost.",
     ],
     notes: [
-      "Hold H to see what lies outside the frame, and Z to see the frame under the pointer pixel for pixel.",
+      "Hold H to see what lies outside the frame, and Z to see the frame under the pointer pixel for pixel; X shows all of it so, to be moved under the hand.",
       "Straighten turns the picture about its middle; draw along the horizon, and it is level.",
+    ],
+  },
+  {
+    name: "board",
+    title: "Keeping many clips and frames in order",
+    picture: board,
+    steps: [
+      "Press / and write a part of a name to find clips; choose above the board which need a look, and why.",
+      "Drag a clip by its picture to another place, or move it up and down by its menu; frames move left and right by theirs.",
+      "Resize a frame by its menu: every clip in it follows, and those that keep less of their picture are named.",
+      "What came of its last render stands in each cell; Render failed shows the clips where one did.",
+    ],
+    notes: [
+      "A clip or a frame that was removed can be brought back for a quarter of an hour.",
+      "A link to a board holds what is selected, sought and sorted; printed, all of it comes on paper.",
     ],
   },
   {
@@ -128,7 +143,7 @@ export const TASKS: Task[] = [
     steps: [
       "At step Check the finished file plays in the well, by the same keys as everything else.",
       "The table says what was asked and what was found, measured in the file itself by other means than made it.",
-      "Hold F to flick to what was asked for at the same moment.",
+      "Hold F to flick to what was asked for at the same moment, or press D and drag the edge between the two.",
     ],
     notes: ["A line that says wrong says what to do as well."],
   },
