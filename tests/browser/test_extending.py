@@ -40,6 +40,7 @@ def surround_of(page):
     return stored(page)["plan"]["surround"]
 
 
+@pytest.mark.long
 def test_judged_chosen_played_and_rendered(page: Page, yard, tmp_path):
     begin_project(page, "Extends")
     add_frame(page, *WIDE)

@@ -45,6 +45,7 @@ def test_a_side_that_is_crossed_never_fits_and_the_other_does(name):
     assert {is_crossed: verdict for _, is_crossed, verdict in found.verdicts}[True] != "fits"
 
 
+@pytest.mark.long
 def test_it_says_until_when_and_in_how_many_pictures(tmp_path):
     """Somebody is at the right edge from picture 85 of 100 on."""
     found = found_in(BY_NAME["crossed at the end"].write(tmp_path))

@@ -1,4 +1,4 @@
-"""A fortieth of the corpus, another every day: Cadrage against ffmpeg's own decode; `make corpus` takes all."""
+"""A sixtieth of the corpus, another every day: Cadrage against ffmpeg's own decode; `make corpus` takes all."""
 
 import random
 from datetime import UTC, datetime
@@ -14,10 +14,10 @@ FEWEST = 300
 
 
 def drawn():
-    """Every fortieth member of a list that the day has shuffled."""
+    """Every sixtieth member of a list that the day has shuffled."""
     members = list(all_members())
     random.Random(SEED).shuffle(members)
-    return members[::40]
+    return members[::60]
 
 
 @pytest.fixture(scope="module")

@@ -55,36 +55,38 @@ export function BoardFilter({ board, renders, query, onChange }: Props) {
       ))}
       {chosen === EXTENDABLE && <LookAtSides board={board} />}
       <span className="grow" />
-      <input
-        ref={search}
-        type="search"
-        aria-label="Search clips"
-        placeholder="Search clips  /"
-        className="w-40 rounded border border-edge bg-sheet px-2 py-0.5"
-        value={query.get("search") ?? ""}
-        onChange={({ target }) => set("search", target.value)}
-        onKeyDown={(event) => {
-          if (event.key !== "Escape") return;
-          event.stopPropagation();
-          set("search", null);
-          event.currentTarget.blur();
-        }}
-      />
-      <label className="flex items-center gap-2 text-soft">
-        sorted
-        <select
-          aria-label="Sorted"
-          className="rounded border border-edge bg-sheet px-2 py-0.5 text-ink"
-          value={query.get("sort") ?? "added"}
-          onChange={({ target }) => set("sort", target.value === "added" ? null : target.value)}
-        >
-          {ORDERS.map(({ value, title }) => (
-            <option key={value} value={value}>
-              {title}
-            </option>
-          ))}
-        </select>
-      </label>
+      <div className="flex items-center gap-2">
+        <input
+          ref={search}
+          type="search"
+          aria-label="Search clips"
+          placeholder="Search clips  /"
+          className="w-40 rounded border border-edge bg-sheet px-2 py-0.5"
+          value={query.get("search") ?? ""}
+          onChange={({ target }) => set("search", target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== "Escape") return;
+            event.stopPropagation();
+            set("search", null);
+            event.currentTarget.blur();
+          }}
+        />
+        <label className="flex items-center gap-2 text-soft">
+          sorted
+          <select
+            aria-label="Sorted"
+            className="rounded border border-edge bg-sheet px-2 py-0.5 text-ink"
+            value={query.get("sort") ?? "added"}
+            onChange={({ target }) => set("sort", target.value === "added" ? null : target.value)}
+          >
+            {ORDERS.map(({ value, title }) => (
+              <option key={value} value={value}>
+                {title}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
     </div>
   );
 }
