@@ -125,3 +125,24 @@ def test_a_first_project_begins_with_sample_clips(page: Page):
     expect(page.get_by_text("Sample clips are being drawn")).to_be_visible()
     expect(clips(page)).to_have_count(3, timeout=120_000)
     expect(page.get_by_label("First steps")).to_contain_text("press a cell")
+
+
+def test_long_names_push_no_button_off(page: Page, reels):
+    """Names as long as they may be, also without a gap in them."""
+    begin_project(page, "W" * 120)
+    send(page, reels[0])
+    expect(clips(page)).to_have_count(1)
+    choose(page, "Rename", of="Arch")
+    enter(page.get_by_label("New name"), "M" * 236 + ".mp4")
+    choose(page, "Rename", of="the frame Wide")
+    enter(page.get_by_label("New name"), "N" * 80)
+    expect(heads(page)).to_have_text(["N" * 80])
+    for name in ("Add footage", "Add frame", "Render all 1"):
+        box = page.get_by_role("button", name=name, exact=True).bounding_box()
+        assert box["x"] >= 0
+        assert box["x"] + box["width"] <= 1280
+    assert page.evaluate("document.documentElement.scrollWidth") <= 1280
+    page.locator("[data-cell]").click()
+    render = page.get_by_role("banner").get_by_role("button", name="Render", exact=True)
+    box = render.bounding_box()
+    assert box["x"] + box["width"] <= 1280

@@ -52,7 +52,7 @@ function OneFraming({ project, framingId }: { project: number; framingId: number
 function Trail({ board, clip }: { board: Board; clip?: string }) {
   return (
     <>
-      <Link className="whitespace-nowrap text-soft hover:text-ink" to={leftBoard(board.id)}>
+      <Link className="max-w-60 truncate text-soft hover:text-ink" to={leftBoard(board.id)}>
         {board.name}
       </Link>
       {clip && <span className="text-soft">/</span>}

@@ -79,11 +79,11 @@ export function BoardPage() {
 
   return (
     <div className="flex min-h-full flex-col">
-      <Header projectId={projectId} trail={<span className="font-semibold">{board?.name}</span>} />
+      <Header projectId={projectId} trail={<span className="truncate font-semibold">{board?.name}</span>} />
       <main id="main" tabIndex={-1} className="grow p-6 outline-none">
-        <div className="mb-4 flex items-center gap-4">
-          <h1 className="text-[26px] font-bold tracking-tight whitespace-nowrap">{board?.name}</h1>
-          <p className="grow text-soft">{board && summary(board)}</p>
+        <div className="mb-4 flex flex-wrap items-center gap-4">
+          <h1 className="min-w-0 text-[26px] font-bold tracking-tight wrap-anywhere">{board?.name}</h1>
+          <p className="grow whitespace-nowrap text-soft">{board && summary(board)}</p>
           <AddFootage projectId={projectId} folders={visitor?.folders ?? false} />
           <AddFrame projectId={projectId}>
             <Button>Add frame</Button>

@@ -75,7 +75,7 @@ export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown
               }}
             />
           ) : (
-            <p className="font-semibold break-words">{stem}</p>
+            <p className="font-semibold wrap-anywhere">{stem}</p>
           )}
           <p className="num text-soft">{footage.summary}</p>
           <Notes footage={footage} />

@@ -41,7 +41,7 @@ export function FrameHeading({ row, frames, first, last, bench, onSelect }: Prop
             <button
               type="button"
               title="Select the whole column"
-              className="block min-h-6 break-words text-left font-bold hover:underline"
+              className="block min-h-6 text-left wrap-anywhere font-bold hover:underline"
               onClick={onSelect}
             >
               {frame.name}

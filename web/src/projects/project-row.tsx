@@ -37,7 +37,7 @@ export function ProjectRow({ row, projects }: Props) {
             ))}
           </span>
           <span className="min-w-0 grow">
-            <span className="block break-words font-semibold text-[15px]">{row.name}</span>
+            <span className="block wrap-anywhere font-semibold text-[15px]">{row.name}</span>
             <span className="num block text-soft">
               {many(row.clips, "clip")}, {many(row.frames, "frame")}
             </span>
