@@ -7,6 +7,8 @@ CADRAGE_DELIVERIES     folders that results may be written to, separated by colo
 CADRAGE_CACHE_GB       how much is kept of pictures that were shown, in gigabytes; default 2
 CADRAGE_PART_SECONDS   how long the parts are that a render is cut into; default 8
 CADRAGE_HOSTS          names the server answers to, separated by commas; default this machine only
+CADRAGE_UPLOAD_GB      how much may be sent at a time, in gigabytes; default 200
+CADRAGE_TLS            1 where a proxy with TLS stands before the server and says so in X-Forwarded-Proto
 CADRAGE_DEMO           1 signs visitors on this machine in to the demonstration account
 CADRAGE_FOLDERS        folders whose footage may be used where it lies, separated by colons; default none
 CADRAGE_GENERATOR      address of an outside generator of pictures, see docs/extension.md; default none
@@ -27,6 +29,8 @@ CACHE_DIR = DATA_DIR / "cache"
 INCOMING_DIR = MEDIA_DIR / "incoming"
 ANALYSES_DIR = MEDIA_DIR / "analyses"
 WEB_DIR = BASE_DIR / "web" / "dist"
+if not DATA_DIR.exists():
+    DATA_DIR.mkdir(parents=True, mode=0o700)  # whoever else has an account on the machine has no business in it
 for folder in (DATA_DIR, FOOTAGE_DIR, RENDERS_DIR, CACHE_DIR, INCOMING_DIR, ANALYSES_DIR):
     folder.mkdir(parents=True, exist_ok=True)
 
@@ -34,6 +38,7 @@ FOOTAGE_FOLDERS = [folder for folder in os.environ.get("CADRAGE_FOLDERS", "").sp
 DELIVERY_FOLDERS = [folder for folder in os.environ.get("CADRAGE_DELIVERIES", "").split(os.pathsep) if folder]
 REDIS = os.environ.get("CADRAGE_REDIS", "")
 CACHE_BYTES = round(float(os.environ.get("CADRAGE_CACHE_GB", "2")) * 1e9)
+UPLOAD_BYTES = round(float(os.environ.get("CADRAGE_UPLOAD_GB", "200")) * 1e9)
 PART_SECONDS = float(os.environ.get("CADRAGE_PART_SECONDS", "8"))
 DEMO = os.environ.get("CADRAGE_DEMO") == "1"
 DEMO_USER = "museum"
@@ -71,6 +76,7 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "server.studio.door.DemonstrationDoor",
+    "server.studio.guard.Guard",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 ROOT_URLCONF = "server.urls"
@@ -105,6 +111,26 @@ if REDIS:
     TASKS["parts"] = {"BACKEND": "django_tasks_rq.RQBackend", "QUEUES": ["parts"]}
     RQ_QUEUES = {name: {"URL": REDIS} for name in ("default", "parts")}
     PARTS_BACKEND = "parts"
+
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in (
+        "UserAttributeSimilarityValidator",
+        "MinimumLengthValidator",
+        "CommonPasswordValidator",
+        "NumericPasswordValidator",
+    )
+]
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
+SECURE_REFERRER_POLICY = "same-origin"
+TLS = os.environ.get("CADRAGE_TLS") == "1"
+if TLS:
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SECURE_SSL_REDIRECT = SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
+    SECURE_HSTS_SECONDS = 365 * 24 * 3600
+    SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = True
+    SECURE_REDIRECT_EXEMPT = [r"^healthz$", r"^readyz$"]
+    CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
 
 USE_TZ = True
 TIME_ZONE = "UTC"

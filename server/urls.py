@@ -1,14 +1,18 @@
 """Addresses: the API, signing in and out, and the page for everything else."""
 
-from django.contrib.auth.views import LoginView, LogoutView
+from django.contrib.auth.views import LogoutView
 from django.urls import path, re_path
 
 from server.studio.api import api
+from server.studio.health import alive, ready
 from server.studio.page import page
+from server.studio.sign_in import SignIn
 
 urlpatterns = [
     path("api/", api.urls),
-    path("sign-in/", LoginView.as_view(), name="sign-in"),
+    path("healthz", alive),
+    path("readyz", ready),
+    path("sign-in/", SignIn.as_view(), name="sign-in"),
     path("sign-out/", LogoutView.as_view(next_page="sign-in"), name="sign-out"),
-    re_path(r"^(?!assets/|static/).*$", page, name="page"),
+    re_path(r"^(?!api/|assets/|static/).*$", page, name="page"),
 ]

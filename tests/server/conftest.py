@@ -1,8 +1,11 @@
 import shutil
 from pathlib import Path
+from threading import get_ident
+from time import thread_time
 
 import pytest
 from django.conf import settings
+from django.db.transaction import Atomic
 from django.test import Client
 
 from cadrage.files import remove
@@ -21,6 +24,34 @@ def nothing_rendered():
         for path in Path(folder).iterdir():
             remove(path)
     store._held.clear()
+
+
+LONGEST_TRANSACTION = 0.5  # seconds of work
+
+
+@pytest.fixture(autouse=True)
+def short_transactions(monkeypatch):
+    """No work on files or pixels while the database is locked: what a transaction does itself takes little time."""
+    begun: dict[int, tuple[Atomic, float]] = {}
+    taken: list[float] = []
+    enter, leave = Atomic.__enter__, Atomic.__exit__
+
+    def entered(self):
+        if not self._from_testcase:
+            begun.setdefault(get_ident(), (self, thread_time()))
+        return enter(self)
+
+    def left(self, *error):
+        outermost = begun.get(get_ident())
+        if outermost and outermost[0] is self:
+            del begun[get_ident()]
+            taken.append(thread_time() - outermost[1])
+        return leave(self, *error)
+
+    monkeypatch.setattr(Atomic, "__enter__", entered)
+    monkeypatch.setattr(Atomic, "__exit__", left)
+    yield
+    assert max(taken, default=0) < LONGEST_TRANSACTION
 
 
 @pytest.fixture

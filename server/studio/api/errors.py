@@ -54,6 +54,10 @@ def install(api: NinjaAPI) -> None:
     def missing(request: HttpRequest, error: Http404) -> HttpResponse:
         return problem(404, "There is nothing here.", remedy="Go back to your projects.")
 
+    @api.exception_handler(OverflowError)
+    def beyond(request: HttpRequest, error: OverflowError) -> HttpResponse:
+        return problem(404, "There is nothing here.", remedy="Go back to your projects.")
+
     @api.exception_handler(AuthenticationError)
     def stranger(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
         return problem(401, "You are not signed in.", remedy="Sign in and try again.")
