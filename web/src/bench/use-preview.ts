@@ -52,10 +52,11 @@ export function usePreview(slot: string, wanted: Wanted | null, { patient = fals
   const behind = useStore(wellWaits, ({ waits }) => waits && patient);
   const held = driven || behind;
 
-  const answered = useRef<string | null>(null);
+  const asked = useRef<string | null>(null);
   useEffect(() => {
     // The well may have begun to wait in this very turn.
-    if (!key || held || key === answered.current || (patient && wellWaits.getState().waits)) return;
+    if (!key || held || key === asked.current || (patient && wellWaits.getState().waits)) return;
+    asked.current = key;
     const { stamp: _, ...wish } = JSON.parse(key) as Wanted & { stamp: string };
     waiting.current = { ...wish, of: key };
 
@@ -70,7 +71,6 @@ export function usePreview(slot: string, wanted: Wanted | null, { patient = fals
         const url = await fetchPreview(`${PAGE} ${slot}`, number, wish);
         if (url && number > newest.current) {
           newest.current = number;
-          answered.current = next.of;
           setShown((old) => {
             if (old?.url) URL.revokeObjectURL(old.url);
             return { url, time: next.time, error: null, of: next.of };
