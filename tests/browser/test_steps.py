@@ -122,7 +122,7 @@ def test_an_upload_is_stopped_on_the_way(page: Page, tmp_path):
     stay_when_asked(page)
     page.get_by_role("button", name="Cancel").click()
     expect(page.get_by_label("Files on their way")).to_have_count(0)
-    expect(page.get_by_text("Drop clips anywhere on this page")).to_be_visible()
+    expect(page.get_by_text("Drop clips or a folder anywhere on this page")).to_be_visible()
 
 
 def test_files_of_a_frame_are_written_as_its_settings_say(page: Page, tape):

@@ -30,7 +30,7 @@ def upright(tmp_path_factory):
 
 def test_the_whole_job(page: Page, upright, tmp_path):
     begin_project(page, "Depot")
-    expect(page.get_by_text("Drop clips anywhere on this page")).to_be_visible()
+    expect(page.get_by_text("Drop clips or a folder anywhere on this page")).to_be_visible()
     send(page, upright)
     expect(page.get_by_text("320×180 turned 90°, 25 fps")).to_be_visible()
     expect(page.get_by_text("kept 100 %")).to_be_visible()
