@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Frame, type FrameRow, type Settings, unwrap } from "../api/client";
+import { api, type Board, type Frame, type FrameRow, type Settings, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
 import { IN_ORDER } from "../api/saves";
 
@@ -10,6 +10,13 @@ export function useFrame(row: FrameRow) {
     scope: IN_ORDER,
     mutationFn: (body: Pick<FrameRow, "frame" | "delivery" | "settings">) =>
       unwrap(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: row.id } }, body })),
+    // What is asked before rendering depends on it: it is known with the answer, not only once all is asked for again.
+    onSuccess: ({ losses: _, ...changed }) =>
+      client.setQueriesData<Board>(
+        { queryKey: ["board"] },
+        (board) =>
+          board && { ...board, frames: board.frames.map((one) => (one.id === row.id ? changed : one)) },
+      ),
     onSettled: () => refreshFramings(client),
   });
   // A change builds on the one before it, saved or still on its way.
