@@ -44,6 +44,8 @@ def test_the_whole_job_takes_few_keys_and_no_mouse(page: Page, tall):
     expect(page.get_by_role("heading", name="Wall", level=1)).to_be_visible()
     expect(page.get_by_role("main")).to_be_focused()
 
+    expect(page.get_by_role("button", name="Add footage", exact=True)).to_be_visible()
+    page.wait_for_load_state("networkidle")  # the page listens once it has drawn what it asked for
     with page.expect_file_chooser() as chooser:
         keys("a")
     chooser.value.set_files(tall)
