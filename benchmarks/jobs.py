@@ -3,7 +3,7 @@
 import re
 import tempfile
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
 
@@ -188,29 +188,22 @@ JOBS: tuple[tuple[str, Job], ...] = (
 )
 
 
-@dataclass
-class Filled:
-    """Clips that are sent to each job's own project."""
-
-    folder: Path
-    clips: list[Path] = field(default_factory=list)
-
-    def draw(self) -> None:
-        """An upright clip, a 4:3 one, and six wide ones."""
-        sizes = [(180, 320), (320, 240), *[(320, 180)] * 6]
-        for number, size in enumerate(sizes, 1):
-            path = self.folder / f"Clip {number}.mp4"
-            self.clips.append(write_clip(path, size=size, frames=20 + number, rate=Fraction(25), sound=None))
+def _clips(folder: Path) -> list[Path]:
+    """An upright clip, a 4:3 one, and six wide ones."""
+    sizes = [(180, 320), (320, 240), *[(320, 180)] * 6]
+    return [
+        write_clip(folder / f"Clip {number}.mp4", size=size, frames=20 + number, rate=Fraction(25), sound=None)
+        for number, size in enumerate(sizes, 1)
+    ]
 
 
 def jobs() -> list[JobFigures]:
     """Every job on a project of its own, at 1280×800."""
     with tempfile.TemporaryDirectory(prefix="cadrage-jobs-") as name:
-        filled = Filled(Path(name))
-        filled.draw()
+        clips = _clips(Path(name))
         with Application(Path(name)) as running, sync_playwright() as playwright, launch(playwright) as browser:
             page = browser.new_page(viewport={"width": 1280, "height": 800}, base_url=running.address)
-            return [_counted(page, title, job, filled.clips) for title, job in JOBS]
+            return [_counted(page, title, job, clips) for title, job in JOBS]
 
 
 def _counted(page: Page, title: str, job: Job, clips: list[Path]) -> JobFigures:

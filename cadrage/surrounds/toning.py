@@ -29,8 +29,6 @@ class Toned(Value):
     """
 
     animated: ClassVar[bool] = False
-    used_most: ClassVar[tuple[str, ...]] = ()
-    """Fields that are listed before all others."""
 
     brightness: Exact = percent(0, 150, 100, "Brightness")
     saturation: Exact = percent(0, 200, 100, "Saturation")

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 
-from server.studio.api.errors import JSON, problem
+from server.studio.api.errors import JSON, problem, usual
 
 API = "/api/"
 SAFE = ("GET", "HEAD", "OPTIONS")
@@ -48,7 +48,7 @@ class Guard:
         if request.method in SAFE or not request.path.startswith(API):
             return None
         if not request.user.is_authenticated:
-            return problem(401, "You are not signed in.", remedy="Sign in and try again.")
+            return usual(401)
         try:
             length = int(request.META.get("CONTENT_LENGTH") or 0)
         except ValueError:
@@ -63,22 +63,11 @@ class Guard:
         return None
 
 
-WORDS = {
-    400: ("That was not understood.", "Correct it and try again."),
-    403: ("The page is older than your sign-in.", "Load it again."),
-    404: ("There is nothing here.", "Go back to your projects."),
-    405: ("That cannot be done with this.", "Look into the description of the API."),
-    413: ("That was too much at once.", "Send less."),
-}
-BROKEN = ("Something went wrong on the server.", "Try again; if it stays so, tell whoever runs the server.")
-
-
 def _as_problem(response: HttpResponse) -> HttpResponse:
     """An error that a framework has made in its own form, in the form that all errors of the API have."""
     if response.status_code < 400 or response.headers.get("Content-Type") == JSON:
         return response
-    title, remedy = WORDS.get(response.status_code, BROKEN)
-    told = problem(response.status_code, title, remedy=remedy)
+    told = usual(response.status_code)
     if "Allow" in response.headers:
         told.headers["Allow"] = response.headers["Allow"]
     return told

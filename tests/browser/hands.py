@@ -58,6 +58,11 @@ def stored(page: Page):
     return page.request.get(f"{re.match(r'https?://[^/]+', page.url)[0]}/api/framings/{number}").json()
 
 
+def clip_names(page: Page):
+    """The names of the clips on a board, from the top."""
+    return page.locator("tbody th p.font-semibold")
+
+
 def steps(page: Page):
     return page.get_by_role("navigation", name="Steps")
 

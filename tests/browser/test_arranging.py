@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, enter, open_tall, send, steps
+from tests.browser.hands import begin_project, clip_names, enter, open_tall, send, steps
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -17,10 +17,6 @@ def reels(tmp_path_factory):
     folder = tmp_path_factory.mktemp("reels")
     names = ("Arch", "Bell", "Cab")
     return [write_clip(folder / f"{name}.mp4", frames=5 + at, sound=None) for at, name in enumerate(names)]
-
-
-def clips(page: Page):
-    return page.locator("tbody th p.font-semibold")
 
 
 def heads(page: Page):
@@ -65,24 +61,24 @@ def test_frames_are_renamed_resized_moved_and_removed_with_the_way_back(page: Pa
 def test_clips_are_put_in_order_by_menu_and_by_hand_and_found_by_words(page: Page, reels):
     begin_project(page, "Reels")
     send(page, reels)
-    expect(clips(page)).to_have_text(["Arch", "Bell", "Cab"])
+    expect(clip_names(page)).to_have_text(["Arch", "Bell", "Cab"])
     choose(page, "Move down", of="Arch")
-    expect(clips(page)).to_have_text(["Bell", "Arch", "Cab"])
+    expect(clip_names(page)).to_have_text(["Bell", "Arch", "Cab"])
     page.get_by_label("Select the row of Cab").drag_to(page.get_by_role("row").filter(has_text="Bell"))
-    expect(clips(page)).to_have_text(["Cab", "Bell", "Arch"])
+    expect(clip_names(page)).to_have_text(["Cab", "Bell", "Arch"])
     page.reload()
-    expect(clips(page)).to_have_text(["Cab", "Bell", "Arch"])
+    expect(clip_names(page)).to_have_text(["Cab", "Bell", "Arch"])
     page.keyboard.press("/")
     page.keyboard.type("be")
-    expect(clips(page)).to_have_text(["Bell"])
+    expect(clip_names(page)).to_have_text(["Bell"])
     page.keyboard.press("Escape")
-    expect(clips(page)).to_have_count(3)
+    expect(clip_names(page)).to_have_count(3)
 
 
 def test_what_is_selected_and_sorted_is_there_again(page: Page, reels):
     begin_project(page, "Again")
     send(page, reels)
-    expect(clips(page)).to_have_count(3)
+    expect(clip_names(page)).to_have_count(3)
     page.get_by_label("Sorted").select_option("name")
     page.get_by_label("Select Bell in Wide").click(force=True)
     bar = page.get_by_label("Selected cells")
@@ -123,7 +119,7 @@ def test_a_first_project_begins_with_sample_clips(page: Page):
     page.goto("/")
     page.get_by_role("button", name="Begin with sample clips").click()
     expect(page.get_by_text("Sample clips are being drawn")).to_be_visible()
-    expect(clips(page)).to_have_count(3, timeout=120_000)
+    expect(clip_names(page)).to_have_count(3, timeout=120_000)
     expect(page.get_by_label("First steps")).to_contain_text("press a cell")
 
 
@@ -131,7 +127,7 @@ def test_long_names_push_no_button_off(page: Page, reels):
     """Names as long as they may be, also without a gap in them."""
     begin_project(page, "W" * 120)
     send(page, reels[0])
-    expect(clips(page)).to_have_count(1)
+    expect(clip_names(page)).to_have_count(1)
     choose(page, "Rename", of="Arch")
     enter(page.get_by_label("New name"), "M" * 236 + ".mp4")
     choose(page, "Rename", of="the frame Wide")

@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, open_bench, open_tall, steps, stored
+from tests.browser.hands import begin_project, clip_names, open_bench, open_tall, steps, stored
 from tests.browser.visitor import until
 
 pytestmark = pytest.mark.timeout(240)
@@ -153,16 +153,12 @@ def let_go(page: Page, clip, kind="drop") -> bool:
     return page.evaluate(LET_GO, [clip.name, kind, base64.b64encode(clip.read_bytes()).decode()])
 
 
-def clips(page: Page):
-    return page.locator("tbody th p.font-semibold")
-
-
 def test_a_file_let_go_where_no_project_is_begins_one(page: Page, tall):
     page.goto("/formats")
     expect(page.get_by_role("heading", name="Formats", exact=True)).to_be_visible()
     assert let_go(page, tall)
     expect(page.get_by_role("heading", name="Tall", exact=True)).to_be_visible()
-    expect(clips(page)).to_have_text(["Tall"])
+    expect(clip_names(page)).to_have_text(["Tall"])
 
 
 def test_files_let_go_or_pasted_on_the_bench_come_into_its_project(page: Page, tall):
@@ -172,7 +168,7 @@ def test_files_let_go_or_pasted_on_the_bench_come_into_its_project(page: Page, t
     expect(page.get_by_label("Files on their way")).to_have_count(0)
     let_go(page, tall, "paste")
     page.goto(project)
-    expect(clips(page)).to_have_count(3)
+    expect(clip_names(page)).to_have_count(3)
 
 
 def test_help_is_found_by_its_words(page: Page):

@@ -8,7 +8,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, enter, send
+from tests.browser.hands import begin_project, clip_names, enter, send
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -38,10 +38,6 @@ def board(page: Page, pile):
 
 def cells(page: Page):
     return page.locator("[data-cell]")
-
-
-def names(page: Page):
-    return page.locator("tbody th p.font-semibold")
 
 
 def test_many_cells_are_chosen_changed_and_taken_back(board: Page):
@@ -113,7 +109,7 @@ def test_the_keyboard_walks_chooses_and_opens(board: Page):
 
 def test_clips_are_sorted_filtered_renamed_removed_and_brought_back(board: Page):
     board.get_by_label("Sorted").select_option("shape")
-    expect(names(board)).to_have_text(["Arch", "Cab", "Bell"])
+    expect(clip_names(board)).to_have_text(["Arch", "Cab", "Bell"])
     board.get_by_role("button", name=re.compile("^Enlarged over 1.5")).click()
     expect(cells(board)).to_have_count(6)
     board.get_by_role("button", name="All clips").click()

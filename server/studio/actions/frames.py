@@ -15,7 +15,7 @@ from cadrage.output import Settings, encoder_config, following
 from cadrage.plan import Plan
 from cadrage.render import frame_written
 from cadrage.rules import Rule
-from server.studio.actions.framings import begin_all, refit
+from server.studio.actions.framings import fresh, refit
 from server.studio.actions.rules import RuleBook, set_rules
 from server.studio.models import Footage, Framing, Project, ProjectFrame
 from server.studio.models.project import named
@@ -78,9 +78,9 @@ def change(row: ProjectFrame, frame: Frame, delivery: Delivery, settings: Settin
 def _kept(row: ProjectFrame) -> dict[Framing, Fraction]:
     """How much of its picture each framing in a frame keeps, in percent."""
     book = RuleBook.of(row.project)
-    mine = (framing for framing in begin_all(row.project) if framing.frame_id == row.pk)
     return {
-        framing: measure(book.plan(framing, framing.own), framing.footage.info).cost.kept_percent for framing in mine
+        framing: measure(book.plan(framing, framing.own), framing.footage.info).cost.kept_percent
+        for framing in fresh(list(row.framings.all()))
     }
 
 

@@ -22,6 +22,23 @@ def problem(
     return JsonResponse(body, status=status, content_type=JSON)
 
 
+WORDS = {
+    400: ("That was not understood.", "Correct it and try again."),
+    401: ("You are not signed in.", "Sign in and try again."),
+    403: ("The page is older than your sign-in.", "Load it again."),
+    404: ("There is nothing here.", "Go back to your projects."),
+    405: ("That cannot be done with this.", "Look into the description of the API."),
+    413: ("That was too much at once.", "Send less."),
+}
+BROKEN = ("Something went wrong on the server.", "Try again; if it stays so, tell whoever runs the server.")
+
+
+def usual(status: int) -> JsonResponse:
+    """What is said of a status where there is nothing more to say."""
+    title, remedy = WORDS.get(status, BROKEN)
+    return problem(status, title, remedy=remedy)
+
+
 def install(api: NinjaAPI) -> None:
     """Make every endpoint answer errors in this form."""
 
@@ -51,17 +68,14 @@ def install(api: NinjaAPI) -> None:
         return problem(507 if full else 500, title, remedy="Tell whoever runs the server, then try again.")
 
     @api.exception_handler(Http404)
-    def missing(request: HttpRequest, error: Http404) -> HttpResponse:
-        return problem(404, "There is nothing here.", remedy="Go back to your projects.")
-
-    @api.exception_handler(OverflowError)
-    def beyond(request: HttpRequest, error: OverflowError) -> HttpResponse:
-        return problem(404, "There is nothing here.", remedy="Go back to your projects.")
+    @api.exception_handler(OverflowError)  # a number that no row can have
+    def missing(request: HttpRequest, error: Http404 | OverflowError) -> HttpResponse:
+        return usual(404)
 
     @api.exception_handler(AuthenticationError)
     def stranger(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
-        return problem(401, "You are not signed in.", remedy="Sign in and try again.")
+        return usual(401)
 
     @api.exception_handler(RequestDataTooBig)
     def heavy(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
-        return problem(413, "That was too much at once.", remedy="Send less.")
+        return usual(413)

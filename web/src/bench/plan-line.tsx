@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import type { Design, Plan } from "../api/client";
+import type { Design } from "../api/client";
 import { Button } from "../ui/button";
 import { useRested } from "../ui/use-rested";
-import { asked, designOf, taken } from "./editor/scope";
+import { alike, asked, designOf, taken } from "./editor/scope";
 import type { Editing } from "./use-framing";
 import { useAfterWell } from "./use-preview";
 
@@ -26,8 +26,6 @@ type Props<Found> = Pick<Editing, "plan" | "commit"> & {
   label: string;
   retry?: boolean;
 };
-
-const alike = (one: Plan, other: Plan) => JSON.stringify(designOf(one)) === JSON.stringify(designOf(other));
 
 /** One line about a plan, and a button that makes the least change for the better. */
 export function PlanLine<Found>(props: Props<Found>) {

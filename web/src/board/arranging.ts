@@ -1,5 +1,6 @@
 import type { Board, Cell, Footage } from "../api/client";
 import { stemOf } from "../ui/stem";
+import { hasWords } from "../ui/words";
 import type { Rendered } from "./rendered";
 
 export type Order = "added" | "name" | "shape" | "state";
@@ -43,7 +44,7 @@ export function arranged(board: Board, { order, reason, words, renders }: Wanted
     footage,
     cells: board.frames.map((frame) => byPlace.get(`${footage.id} ${frame.id}`)),
   }));
-  const named = rows.filter(({ footage }) => hasWords(footage, words));
+  const named = rows.filter(({ footage }) => hasWords(stemOf(footage.name), words));
   const wanted = ({ footage, cells }: Row) => {
     if (reason === EXTENDABLE) return extendable(footage);
     return cells.some((cell) =>
@@ -58,15 +59,6 @@ export function arranged(board: Board, { order, reason, words, renders }: Wanted
   if (reason === "doubtful") shown.sort((one, other) => surest(one) - surest(other));
   if (order === "state") shown.sort((one, other) => concernsOf(other) - concernsOf(one));
   return shown;
-}
-
-/** Whether all of some words are in a clip's name, wherever and however they are written. */
-function hasWords({ name }: Footage, words: string): boolean {
-  const within = stemOf(name).toLocaleLowerCase();
-  return words
-    .toLocaleLowerCase()
-    .split(/\s+/)
-    .every((word) => within.includes(word));
 }
 
 /** How many cells there are whose last render failed. */

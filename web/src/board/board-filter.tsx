@@ -18,7 +18,11 @@ export function BoardFilter({ board, renders, query, onChange }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
   const search = useRef<HTMLInputElement>(null);
   useKeys([{ keys: "/", does: "Search clips by name", act: () => search.current?.focus() }]);
-  const counts = reasonCounts(board);
+  const counts: Record<string, number> = {
+    ...reasonCounts(board),
+    [FAILED]: failures(board, renders),
+    [EXTENDABLE]: board.footage.filter(extendable).length,
+  };
   const chosen = query.get("look");
 
   function set(name: string, value: string | null) {
@@ -32,11 +36,9 @@ export function BoardFilter({ board, renders, query, onChange }: Props) {
     { reason: null, title: "All clips" },
     { reason: "any", title: "Needs a look" },
     ...(catalogue?.reasons ?? []).filter(({ reason }) => counts[reason]),
-    ...(failures(board, renders) || chosen === FAILED ? [{ reason: FAILED, title: "Render failed" }] : []),
+    ...(counts[FAILED] || chosen === FAILED ? [{ reason: FAILED, title: "Render failed" }] : []),
     { reason: EXTENDABLE, title: "Extendable sides" },
   ];
-  counts[FAILED] = failures(board, renders);
-  counts[EXTENDABLE] = board.footage.filter(extendable).length;
   return (
     <div className="mb-2 flex flex-wrap items-center gap-1.5">
       {chips.map(({ reason, title }) => (

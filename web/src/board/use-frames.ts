@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Frame, type FrameRow, type Schemas, unwrap } from "../api/client";
-import { refreshFramings } from "../api/queries";
+import { boardQuery, refreshFramings } from "../api/queries";
 import { IN_ORDER } from "../api/saves";
+import { frameChange } from "../frames/use-frame";
 
 type Loss = Schemas["LossOut"];
 type Done = { text: string; undo: () => void; losses: Loss[] };
@@ -12,19 +13,13 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
   const client = useQueryClient();
   const [done, setDone] = useState<Done | null>(null);
   const settled = { scope: IN_ORDER, onSettled: () => refreshFramings(client) };
-  const change = useMutation({
-    mutationFn: ({ id, fields }: { id: number; fields: Partial<Frame> }) => {
-      const { frame, delivery, settings } = frames.find((row) => row.id === id) as FrameRow;
-      const params = { path: { frame_id: id } };
-      return unwrap(
-        api.PUT("/api/frames/{frame_id}", {
-          params,
-          body: { frame: { ...frame, ...fields }, delivery, settings },
-        }),
-      );
-    },
-    ...settled,
-  });
+  const put = useMutation(frameChange(client));
+  /** A frame as it is now, with something else of it. */
+  const changed = (id: number, fields: Partial<Frame>) => {
+    const board = client.getQueryData(boardQuery(projectId).queryKey);
+    const { frame, delivery, settings } = board?.frames.find((row) => row.id === id) ?? nothing(id);
+    return { id, frame: { ...frame, ...fields }, delivery, settings };
+  };
   const path = (id: number) => ({ params: { path: { frame_id: id } } });
   const removal = useMutation({
     mutationFn: (id: number) => unwrap(api.DELETE("/api/frames/{frame_id}", path(id))),
@@ -46,7 +41,7 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
   });
 
   function rename(row: FrameRow, name: string) {
-    change.mutate({ id: row.id, fields: { name } });
+    put.mutate(changed(row.id, { name }));
   }
 
   function resize(row: FrameRow, size: { width: number; height: number }) {
@@ -54,12 +49,9 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
     const text = `${row.frame.name} is ${size.width}×${size.height} now.`;
     const undo = () => {
       setDone(null);
-      change.mutate({ id: row.id, fields: { width, height } });
+      put.mutate(changed(row.id, { width, height }));
     };
-    change.mutate(
-      { id: row.id, fields: size },
-      { onSuccess: ({ losses }) => setDone({ text, undo, losses }) },
-    );
+    put.mutate(changed(row.id, size), { onSuccess: ({ losses }) => setDone({ text, undo, losses }) });
   }
 
   function remove(row: FrameRow) {
@@ -88,8 +80,12 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
     restore: restoring.mutate,
     done,
     forget: () => setDone(null),
-    error: change.error ?? removal.error ?? restoring.error ?? order.error,
+    error: put.error ?? removal.error ?? restoring.error ?? order.error,
   };
 }
 
 export type Frames = ReturnType<typeof useFrames>;
+
+function nothing(id: number): never {
+  throw new Error(`frame ${id} is not on the board`);
+}

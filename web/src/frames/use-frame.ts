@@ -1,32 +1,49 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Board, type Frame, type FrameRow, type Settings, unwrap } from "../api/client";
+import { type QueryClient, useMutation, useQueryClient } from "@tanstack/react-query";
+import {
+  api,
+  type Board,
+  type Frame,
+  type FrameRow,
+  type Schemas,
+  type Settings,
+  unwrap,
+} from "../api/client";
 import { refreshFramings } from "../api/queries";
 import { IN_ORDER } from "../api/saves";
+
+type Body = Pick<FrameRow, "frame" | "delivery" | "settings">;
+
+/** Changing a frame, one after another; the board has it with the answer. */
+export function frameChange(client: QueryClient) {
+  return {
+    scope: IN_ORDER,
+    mutationFn: ({ id, ...body }: Body & { id: number }) =>
+      unwrap(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: id } }, body })),
+    // What is asked before rendering depends on it: it is known with the answer, not only once all is asked for again.
+    onSuccess: ({ losses: _, ...changed }: Schemas["FrameChanged"]) => {
+      client.setQueriesData<Board>(
+        { queryKey: ["board"] },
+        (board) =>
+          board && { ...board, frames: board.frames.map((one) => (one.id === changed.id ? changed : one)) },
+      );
+    },
+    onSettled: () => refreshFramings(client),
+  };
+}
 
 /** Changing a frame of the project for every clip that goes into it, or what is asked of it. */
 export function useFrame(row: FrameRow) {
   const client = useQueryClient();
-  const put = useMutation({
-    scope: IN_ORDER,
-    mutationFn: (body: Pick<FrameRow, "frame" | "delivery" | "settings">) =>
-      unwrap(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: row.id } }, body })),
-    // What is asked before rendering depends on it: it is known with the answer, not only once all is asked for again.
-    onSuccess: ({ losses: _, ...changed }) =>
-      client.setQueriesData<Board>(
-        { queryKey: ["board"] },
-        (board) =>
-          board && { ...board, frames: board.frames.map((one) => (one.id === row.id ? changed : one)) },
-      ),
-    onSettled: () => refreshFramings(client),
-  });
+  const put = useMutation(frameChange(client));
+  const { id } = row;
   // A change builds on the one before it, saved or still on its way.
   const { frame, delivery, settings } = put.isPending ? put.variables : row;
   return {
-    set: (fields: Partial<Frame>) => put.mutate({ frame: { ...frame, ...fields }, delivery, settings }),
+    set: (fields: Partial<Frame>) => put.mutate({ id, frame: { ...frame, ...fields }, delivery, settings }),
     ask: (fields: Partial<FrameRow["delivery"]>) =>
-      put.mutate({ frame, delivery: { ...delivery, ...fields }, settings }),
+      put.mutate({ id, frame, delivery: { ...delivery, ...fields }, settings }),
     write: (fields: Partial<Settings>) =>
-      put.mutate({ frame, delivery, settings: { ...settings, ...fields } }),
+      put.mutate({ id, frame, delivery, settings: { ...settings, ...fields } }),
     error: put.error,
   };
 }

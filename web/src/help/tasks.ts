@@ -8,6 +8,7 @@ import source from "../../../docs/screenshots/bench-source.png";
 import surround from "../../../docs/screenshots/bench-surround.png";
 import board from "../../../docs/screenshots/board.png";
 import renders from "../../../docs/screenshots/renders.png";
+import { hasWords } from "../ui/words";
 
 export type Task = {
   /** Its name in addresses. */
@@ -162,9 +163,5 @@ export const TASKS: Task[] = [
 
 /** The tasks in which every word of a search stands. */
 export function tasksWith(search: string): Task[] {
-  const words = search.toLocaleLowerCase().split(/\s+/).filter(Boolean);
-  return TASKS.filter(({ title, steps, notes }) => {
-    const text = [title, ...steps, ...notes].join(" ").toLocaleLowerCase();
-    return words.every((word) => text.includes(word));
-  });
+  return TASKS.filter(({ title, steps, notes }) => hasWords([title, ...steps, ...notes].join(" "), search));
 }

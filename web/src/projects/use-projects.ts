@@ -2,20 +2,19 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../api/client";
 import { projectsQuery } from "../api/queries";
+import { hasWords } from "../ui/words";
 
 export type ProjectLine = Schemas["ProjectLine"];
 export type Order = "newest" | "oldest" | "name";
 
 /** Those that a search finds, in an order; names are put in the order of the reader's language. */
 export function found(projects: ProjectLine[], search: string, order: Order): ProjectLine[] {
-  const words = search.toLocaleLowerCase().split(/\s+/).filter(Boolean);
-  const has = ({ name }: ProjectLine) => words.every((word) => name.toLocaleLowerCase().includes(word));
   const by: Record<Order, (one: ProjectLine, other: ProjectLine) => number> = {
     newest: (one, other) => other.created.localeCompare(one.created),
     oldest: (one, other) => one.created.localeCompare(other.created),
     name: (one, other) => one.name.localeCompare(other.name, undefined, { numeric: true }),
   };
-  return projects.filter(has).sort(by[order]);
+  return projects.filter(({ name }) => hasWords(name, search)).sort(by[order]);
 }
 
 const of = ({ id }: ProjectLine) => ({ params: { path: { project_id: id } } });

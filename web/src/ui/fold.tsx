@@ -3,6 +3,8 @@ import { useSearchParams } from "react-router";
 import { inAddress } from "./address";
 
 const BETWEEN = "~";
+const titlesIn = (query: URLSearchParams, name: string) =>
+  (query.get(name) ?? "").split(BETWEEN).filter(Boolean);
 
 /**
  * A part of a panel that can be folded away; its state shows while it is. What is folded away does no work. The address
@@ -20,8 +22,8 @@ export function Fold({
   children: ReactNode;
 }) {
   const [query, setQuery] = useSearchParams();
-  const kept = ["open", "shut"].map((name) => (query.get(name) ?? "").split(BETWEEN));
-  const [shown, setShown] = useState(kept[0]?.includes(title) || (open && !kept[1]?.includes(title)));
+  const says = (name: string) => titlesIn(query, name).includes(title);
+  const [shown, setShown] = useState(says("open") || (open && !says("shut")));
   const before = useRef(open);
   useEffect(() => {
     if (open && !before.current) setShown(true);
@@ -31,11 +33,9 @@ export function Fold({
   function toggle(now: boolean) {
     if (now === shown) return;
     setShown(now);
-    const [others, shut] = ["open", "shut"].map((name) =>
-      (inAddress({}).get(name) ?? "").split(BETWEEN).filter((one) => one && one !== title),
-    ) as [string[], string[]];
-    (now ? others : shut).push(title);
-    setQuery(inAddress({ open: others.join(BETWEEN), shut: shut.join(BETWEEN) }), { replace: true });
+    const others = (name: string) => titlesIn(inAddress({}), name).filter((one) => one !== title);
+    const named = (name: string, here: boolean) => [...others(name), ...(here ? [title] : [])].join(BETWEEN);
+    setQuery(inAddress({ open: named("open", now), shut: named("shut", !now) }), { replace: true });
   }
 
   return (

@@ -1,6 +1,6 @@
 import { createStore } from "zustand/vanilla";
 import type { Design, Framing, Plan, Problem } from "../../api/client";
-import { designOf } from "./scope";
+import { alike, designOf } from "./scope";
 
 /** How long the hand must rest before a run of alike changes is one step. */
 export const REST_MS = 400;
@@ -76,7 +76,7 @@ export class PlanEditor {
     const design = designOf(plan);
     const before = this.newest()?.design ?? null;
     const stored = this.server.stored();
-    const same = before === null && stored && alike(designOf(stored.plan), design);
+    const same = before === null && stored && alike(stored.plan, design);
     this.store.setState({ draft: same ? null : design });
   };
 
@@ -235,4 +235,3 @@ export class PlanEditor {
 }
 
 const isStep = (one: Step | Way | undefined): one is Step => typeof one === "object";
-const alike = (one: Design, other: Design) => JSON.stringify(one) === JSON.stringify(other);

@@ -35,6 +35,10 @@ function partsOf({ placement, motion, surround, finish, shots }: Plan | Design):
   return { placement, motion, surround, finish, shots };
 }
 
+/** Whether people decided the same of both. */
+export const alike = (one: Plan | Design, other: Plan | Design) =>
+  JSON.stringify(designOf(one)) === JSON.stringify(designOf(other));
+
 /** What of a plan says where the picture is, and when; how the rest looks changes nothing of that. */
 export function movementOf(plan: Plan): Pick<Design, "placement" | "motion" | "shots"> {
   const { placement, motion, shots } = designOf(plan);
