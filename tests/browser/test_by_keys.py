@@ -4,7 +4,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.hands import steps, stored
-from tests.browser.visitor import until
+from tests.browser.visitor import becomes
 
 pytestmark = pytest.mark.timeout(240)
 MOST_KEYS = 120
@@ -34,6 +34,10 @@ class Keys:
         pytest.fail("Tab did not come to it")
 
 
+def chosen(page: Page, what: str, *names: str) -> list[str]:
+    return [stored(page)["plan"][what][name] for name in names]
+
+
 def test_the_whole_job_takes_few_keys_and_no_mouse(page: Page, tall):
     keys = Keys(page)
     page.goto("/")
@@ -58,16 +62,14 @@ def test_the_whole_job_takes_few_keys_and_no_mouse(page: Page, tall):
     for _ in range(5):
         keys("ArrowRight")
     keys("g", "ArrowRight", "Shift+ArrowDown")
-    until(lambda: stored(page)["plan"]["placement"]["offset_y"] == "10", 10)
-    assert stored(page)["plan"]["placement"]["tightness"] == "0.05"
+    becomes(lambda: chosen(page, "placement", "tightness", "offset_y"), ["0.05", "10"], 20)
 
     keys("5")
     keys.tab_to(page.get_by_role("slider", name="Softness"))
     keys("ArrowLeft", "ArrowLeft")
     keys.tab_to(page.get_by_role("slider", name="Brightness"))
     keys("ArrowLeft", "ArrowLeft")
-    until(lambda: stored(page)["plan"]["surround"]["brightness"] == "58", 10)
-    assert stored(page)["plan"]["surround"]["softness"] == "3.8"
+    becomes(lambda: chosen(page, "surround", "softness", "brightness"), ["3.8", "58"], 20)
 
     keys("Control+Enter")
     expect(page.get_by_label("Check", exact=True).get_by_text("checked, right")).to_be_visible(timeout=60_000)

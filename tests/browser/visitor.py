@@ -40,3 +40,11 @@ def until(condition, seconds):
             return found
         time.sleep(0.1)
     raise AssertionError("it did not happen in time")
+
+
+def becomes(read, wanted, seconds):
+    """Wait until what is read is what is wanted; what it was instead is told."""
+    end = time.monotonic() + seconds
+    while (found := read()) != wanted:
+        assert time.monotonic() < end, f"{found!r} and not {wanted!r} after {seconds} s"
+        time.sleep(0.1)

@@ -15,7 +15,8 @@ const SMALLEST = 0.02;
 /** Moving and sizing the window on the source; the server says which placement opens it. */
 export function useWindow(framingId: number, view: View, origin: Point, editing: Editing) {
   const { plan, measure, measured, change, commit, abandon } = editing;
-  const dragging = useRef(false);
+  // False from when the hand takes hold until the server has said what it has set.
+  const settled = useRef(true);
   const [asker] = useState(() => new Coalesced());
   const [held, setHeld] = useState<Window | null>(null);
   const shown = held ?? measure.window;
@@ -24,10 +25,10 @@ export function useWindow(framingId: number, view: View, origin: Point, editing:
   // What the hand has set stands until the numbers have caught up with it.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the numbers are what is waited for
   useEffect(() => {
-    if (!dragging.current && measured) setHeld(null);
+    if (settled.current && measured) setHeld(null);
   }, [measured, measure]);
 
-  function open(window: Window, then: (design: Design) => void) {
+  function open(window: Window, then: (design: Design | null) => void) {
     asker.ask(async (current) => {
       const design = await unwrap(
         api.POST("/api/framings/{framing_id}/window", {
@@ -35,13 +36,21 @@ export function useWindow(framingId: number, view: View, origin: Point, editing:
           body: { ...asked(plan), window },
         }),
       ).catch(() => null);
-      if (design && current()) then(design);
+      if (current()) then(design);
+    });
+  }
+
+  function settle(window: Window, label: string) {
+    open(window, (design) => {
+      settled.current = true;
+      if (design) return commit(taken(plan, design), label);
+      setHeld(null);
+      abandon();
     });
   }
 
   const drag = useDragging<Grab, Way>({
     begin: ({ x, y }, event, way) => {
-      dragging.current = true;
       const window = latest.current;
       if (way === "move") return { x, y, window, middle: null, last: window };
       const middle = pointOnScreen(view, {
@@ -53,17 +62,14 @@ export function useWindow(framingId: number, view: View, origin: Point, editing:
       return { x, y, window, middle: { x: box.left + middle.x, y: box.top + middle.y }, last: window };
     },
     move: (grab, at) => {
+      settled.current = false;
       grab.last = dragged(grab, at, view);
       setHeld(grab.last);
-      open(grab.last, (design) => dragging.current && change(taken(plan, design)));
+      open(grab.last, (design) => design && change(taken(plan, design)));
     },
-    end: (grab) => {
-      dragging.current = false;
-      const label = grab.middle ? "Window sized" : "Window moved";
-      open(grab.last, (design) => commit(taken(plan, design), label));
-    },
+    end: (grab) => settle(grab.last, grab.middle ? "Window sized" : "Window moved"),
     cancel: () => {
-      dragging.current = false;
+      settled.current = true;
       asker.drop();
       setHeld(null);
       abandon();
@@ -77,7 +83,8 @@ export function useWindow(framingId: number, view: View, origin: Point, editing:
     const next = moved(latest.current, way[0], way[1]);
     latest.current = next;
     setHeld(next);
-    open(next, (design) => commit(taken(plan, design), "Window moved"));
+    settled.current = false;
+    settle(next, "Window moved");
   }
 
   return { window: shown, move: drag("move"), size: drag("size"), onKeyDown };
