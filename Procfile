@@ -1,2 +1,2 @@
-web: gunicorn server.wsgi --workers 1 --threads 12 --timeout 600 --no-control-socket --bind 127.0.0.1:${PORT:-8000}
+web: python manage.py serve --port ${PORT:-8000}
 worker: python manage.py work

@@ -8,7 +8,9 @@ CADRAGE_CACHE_GB       how much is kept of pictures that were shown, in gigabyte
 CADRAGE_PART_SECONDS   how long the parts are that a render is cut into; default 8
 CADRAGE_HOSTS          names the server answers to, separated by commas; default this machine only
 CADRAGE_UPLOAD_GB      how much may be sent at a time, in gigabytes; default 200
-CADRAGE_TLS            1 where a proxy with TLS stands before the server and says so in X-Forwarded-Proto
+CADRAGE_TLS            1 where a proxy with TLS stands before the server
+CADRAGE_PROXY          address of a proxy whose word is taken for who asks; default 127.0.0.1 with TLS
+CADRAGE_ACCEL          path under which a proxy hands out files itself when it is told to; default none
 CADRAGE_DEMO           1 signs visitors on this machine in to the demonstration account
 CADRAGE_FOLDERS        folders whose footage may be used where it lies, separated by colons; default none
 CADRAGE_GENERATOR      address of an outside generator of pictures, see docs/extension.md; default none
@@ -40,6 +42,7 @@ REDIS = os.environ.get("CADRAGE_REDIS", "")
 CACHE_BYTES = round(float(os.environ.get("CADRAGE_CACHE_GB", "2")) * 1e9)
 UPLOAD_BYTES = round(float(os.environ.get("CADRAGE_UPLOAD_GB", "200")) * 1e9)
 PART_SECONDS = float(os.environ.get("CADRAGE_PART_SECONDS", "8"))
+ACCEL = os.environ.get("CADRAGE_ACCEL", "")
 DEMO = os.environ.get("CADRAGE_DEMO") == "1"
 DEMO_USER = "museum"
 GENERATOR = os.environ.get("CADRAGE_GENERATOR", "")
@@ -124,13 +127,15 @@ AUTH_PASSWORD_VALIDATORS = [
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_REFERRER_POLICY = "same-origin"
 TLS = os.environ.get("CADRAGE_TLS") == "1"
+PROXY = os.environ.get("CADRAGE_PROXY", "127.0.0.1" if TLS else "")
+# Also where a proxy forgets to say that it was spoken to over TLS, its pages may sign people in.
+CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS if host != "*"]
 if TLS:
     SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
     SECURE_SSL_REDIRECT = SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
     SECURE_HSTS_SECONDS = 365 * 24 * 3600
     SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = True
     SECURE_REDIRECT_EXEMPT = [r"^healthz$", r"^readyz$"]
-    CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
 
 USE_TZ = True
 TIME_ZONE = "UTC"
@@ -145,6 +150,7 @@ WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[\w-]{8}\.\w+$"
 # Uploads go to disk as they arrive, in the folder they stay in, so that accepting one is a rename.
 FILE_UPLOAD_HANDLERS = ["django.core.files.uploadhandler.TemporaryFileUploadHandler"]
 FILE_UPLOAD_TEMP_DIR = INCOMING_DIR
+DATA_UPLOAD_MAX_NUMBER_FILES = 20_000  # stills of a sequence
 
 LOGGING = {
     "version": 1,

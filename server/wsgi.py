@@ -1,4 +1,4 @@
-"""The entry for gunicorn."""
+"""The entry for a server of WSGI applications; `manage.py serve` is the one that goes with it."""
 
 import os
 

@@ -40,10 +40,7 @@ class Application:
 
     def __enter__(self) -> Self:
         self.prepare()
-        command = "gunicorn server.wsgi --workers 1 --threads 12 --no-control-socket --log-level error --bind"
-        self.web = self._start(
-            "-m", *command.replace("gunicorn", "gunicorn.app.wsgiapp").split(), f"127.0.0.1:{self.port}"
-        )
+        self.start_web()
         self.start_worker()
         self._wait()
         return self
@@ -61,6 +58,10 @@ class Application:
     def manage(self, *command: str) -> None:
         """Run a management command to its end."""
         subprocess.run([sys.executable, "manage.py", *command], cwd=ROOT, env=self.environment, check=True)
+
+    def start_web(self) -> None:
+        """Start a web process, in place of one that has ended."""
+        self.web = self._start("manage.py", "serve", "--port", str(self.port))
 
     def start_worker(self) -> None:
         """Start a worker, in place of one that has ended."""

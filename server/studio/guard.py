@@ -1,17 +1,16 @@
 """What is asked before a byte of a request's body is read: who sends it, how much it is, and whether there is room."""
 
-import shutil
 from collections.abc import Callable
 
-from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 
-from server.studio.api.errors import JSON, problem, usual
+from server.studio.api.errors import JSON, of_error, problem, usual
+from server.studio.room import NoRoom, TooMuch, check_room
 
 API = "/api/"
 SAFE = ("GET", "HEAD", "OPTIONS")
-ROOM_LEFT = 1_000_000_000
-"""Bytes that stay free on the disk whatever is sent: the database and what is at work need some."""
+MOST_OF_A_FORM = 64 * 1024
+"""Bytes that are read of what goes to a page and not to the API: a name and a password."""
 SOURCES = {
     "default-src": "'self'",
     "img-src": "'self' blob: data:",
@@ -45,22 +44,36 @@ class Guard:
         return response
 
     def _refused(self, request: HttpRequest) -> HttpResponse | None:
-        if request.method in SAFE or not request.path.startswith(API):
+        if request.method in SAFE:
             return None
-        if not request.user.is_authenticated:
-            return usual(401)
         try:
             length = int(request.META.get("CONTENT_LENGTH") or 0)
         except ValueError:
             length = 0
-        if length == 0 and "chunked" in request.META.get("HTTP_TRANSFER_ENCODING", "").lower():
-            return problem(411, "It was not said how much is sent.", remedy="Send it with its length.")
-        if length > settings.UPLOAD_BYTES:
-            most = settings.UPLOAD_BYTES / 1e9
-            return problem(413, "That was too much at once.", remedy=f"Send at most {most:g} GB at a time.")
-        if length > settings.DATA_UPLOAD_MAX_MEMORY_SIZE and length + ROOM_LEFT > _free():
-            return problem(507, "There is no room for it on the server.", remedy="Tell whoever runs the server.")
-        return None
+        chunked = length == 0 and "chunked" in request.META.get("HTTP_TRANSFER_ENCODING", "").lower()
+        return refusal(request.path, length, chunked=chunked, signed_in=lambda: request.user.is_authenticated)
+
+
+def refusal(path: str, length: int, *, chunked: bool, signed_in: Callable[[], bool]) -> HttpResponse | None:
+    """The answer to something that is sent and not welcome, known by its head; None where it is.
+
+    Args:
+        path: that it is sent to.
+        length: in bytes, as it was said.
+        chunked: whether it was not said.
+        signed_in: says whether somebody is, who sends it.
+    """
+    if not path.startswith(API):
+        return usual(413) if length > MOST_OF_A_FORM or chunked else None
+    if not signed_in():
+        return usual(401)
+    if chunked:
+        return problem(411, "It was not said how much is sent.", remedy="Send it with its length.")
+    try:
+        check_room(length)
+    except (TooMuch, NoRoom) as error:
+        return of_error(error)
+    return None
 
 
 def _as_problem(response: HttpResponse) -> HttpResponse:
@@ -71,7 +84,3 @@ def _as_problem(response: HttpResponse) -> HttpResponse:
     if "Allow" in response.headers:
         told.headers["Allow"] = response.headers["Allow"]
     return told
-
-
-def _free() -> int:
-    return shutil.disk_usage(settings.INCOMING_DIR).free

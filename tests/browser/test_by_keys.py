@@ -67,9 +67,11 @@ def test_the_whole_job_takes_few_keys_and_no_mouse(page: Page, tall):
     keys("5")
     keys.tab_to(page.get_by_role("slider", name="Softness"))
     keys("ArrowLeft", "ArrowLeft")
-    keys.tab_to(page.get_by_role("slider", name="Brightness"))
+    brightness = page.get_by_role("slider", name="Brightness")
+    keys.tab_to(brightness)
+    before = int(brightness.get_attribute("aria-valuenow"))  # what a quiet copy of this clip has
     keys("ArrowLeft", "ArrowLeft")
-    becomes(lambda: chosen(page, "surround", "softness", "brightness"), ["3.8", "58"], 20)
+    becomes(lambda: chosen(page, "surround", "softness", "brightness"), ["3.8", str(before - 2)], 20)
 
     keys("Control+Enter")
     expect(page.get_by_label("Check", exact=True).get_by_text("checked, right")).to_be_visible(timeout=60_000)

@@ -6,7 +6,7 @@ import pytest
 from django.contrib.auth.password_validation import password_validators_help_texts
 from django.test import Client
 
-from server.studio import guard, sign_in
+from server.studio import room, sign_in
 
 pytestmark = pytest.mark.django_db
 
@@ -45,7 +45,7 @@ def test_too_much_is_turned_away_by_its_length(ida, address, settings):
 
 
 def test_what_there_is_no_room_for_is_not_begun(ida, address, monkeypatch):
-    monkeypatch.setattr(guard, "_free", lambda: guard.ROOM_LEFT + 9_000_000)
+    monkeypatch.setattr(room, "free", lambda: room.ROOM_LEFT + 9_000_000)
     assert send(ida, address, 10_000_000).status_code == 507
 
 

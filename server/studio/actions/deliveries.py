@@ -1,7 +1,7 @@
 """Deliveries: finished files handed over together, and the sheet that goes with them."""
 
 import shutil
-from collections.abc import Iterator
+from collections.abc import Generator, Iterator
 from pathlib import Path
 
 from zipstream import ZIP_STORED, ZipStream
@@ -14,9 +14,11 @@ from cadrage.output.names import free_name
 from cadrage.render import RenderRequest
 from server.studio.actions.materials import library_of
 from server.studio.actions.previews import previewer
+from server.studio.actions.streams import Few, begun
 from server.studio.models import Project, Render
 
 THUMBNAIL = 400
+archives = Few(4, "The server is putting files together for others already.")
 
 
 def finished(project: Project, chosen: list[int] | None = None) -> list[Render]:
@@ -42,12 +44,21 @@ def named(rows: list[Render]) -> list[tuple[str, Render]]:
 
 
 def archive(rows: list[Render]) -> Iterator[bytes]:
-    """All files as one ZIP archive, written as it is sent: nothing is copied, and memory does not grow."""
-    made = ZipStream(compress_type=ZIP_STORED, sized=False)
-    for name, row in named(rows):
-        for file in files.files_of(row.path):
-            made.add_path(str(file), f"{name}/{file.name}" if row.path.is_dir() else name)
-    yield from made
+    """All files as one ZIP archive, written as it is sent: nothing is copied, and memory does not grow.
+
+    Raises:
+        Busy: too many are being written.
+    """
+    return begun(_archived(rows))
+
+
+def _archived(rows: list[Render]) -> Generator[bytes, None, None]:
+    with archives.one():
+        made = ZipStream(compress_type=ZIP_STORED, sized=False)
+        for name, row in named(rows):
+            for file in files.files_of(row.path):
+                made.add_path(str(file), f"{name}/{file.name}" if row.path.is_dir() else name)
+        yield from made
 
 
 def write_to(folder: Path, title: str, rows: list[Render]) -> list[str]:

@@ -3,7 +3,7 @@
 import logging
 import secrets
 import time
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import timedelta
 from pathlib import Path, PurePath
@@ -40,23 +40,34 @@ def accept(project: Project, name: str, upload: TemporaryUploadedFile) -> Footag
     return import_file(project, name, Path(upload.temporary_file_path()))
 
 
-def accept_stills(project: Project, uploads: list[tuple[str, TemporaryUploadedFile]]) -> list[Footage]:
-    """Take uploaded stills in: those that are numbered alike as one sequence, the others each as a clip.
+def accept_all(project: Project, arrived: Sequence[tuple[str, Path]]) -> list[Footage]:
+    """Take files in under their names: stills that are numbered alike as one sequence, the others each as a clip.
 
     Raises:
-        CadrageError: one of them is no still; none is kept.
+        CadrageError: one of them is no footage; none is kept.
     """
-    arrived = {PurePath(name).name: Path(upload.temporary_file_path()) for name, upload in uploads}
     taken: list[Arrived] = []
     try:
-        for group in grouped(arrived):
-            taken.append(_arrived(group.title, _gathered(group, arrived)))  # noqa: PERF401 - what was taken is given up
+        for names in _unlike_each(arrived):
+            for group in grouped(names):
+                taken.append(_arrived(group.title, _gathered(group, names)))  # noqa: PERF401 - is given up
     except CadrageError:
         for one in taken:
             delete_file(Path(settings.FOOTAGE_DIR) / one.file)
         raise
     with transaction.atomic():  # nothing is decoded or hashed in it
         return [_begin(project, one.name, one.info, one.where) for one in taken]
+
+
+def _unlike_each(arrived: Sequence[tuple[str, Path]]) -> Iterator[dict[str, Path]]:
+    """Files by their names; those whose name another has already, after it."""
+    while arrived:
+        names, again = dict[str, Path](), list[tuple[str, Path]]()
+        for given, path in arrived:
+            if names.setdefault(PurePath(given).name, path) is not path:
+                again.append((given, path))
+        yield names
+        arrived = again
 
 
 def _gathered(group: Group, arrived: dict[str, Path]) -> Path:

@@ -13,6 +13,7 @@ from server.studio.actions.footage import check_there
 from server.studio.actions.framings import tried
 from server.studio.actions.materials import library_of
 from server.studio.actions.previews import previewer
+from server.studio.actions.streams import begun
 from server.studio.models import Framing
 
 MOST = 4
@@ -93,9 +94,7 @@ def played(viewer: str, request: PlayRequest) -> tuple[PlayStream, Generator[byt
         Busy: too many watch. MissingSource, UnreadableFile: the clip cannot be read; where it is found out at once.
     """
     stream = PlayStream(request, store=previewer.store)
-    parts = _parts(viewer, stream)
-    first = next(parts, b"")
-    return stream, _with(first, parts)
+    return stream, begun(_parts(viewer, stream))
 
 
 def _parts(viewer: str, stream: PlayStream) -> Generator[bytes, None, None]:
@@ -103,10 +102,3 @@ def _parts(viewer: str, stream: PlayStream) -> Generator[bytes, None, None]:
         stream.wanted = wanted
         yield from stream.parts()
 
-
-def _with(first: bytes, parts: Generator[bytes, None, None]) -> Generator[bytes, None, None]:
-    try:
-        yield first
-        yield from parts
-    finally:
-        parts.close()

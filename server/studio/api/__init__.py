@@ -19,6 +19,7 @@ from server.studio.api import (
     renders,
     shots,
     treatments,
+    uploads,
 )
 
 api = NinjaAPI(title="Cadrage", version="1", auth=django_auth, docs_url="/docs", docs_decorator=login_required)
@@ -26,6 +27,7 @@ errors.install(api)
 api.add_router("", projects.router)
 api.add_router("", frames.router)
 api.add_router("", footage.router)
+api.add_router("", uploads.router)
 api.add_router("", analyses.router)
 api.add_router("", framings.router)
 api.add_router("", playing.router)

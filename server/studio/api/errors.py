@@ -9,6 +9,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError
 
 from cadrage.errors import Busy, CadrageError, MissingSource, Stale
+from server.studio.room import NoRoom, TooMuch
 
 JSON = "application/problem+json"
 
@@ -39,15 +40,22 @@ def usual(status: int) -> JsonResponse:
     return problem(status, title, remedy=remedy)
 
 
+STATUS = {MissingSource: 410, Busy: 503, TooMuch: 413, NoRoom: 507, Stale: 409}
+
+
+def of_error(error: CadrageError) -> JsonResponse:
+    """What is said of an error of ours."""
+    changed = error.changed if isinstance(error, Stale) else ()
+    status = STATUS.get(type(error), 422)
+    return problem(status, error.problem, remedy=error.remedy, clip=error.clip, changed=changed)
+
+
 def install(api: NinjaAPI) -> None:
     """Make every endpoint answer errors in this form."""
 
     @api.exception_handler(CadrageError)
     def ours(request: HttpRequest, error: CadrageError) -> HttpResponse:
-        if isinstance(error, Stale):
-            return problem(409, error.problem, remedy=error.remedy, clip=error.clip, changed=error.changed)
-        status = {MissingSource: 410, Busy: 503}.get(type(error), 422)
-        return problem(status, error.problem, remedy=error.remedy, clip=error.clip)
+        return of_error(error)
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:

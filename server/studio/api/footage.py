@@ -1,6 +1,7 @@
 """Clips: sending them in, saying what they are, and seeing them."""
 
 from fractions import Fraction
+from pathlib import Path
 
 import pydantic
 from django.http import HttpRequest, HttpResponse
@@ -35,7 +36,7 @@ def upload(request: HttpRequest, project_id: int, file: File[UploadedFile]) -> F
 def upload_stills(request: HttpRequest, project_id: int, files: File[list[UploadedFile]]) -> list[FootageOut]:
     """Add stills; those that are numbered alike become one sequence."""
     project = owned.project(request, project_id)
-    rows = actions.accept_stills(project, [(file.name or "still", file) for file in files])
+    rows = actions.accept_all(project, [(file.name or "still", Path(file.temporary_file_path())) for file in files])
     return [FootageOut.of(row) for row in rows]
 
 

@@ -17,6 +17,7 @@ from server.studio.models import (
     ProjectFrame,
     Render,
     Treatment,
+    Upload,
 )
 
 
@@ -81,3 +82,8 @@ def render(request: HttpRequest, pk: int) -> Render:
     """A render in one of the visitor's projects."""
     related = Render.objects.select_related("framing__footage__project", "framing__frame")
     return get_object_or_404(related, pk=pk, framing__footage__project__owner=request.user)
+
+
+def upload(request: HttpRequest, token: str) -> Upload:
+    """A file that the visitor sends."""
+    return get_object_or_404(Upload.objects.select_related("project"), token=token, sender=request.user)

@@ -10,6 +10,7 @@ from server.studio.models.project import OwnFrame, OwnSettings, Project, Project
 from server.studio.models.render import Render
 from server.studio.models.rule import FramingRule, SourceRule
 from server.studio.models.treatment import Treatment
+from server.studio.models.upload import Upload
 
 __all__ = [
     "Analysis",
@@ -27,4 +28,5 @@ __all__ = [
     "SourceRule",
     "Step",
     "Treatment",
+    "Upload",
 ]

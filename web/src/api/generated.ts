@@ -1655,6 +1655,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/sent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Make files that have arrived clips of a project; stills that are numbered alike become one sequence.
+         */
+        post: operations["server_studio_api_uploads_take_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/sides": {
         parameters: {
             query?: never;
@@ -1733,6 +1753,30 @@ export interface paths {
          * @description Save a treatment that was exported as JSON.
          */
         post: operations["server_studio_api_treatments_import_one"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/uploads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Unfinished
+         * @description Files that the visitor began to send and that have not arrived, and how far each is.
+         */
+        get: operations["server_studio_api_uploads_unfinished"];
+        put?: never;
+        /**
+         * Begin
+         * @description Begin to send a file: `Upload-Length` says how long it is, `Upload-Metadata` its `filename` in base64.
+         */
+        post: operations["server_studio_api_uploads_begin"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2001,6 +2045,34 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/uploads/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget
+         * @description Give a file up that was on its way.
+         */
+        delete: operations["server_studio_api_uploads_forget"];
+        options?: never;
+        /**
+         * How Far
+         * @description How much of a file has arrived: `Upload-Offset`.
+         */
+        head: operations["server_studio_api_uploads_how_far"];
+        /**
+         * Append
+         * @description Send the next piece of a file, from `Upload-Offset` on.
+         */
+        patch: operations["server_studio_api_uploads_append"];
         trace?: never;
     };
     "/api/visitor": {
@@ -6223,6 +6295,14 @@ export interface components {
             treatment: components["schemas"]["Treatment"];
         };
         /**
+         * SentIn
+         * @description Files that have arrived, by their tokens.
+         */
+        SentIn: {
+            /** Uploads */
+            uploads: string[];
+        };
+        /**
          * Settings
          * @description How a file is written.
          *
@@ -7386,6 +7466,20 @@ export interface components {
             /** Id */
             id: number | null;
             treatment: components["schemas"]["Treatment"];
+        };
+        /**
+         * UploadOut
+         * @description A file that has not arrived: how much of it has, in bytes.
+         */
+        UploadOut: {
+            /** Name */
+            name: string;
+            /** Received */
+            received: number;
+            /** Size */
+            size: number;
+            /** Token */
+            token: string;
         };
         /**
          * UseIn
@@ -9769,6 +9863,32 @@ export interface operations {
             };
         };
     };
+    server_studio_api_uploads_take_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"][];
+                };
+            };
+        };
+    };
     server_studio_api_extending_look_at_sides: {
         parameters: {
             query?: never;
@@ -9891,6 +10011,48 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TreatmentOut"];
                 };
+            };
+        };
+    };
+    server_studio_api_uploads_unfinished: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadOut"][];
+                };
+            };
+        };
+    };
+    server_studio_api_uploads_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -10190,6 +10352,66 @@ export interface operations {
             header?: never;
             path: {
                 treatment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_uploads_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_uploads_how_far: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_uploads_append: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
             };
             cookie?: never;
         };

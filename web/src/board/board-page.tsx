@@ -5,6 +5,7 @@ import { api, type Board, unwrap } from "../api/client";
 import { boardQuery, isWhole, rendersQuery, treatmentsQuery, visitorQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
 import { useBarsAsked } from "../frames/ask-bars";
+import { LeftUploads } from "../intake/left-uploads";
 import { UploadList } from "../intake/upload-list";
 import { inAddress } from "../ui/address";
 import { Button } from "../ui/button";
@@ -120,6 +121,7 @@ export function BoardPage() {
           />
         )}
         <UploadList />
+        <LeftUploads projectId={projectId} />
         {board && ordered && <FirstTime board={board} rendered={ordered.length > 0} />}
         {board && board.footage.length > 0 && (
           <>

@@ -20,11 +20,12 @@ export function UploadList() {
           >
             <span className="w-64 truncate font-semibold">{upload.name}</span>
             <progress className="h-1 grow" value={upload.fraction} max={1} />
-            <span className="num w-40 text-soft">
+            <span className="num w-52 text-soft">
               {
                 {
                   waiting: "waiting",
                   sending: `sent ${Math.floor(upload.fraction * 100)} %`,
+                  broken: "the line broke, trying again",
                   probing: "looking at the file",
                   refused: "",
                 }[upload.state]

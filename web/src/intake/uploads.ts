@@ -1,11 +1,14 @@
 import { create } from "zustand";
-import { csrfToken, type Problem, problemFrom } from "../api/client";
+import { api, type Problem, unwrap } from "../api/client";
+import { sendFile } from "./sending";
 
 export type Upload = {
   key: number;
   name: string;
+  /** Names of the files that it consists of. */
+  files: string[];
   fraction: number;
-  state: "waiting" | "sending" | "probing" | "refused";
+  state: "waiting" | "sending" | "broken" | "probing" | "refused";
   problem: Problem | null;
   stop: () => void;
 };
@@ -21,7 +24,7 @@ let lastKey = 0;
 let line: Promise<void> = Promise.resolve();
 const STILL = /^image\/(png|jpeg|tiff)$/;
 
-/** Files on their way in. Each is sent as it is read, with progress, and can be stopped. */
+/** Files on their way in. Each is sent in pieces, with progress, and can be stopped. */
 export const useUploads = create<Store>((set) => {
   const change = (key: number, fields: Partial<Upload>) =>
     set(({ uploads }) => ({
@@ -34,54 +37,69 @@ export const useUploads = create<Store>((set) => {
   function addAll(projectId: number, files: File[], onAccepted: () => void) {
     const stills = files.filter((file) => STILL.test(file.type));
     const clips = files.filter((file) => !STILL.test(file.type));
-    for (const file of clips) send(`/api/projects/${projectId}/footage`, "file", [file], onAccepted);
-    if (stills.length) send(`/api/projects/${projectId}/stills`, "files", stills, onAccepted);
+    for (const file of clips) send(projectId, [file], onAccepted);
+    if (stills.length) send(projectId, stills, onAccepted);
   }
 
-  function send(address: string, field: string, files: File[], onAccepted: () => void) {
+  function send(projectId: number, files: File[], onAccepted: () => void) {
     const key = ++lastKey;
-    // fetch tells nothing of how far an upload is; this does.
-    const request = new XMLHttpRequest();
-    request.open("POST", address);
-    request.setRequestHeader("X-CSRFToken", csrfToken());
-    request.responseType = "json";
-    request.upload.onprogress = ({ loaded, total }) => change(key, { fraction: loaded / Math.max(1, total) });
-    request.upload.onload = () => change(key, { state: "probing", fraction: 1 });
-    let over: () => void = () => undefined;
+    const all = files.reduce((bytes, { size }) => bytes + size, 0);
     let stopped = false;
-    request.onloadend = () => over();
-    request.onabort = () => close(key);
-    request.onerror = () => change(key, { state: "refused", problem: problemFrom(null, 0) });
-    request.onload = () => {
-      if (request.status < 300) {
-        close(key);
-        onAccepted();
-      } else change(key, { state: "refused", problem: problemFrom(request.response, request.status) });
-    };
+    let stopNow: () => void = () => undefined;
     const upload: Upload = {
       key,
       name: files.length === 1 ? (files[0]?.name ?? "") : `${files.length} stills`,
+      files: files.map(({ name }) => name),
       fraction: 0,
       state: "waiting",
       problem: null,
       stop: () => {
         stopped = true;
-        request.abort();
+        stopNow();
         close(key);
       },
     };
+
+    async function sendAll(): Promise<string[]> {
+      const tokens: string[] = [];
+      let before = 0;
+      for (const file of files) {
+        const onSent = (bytes: number) =>
+          change(key, { state: "sending", fraction: (before + bytes) / Math.max(1, all) });
+        const going = sendFile(projectId, file, onSent, () => change(key, { state: "broken" }));
+        const halted = new Promise<null>((resolve) => {
+          stopNow = () => {
+            going.stop();
+            resolve(null);
+          };
+        });
+        if (stopped) stopNow();
+        const token = await Promise.race([going.arrived, halted]);
+        if (token === null) return [];
+        tokens.push(token);
+        before += file.size;
+      }
+      return tokens;
+    }
+
+    async function goThrough() {
+      if (stopped) return;
+      change(key, { state: "sending" });
+      try {
+        const uploads = await sendAll();
+        if (stopped) return;
+        change(key, { state: "probing", fraction: 1 });
+        const params = { path: { project_id: projectId } };
+        await unwrap(api.POST("/api/projects/{project_id}/sent", { params, body: { uploads } }));
+        close(key);
+        onAccepted();
+      } catch (problem) {
+        change(key, { state: "refused", problem: problem as Problem });
+      }
+    }
+
     set(({ uploads }) => ({ uploads: [...uploads, upload] }));
-    const form = new FormData();
-    for (const file of files) form.append(field, file);
-    line = line.then(
-      () =>
-        new Promise((resolve) => {
-          if (stopped) return resolve();
-          over = resolve;
-          change(key, { state: "sending" });
-          request.send(form);
-        }),
-    );
+    line = line.then(goThrough);
   }
 
   return { uploads: [], addAll, close };
@@ -89,4 +107,4 @@ export const useUploads = create<Store>((set) => {
 
 /** Whether any file is not wholly sent yet. */
 export const uploading = () =>
-  useUploads.getState().uploads.some(({ state }) => state === "waiting" || state === "sending");
+  useUploads.getState().uploads.some(({ state }) => !["probing", "refused"].includes(state));

@@ -1,4 +1,4 @@
-import { useEffect, useId, useRef } from "react";
+import { useEffect, useId, useLayoutEffect, useRef } from "react";
 import { type KeyBindingMap, tinykeys } from "tinykeys";
 import { create } from "zustand";
 
@@ -41,7 +41,8 @@ export function useKeys(uses: KeyUse[]) {
   const latest = useRef(uses);
   latest.current = uses;
   const all = uses.map(({ keys }) => keys).join(" ");
-  useEffect(() => {
+  // What is seen of the page listens already.
+  useLayoutEffect(() => {
     const bindings: KeyBindingMap = Object.fromEntries(
       all.split(" ").map((keys) => [
         keys,

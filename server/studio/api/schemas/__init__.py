@@ -47,6 +47,7 @@ from server.studio.api.schemas.framing import (
 )
 from server.studio.api.schemas.material import MaterialOut
 from server.studio.api.schemas.render import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
+from server.studio.api.schemas.upload import SentIn, UploadOut
 
 __all__ = [
     "AnalysisOut",
@@ -94,10 +95,12 @@ __all__ = [
     "RenameIn",
     "RenderOut",
     "RendersIn",
+    "SentIn",
     "StandingIn",
     "StepsIn",
     "TakenOut",
     "ToFitIn",
+    "UploadOut",
     "UseIn",
     "VariantOut",
     "VariantPictureIn",

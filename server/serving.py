@@ -1,0 +1,107 @@
+"""The web process: how requests come in and answers go out.
+
+A thread is taken by a request only once all of it is there, and let go of once its answer is made: one loop reads and
+writes for all connections, so that slow lines hold nothing that others need.
+"""
+
+import tempfile
+
+from django.conf import settings
+from django.core.handlers.wsgi import WSGIHandler
+from django.core.management import CommandError
+from django.db import DatabaseError, connection
+from django.http import HttpResponse
+from waitress.channel import HTTPChannel
+from waitress.parser import HTTPRequestParser
+from waitress.server import MultiSocketServer, create_server
+from waitress.utilities import Error
+
+from server.studio.guard import refusal
+from server.studio.signed_in import is_signed_in
+
+THREADS = 12
+CONNECTIONS = 1000
+STALLED_SECONDS = 120
+"""For which a connection may lie idle."""
+IN_MEMORY = 64 * 1024
+"""Bytes of a body, beyond which it goes to the disk."""
+
+
+class Refused(Error):
+    """A request that is turned away by its head: its body is not read."""
+
+    def __init__(self, answer: HttpResponse) -> None:
+        super().__init__(answer.content)
+        self.status = f"{answer.status_code} {answer.reason_phrase}"
+        self.headers = [("Content-Type", answer.headers["Content-Type"])]
+
+    def to_response(self, ident: str | None = None) -> tuple[str, list[tuple[str, str]], bytes]:
+        """Its answer, as the server sends it."""
+        return self.status, self.headers, self.body
+
+
+class Parser(HTTPRequestParser):
+    """Reads the head of a request, and its body only where that is welcome."""
+
+    def parse_header(self, header_plus: bytes) -> None:
+        """Read the head; what is turned away by it ends here."""
+        super().parse_header(header_plus)
+        if self.content_length <= 0 and not self.chunked:
+            return
+        cookies = self.headers.get("COOKIE", "")
+        refused = refusal(self.path, self.content_length, chunked=self.chunked, signed_in=lambda: _known(cookies))
+        if refused:
+            self.error = Refused(refused)
+            self.body_rcv, self.content_length, self.expect_continue = None, 0, False
+
+
+class Channel(HTTPChannel):
+    """A connection."""
+
+    parser_class = Parser
+
+
+def _known(cookies: str) -> bool:
+    """Whether somebody is signed in; yes where that cannot be told yet, since it is asked again later."""
+    try:
+        return settings.DEMO or is_signed_in(cookies)
+    except DatabaseError:
+        connection.close()
+        return True
+
+
+def serve(application: WSGIHandler, host: str, port: int, threads: int = THREADS) -> None:
+    """Serve until the process is ended.
+
+    Args:
+        application: that makes the answers.
+        host: address to listen on.
+        port: of it.
+        threads: how many answers are made at a time.
+    """
+    tempfile.tempdir = str(settings.INCOMING_DIR)  # bodies go to the disk whose room is watched
+    server = create_server(
+        application,
+        listen=f"{host}:{port}",
+        threads=threads,
+        connection_limit=CONNECTIONS,
+        channel_timeout=STALLED_SECONDS,
+        inbuf_overflow=IN_MEMORY,
+        max_request_body_size=settings.UPLOAD_BYTES + 1,
+        asyncore_use_poll=True,
+        ident=None,
+        log_socket_errors=False,
+        **_proxy(),
+    )
+    if isinstance(server, MultiSocketServer):
+        raise CommandError(f"{host} is more than one address; name one of them.")
+    server.channel_class = Channel
+    server.run()
+
+
+def _proxy() -> dict[str, object]:
+    """What is believed of a proxy before the server: who asks, and whether over TLS. One with TLS need not say so."""
+    if not settings.PROXY:
+        return {}
+    trusted = {"trusted_proxy": settings.PROXY, "trusted_proxy_headers": "x-forwarded-for x-forwarded-proto"}
+    return trusted | ({"url_scheme": "https"} if settings.TLS else {})

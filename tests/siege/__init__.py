@@ -1,0 +1,1 @@
+"""What mistakes and malice can do to a server, in small for the tests and at length by `make siege`."""

@@ -1,0 +1,41 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, unwrap } from "../api/client";
+import { Button } from "../ui/button";
+import { useUploads } from "./uploads";
+
+/** Files that did not arrive whole, since a page was closed or a line broke for long; chosen again they go on. */
+export function LeftUploads({ projectId }: { projectId: number }) {
+  const client = useQueryClient();
+  const params = { path: { project_id: projectId } };
+  const going = useUploads(({ uploads }) => uploads);
+  const queryKey = ["uploads", projectId];
+  const { data } = useQuery({
+    // What has arrived since is not left any more.
+    queryKey: [...queryKey, going.length === 0],
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/uploads", { params })),
+    staleTime: 0,
+  });
+  const forget = useMutation({
+    mutationFn: (token: string) =>
+      unwrap(api.DELETE("/api/uploads/{token}", { params: { path: { token } } })),
+    onSettled: () => client.invalidateQueries({ queryKey }),
+  });
+  const left = data?.filter(({ name }) => !going.some(({ files }) => files.includes(name))) ?? [];
+  if (left.length === 0) return null;
+  return (
+    <ul aria-label="Files that did not arrive whole" className="mb-4 grid gap-2">
+      {left.map(({ token, name, received, size }) => (
+        <li key={token} className="flex items-center gap-4 rounded border border-rule bg-sheet px-3 py-2">
+          <span className="w-64 truncate font-semibold">{name}</span>
+          <span className="grow text-soft">
+            <span className="num">{Math.floor((100 * received) / Math.max(1, size))} %</span> of it is here.
+            Add the same file again, and it goes on from there.
+          </span>
+          <Button look="quiet" onClick={() => forget.mutate(token)}>
+            Forget it
+          </Button>
+        </li>
+      ))}
+    </ul>
+  );
+}
