@@ -64,7 +64,11 @@ def test_stalled_downloads_hold_no_thread_and_go_on_whole(application, bench):
         assert took(person, framing, range(11, 20)) < ENOUGH
         assert lines.rest(held[0], LARGE) >= LARGE
     part = person.ask("GET", file, headers={"Range": "bytes=1000-1999"})
-    assert (part.status_code, len(part.content), part.headers["Content-Range"]) == (206, 1000, f"bytes 1000-1999/{LARGE}")
+    assert (part.status_code, len(part.content), part.headers["Content-Range"]) == (
+        206,
+        1000,
+        f"bytes 1000-1999/{LARGE}",
+    )
 
 
 def test_archives_that_stall_leave_threads_to_others(application, bench):

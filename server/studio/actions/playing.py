@@ -101,4 +101,3 @@ def _parts(viewer: str, stream: PlayStream) -> Generator[bytes, None, None]:
     with viewers.watching(viewer) as wanted:
         stream.wanted = wanted
         yield from stream.parts()
-
