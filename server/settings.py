@@ -3,7 +3,7 @@
 CADRAGE_DATA           folder for the database, footage and results; default `var` beside this project
 CADRAGE_MEDIA          folder for footage and results, where it is another: one that several machines share
 CADRAGE_REDIS          address of a Redis server, through which workers on other machines take parts of renders
-CADRAGE_DELIVERIES     folders that results may be written to, separated by colons; default none
+CADRAGE_DELIVERIES     folders that results may be written to, in the same form; default none
 CADRAGE_CACHE_GB       how much is kept of pictures that were shown, in gigabytes; default 2
 CADRAGE_PART_SECONDS   how long the parts are that a render is cut into; default 8
 CADRAGE_HOSTS          names the server answers to, separated by commas; default this machine only
@@ -12,7 +12,8 @@ CADRAGE_TLS            1 where a proxy with TLS stands before the server
 CADRAGE_PROXY          address of a proxy whose word is taken for who asks; default 127.0.0.1 with TLS
 CADRAGE_ACCEL          path under which a proxy hands out files itself when it is told to; default none
 CADRAGE_DEMO           1 signs visitors on this machine in to the demonstration account
-CADRAGE_FOLDERS        folders whose footage may be used where it lies, separated by colons; default none
+CADRAGE_FOLDERS        folders whose footage may be used where it lies, separated by colons; default none;
+                       /srv/news@desk is for a person or a group of that name only
 CADRAGE_GENERATOR      address of an outside generator of pictures, see docs/extension.md; default none
 CADRAGE_GENERATOR_SECONDS  how long its answer is waited for; default 300
 CADRAGE_SECRET_KEY     secret of the sessions; default one made at the first start and kept in the data folder
@@ -35,6 +36,7 @@ if not DATA_DIR.exists():
     DATA_DIR.mkdir(parents=True, mode=0o700)  # whoever else has an account on the machine has no business in it
 for folder in (DATA_DIR, FOOTAGE_DIR, RENDERS_DIR, CACHE_DIR, INCOMING_DIR, ANALYSES_DIR):
     folder.mkdir(parents=True, exist_ok=True)
+
 
 FOOTAGE_FOLDERS = [folder for folder in os.environ.get("CADRAGE_FOLDERS", "").split(os.pathsep) if folder]
 DELIVERY_FOLDERS = [folder for folder in os.environ.get("CADRAGE_DELIVERIES", "").split(os.pathsep) if folder]

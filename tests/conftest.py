@@ -48,5 +48,6 @@ def museum(tmp_path_factory: pytest.TempPathFactory) -> Museum:
 @pytest.fixture(scope="session")
 def application(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Application]:
     """Cadrage as it is really run: a web process and a worker process over a data folder of their own."""
-    with Application(tmp_path_factory.mktemp("application")) as running:
+    # What says that it is a proxy may say who asks: so there are visitors from elsewhere.
+    with Application(tmp_path_factory.mktemp("application"), CADRAGE_PROXY="127.0.0.1") as running:
         yield running

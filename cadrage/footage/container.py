@@ -11,6 +11,7 @@ from av.container import InputContainer
 from av.video.stream import VideoStream
 
 from cadrage.errors import MissingSource, NoPicture, UnreadableFile
+from cadrage.footage.bounds import checked
 from cadrage.footage.boxes import Movie, read_movie
 from cadrage.footage.clusters import FromCluster
 from cadrage.footage.media_info import first_name
@@ -48,7 +49,8 @@ def opened(path: Path, since: FromCluster | None = None) -> Iterator[InputContai
     limits = {"format_whitelist": _whitelist(), "protocol_whitelist": "file"}
     try:
         source: Any = f"file:{path.resolve()}" if since is None else since
-        container: InputContainer = av.open(source, "r", container_options=limits)
+        with checked(path):
+            container: InputContainer = av.open(source, "r", container_options=limits)
     except (av.FFmpegError, ValueError) as error:
         raise UnreadableFile(
             "This is no footage that can be read: it is damaged, cut short, or of another kind.",

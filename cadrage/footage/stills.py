@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 from PIL import ExifTags, Image, UnidentifiedImageError
 
 from cadrage.errors import MissingSource, RasterOutOfRange, UnreadableFile
+from cadrage.footage.bounds import checked
 from cadrage.footage.container import COPY_AGAIN
 from cadrage.footage.interpretation import STILL_RATE, STILL_SECONDS, Interpretation, colour_of, effective_timing
 from cadrage.footage.media_info import MediaInfo
@@ -183,7 +184,8 @@ def _opened(path: Path) -> Image.Image:
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore", UserWarning)  # of what is odd in a file that can be read
-            return Image.open(path, formats=FORMATS)
+            with checked(path):
+                return Image.open(path, formats=FORMATS)
     except (Image.DecompressionBombError, Image.DecompressionBombWarning) as error:
         raise _out_of_range(path, "enormous") from error
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError) as error:

@@ -1,8 +1,12 @@
 """The application."""
 
 from importlib import import_module
+from pathlib import Path
 
 from django.apps import AppConfig
+from django.conf import settings
+
+from cadrage.footage.bounds import read_only_in
 
 
 class Studio(AppConfig):
@@ -11,6 +15,12 @@ class Studio(AppConfig):
     name = "server.studio"
 
     def ready(self) -> None:
-        """Let workers be called."""
+        """Let workers be called, and let files be read where ours and linked ones lie."""
         import_module("server.studio.tasks")
         import_module("server.studio.checks")
+        read_only_in(_readable)
+
+
+def _readable() -> list[Path]:
+    linked = [Path(folder.partition("@")[0]) for folder in settings.FOOTAGE_FOLDERS]
+    return [settings.MEDIA_DIR, settings.DATA_DIR, *linked]

@@ -3,21 +3,30 @@
 import re
 
 from django.conf import settings
-from django.contrib.auth.decorators import login_required
+from django.contrib.auth.views import redirect_to_login
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_GET
 
+from server.studio.access import links_of
+
 
 @require_GET
-@login_required
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
-    """The document of the application."""
+    """The document of the application; for strangers where a link leads them, elsewhere they are asked to sign in."""
+    if not (request.user.is_authenticated or _shown(request)):
+        return redirect_to_login(request.get_full_path())
     document = settings.WEB_DIR / "index.html"
     if not document.exists():
         return HttpResponse("The page is not built yet. Run `make web`.", status=503, content_type="text/plain")
     return HttpResponse(document.read_text().replace("</head>", f"{_ahead(request.path)}</head>"))
+
+
+def _shown(request: HttpRequest) -> bool:
+    """Whether a link that was opened leads to the project of this address."""
+    found = PROJECT.match(request.path)
+    return found is not None and links_of(request).filter(project=int(found[1])).exists()
 
 
 PROJECT = re.compile(r"^/projects/(\d{1,18})(?:/framings/(\d{1,18}))?(?!\d)")

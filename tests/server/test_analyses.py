@@ -1,9 +1,12 @@
 """Analyses: found once, told with their reason where they fail, and never waited for in vain."""
 
+import shutil
 import time
 from fractions import Fraction
+from pathlib import Path
 
 import pytest
+from django.conf import settings
 
 from cadrage.analyses import ANALYSES
 from cadrage.analysis import Found, NotFound
@@ -155,7 +158,7 @@ def test_quick_ones_of_other_clips_come_before_a_slow_one(footage, project, smal
     info = footage.info.model_copy(update={"counted": "estimated"})
     Footage.objects.update(info_json=info.model_dump(mode="json"))
     analyses.ask(now(footage))
-    clips.link(project, small_clip)
+    clips.link(project, Path(shutil.copy(small_clip, settings.INCOMING_DIR)))
     assert [row.kind for row in analyses._waiting()][-1] == "pictures"
 
 

@@ -274,3 +274,42 @@ def test_a_worker_goes_on_when_the_database_was_busy(monkeypatch):
     monkeypatch.setattr(work_command, "call_command", taking)
     assert work_command._take_tasks("default")
     assert not work_command._take_tasks("default")
+
+
+def test_folders_may_be_for_a_person_or_a_group_only(ida, joel, people, settings, tmp_path):
+    from django.contrib.auth.models import Group
+
+    for name in ("all", "ida", "desk"):
+        (tmp_path / name).mkdir()
+    settings.FOOTAGE_FOLDERS = [f"{tmp_path}/all", f"{tmp_path}/ida@ida", f"{tmp_path}/desk@desk"]
+    people[1].groups.add(Group.objects.create(name="desk"))
+
+    def names(client):
+        return [one["name"].rpartition("/")[2] for one in client.get("/api/folders").json()["entries"]]
+
+    assert (names(ida), names(joel)) == (["all", "ida"], ["all", "desk"])
+    assert joel.get(f"/api/folders?path={tmp_path}/ida").status_code == 422
+
+
+def test_a_linked_file_that_becomes_a_link_elsewhere_is_not_read(ida, project, settings, small_clip, tmp_path):
+    """Neither a swapped file nor one among the stills of a sequence leads out of the folders."""
+    inside, outside = tmp_path / "in", tmp_path / "out"
+    inside.mkdir()
+    outside.mkdir()
+    secret, clip = outside / "secret.mp4", inside / "a.mp4"
+    secret.write_bytes(small_clip.read_bytes())
+    clip.write_bytes(small_clip.read_bytes())
+    settings.FOOTAGE_FOLDERS = [str(inside)]
+    link = f"/api/projects/{project.pk}/linked"
+    row = ida.post(link, {"path": str(clip)}, content_type="application/json").json()
+    picture = f"/api/footage/{row['id']}/picture"
+    assert ida.get(f"{picture}?time=0&width=64").status_code == 200
+    clip.unlink()
+    clip.symlink_to(secret)
+    assert ida.get(f"{picture}?time=0.5&width=66").status_code == 410
+    for number in range(4):
+        still = np.full((32, 32, 3), 60 * number, np.uint8)
+        Image.fromarray(still).save((outside if number == 2 else inside) / f"s{number}.png")
+    (inside / "s2.png").symlink_to(outside / "s2.png")
+    answer = ida.post(link, {"path": str(inside)}, content_type="application/json")
+    assert answer.status_code in (410, 422)

@@ -135,6 +135,7 @@ def test_signing_in(client, people):
     assert answer.status_code == 302
     assert client.get("/api/visitor").json() == {
         "name": "ida",
+        "signed_in": True,
         "demonstration": False,
         "folders": False,
         "deliveries": [],

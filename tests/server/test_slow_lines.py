@@ -59,7 +59,7 @@ def test_trickling_posts_and_half_heads_hold_no_thread(application, bench):
 
 
 def test_stalled_downloads_hold_no_thread_and_go_on_whole(application, bench):
-    person, project, framing, file = bench
+    person, _, framing, file = bench
     with lines.all_of([lines.stalled(application.address, file, person.cookies) for _ in range(MANY)]) as held:
         assert took(person, framing, range(11, 20)) < ENOUGH
         assert lines.rest(held[0], LARGE) >= LARGE

@@ -2,6 +2,7 @@
 
 import secrets
 from dataclasses import replace
+from functools import cached_property
 from pathlib import Path, PurePath
 
 from django.conf import settings
@@ -84,36 +85,41 @@ def remove(material: Material) -> None:
 
 
 class Shelf:
-    """All that an owner has for plans to use, each thing read once. Names are never taken for paths.
+    """All that a project has for plans to use, each thing read once. Names are never taken for paths.
 
-    Args:
-        owner: whose.
+    It has what is in all projects of its owner's; where others are let into it, only what is in it.
     """
 
-    def __init__(self, owner: int) -> None:
-        self.owner = owner
+    def __init__(self, project: Project) -> None:
+        self._project = project
         self._found: dict[str, CoreMaterial] = {}
 
     def find(self, name: str) -> CoreMaterial:
         """What a name stands for.
 
         Raises:
-            BadRequest: nothing that the owner has.
+            BadRequest: nothing that it has.
         """
         if name not in self._found:
             self._found[name] = self._read(name)
         return self._found[name]
 
+    @cached_property
+    def _within(self) -> dict[str, object]:
+        if self._project.members.exists():
+            return {"project": self._project}
+        return {"project__owner": self._project.owner_id}
+
     def _read(self, name: str) -> CoreMaterial:
         kind, _, number = name.partition(":")
         key = int(number) if number.isdecimal() and len(number) < 18 else -1
         if kind == "footage":
-            clip = Footage.everything.select_related("project").filter(pk=key, project__owner=self.owner).first()
+            clip = Footage.everything.select_related("project").filter(pk=key, **self._within).first()
             if clip is not None:
                 said = RuleBook.of(clip.project).interpretation(clip)
                 return CoreMaterial(clip.path, clip.info, said, clip.identity)
         if kind == "material":
-            row = Material.objects.filter(pk=key, project__owner=self.owner).first()
+            row = Material.objects.filter(pk=key, **self._within).first()
             if row is not None:
                 return CoreMaterial(row.path, row.info)
         raise BadRequest("What stands behind or over the picture is not here any more.", remedy=CHOOSE)
@@ -127,11 +133,12 @@ def library_of(
     *,
     drafts: bool = False,
 ) -> Library:
-    """What a plan about a clip may use: the clip itself, and all that its owner has; with `drafts`, of plates that are
-    not there their drafts.
+    """What a plan about a clip may use: the clip itself, and all that its project has.
+
+    With `drafts`, of plates that are not there their drafts.
     """
     own = CoreMaterial(footage.path, footage.info, said, footage.identity)
-    has = shelf or Shelf(footage.project.owner_id)
+    has = shelf or Shelf(footage.project)
     return Library(lambda name: has.find(name) if name else own, store, plates_of(footage, said, drafts=drafts))
 
 

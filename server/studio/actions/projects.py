@@ -9,6 +9,7 @@ from django.db.models import Count, Q
 
 from cadrage.formats import FIRST_FRAME, Frame
 from cadrage.output import Settings
+from server.studio.access import shared_with
 from server.studio.models import Analysis, Framing, OwnFrame, OwnSettings, Project, ProjectFrame, Render
 from server.studio.models.project import named
 
@@ -54,9 +55,10 @@ def change(project: Project, name: str | None = None, put_away: bool | None = No
     return project
 
 
-def lines(owner: AbstractBaseUser) -> list[tuple[Project, int, int, list[int]]]:
-    """The projects of somebody, newest first: each with its clips and frames counted, and framings to show it by."""
-    rows = Project.objects.filter(owner=owner).annotate(
+def lines(person: AbstractBaseUser) -> list[tuple[Project, int, int, list[int]]]:
+    """The projects that somebody sees, newest first: each with clips and frames counted, and framings to show it by."""
+    seen = shared_with(person).filter(removed=None).select_related("owner").prefetch_related("members")
+    rows = seen.annotate(
         clips=Count("footage", filter=Q(footage__removed__isnull=True), distinct=True),
         shapes=Count("frames", filter=Q(frames__removed__isnull=True), distinct=True),
     )

@@ -12,9 +12,9 @@ from server.studio.actions.rules import RuleBook
 from server.studio.models import Framing, Project, Treatment
 
 
-def usable(project: Project) -> QuerySet[Treatment]:
-    """Treatments that can be used in a project: its own, and its owner's for all projects."""
-    return Treatment.objects.filter(Q(project=project) | Q(project=None, owner=project.owner))
+def usable(project: Project, person: AbstractBaseUser) -> QuerySet[Treatment]:
+    """Treatments that somebody can use in a project: its own, and theirs for all projects."""
+    return Treatment.objects.filter(Q(project=project) | Q(project=None, owner=person))
 
 
 def save(owner: AbstractBaseUser, project: Project | None, treatment: CoreTreatment) -> Treatment:

@@ -2,8 +2,8 @@
 
 from django.contrib.auth.decorators import login_required
 from ninja import NinjaAPI
-from ninja.security import django_auth
 
+from server.studio.access import Visitors
 from server.studio.api import (
     analyses,
     deliveries,
@@ -17,14 +17,16 @@ from server.studio.api import (
     playing,
     projects,
     renders,
+    sharing,
     shots,
     treatments,
     uploads,
 )
 
-api = NinjaAPI(title="Cadrage", version="1", auth=django_auth, docs_url="/docs", docs_decorator=login_required)
+api = NinjaAPI(title="Cadrage", version="1", auth=Visitors(), docs_url="/docs", docs_decorator=login_required)
 errors.install(api)
 api.add_router("", projects.router)
+api.add_router("", sharing.router)
 api.add_router("", frames.router)
 api.add_router("", footage.router)
 api.add_router("", uploads.router)

@@ -41,7 +41,7 @@ def sheet(request: HttpRequest, project_id: int, form: SheetForm = "html", only:
 def write(request: HttpRequest, project_id: int, given: PathIn, only: str = "") -> list[str]:
     """Write the same files, and their sheet, into a folder that this server may write to; answers with their names."""
     project, rows = owned.project(request, project_id), _chosen(request, project_id, only)
-    return actions.write_to(delivery_folder(given.path), project.name, rows)
+    return actions.write_to(delivery_folder(request.user, given.path), project.name, rows)
 
 
 def _chosen(request: HttpRequest, project_id: int, only: str) -> list[Render]:

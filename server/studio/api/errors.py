@@ -9,6 +9,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError
 
 from cadrage.errors import Busy, CadrageError, MissingSource, Stale
+from server.studio.access import NotLet
 from server.studio.room import NoRoom, TooMuch
 
 JSON = "application/problem+json"
@@ -40,7 +41,7 @@ def usual(status: int) -> JsonResponse:
     return problem(status, title, remedy=remedy)
 
 
-STATUS = {MissingSource: 410, Busy: 503, TooMuch: 413, NoRoom: 507, Stale: 409}
+STATUS = {MissingSource: 410, Busy: 503, TooMuch: 413, NoRoom: 507, Stale: 409, NotLet: 403}
 
 
 def of_error(error: CadrageError) -> JsonResponse:

@@ -43,14 +43,14 @@ def upload_stills(request: HttpRequest, project_id: int, files: File[list[Upload
 @router.get("/folders", response=folders.Listing)
 def folder(request: HttpRequest, path: str = "") -> folders.Listing:
     """What lies in an allowed folder of the server; without a path, those folders themselves."""
-    return folders.listing(path)
+    return folders.listing(request.user, path)
 
 
 @router.post("/projects/{project_id}/linked", response=FootageOut)
 def link(request: HttpRequest, project_id: int, given: PathIn) -> FootageOut:
     """Add a file of an allowed folder where it lies, without copying it."""
     project = owned.project(request, project_id)
-    return FootageOut.of(actions.link(project, folders.allowed(given.path)))
+    return FootageOut.of(actions.link(project, folders.allowed(request.user, given.path)))
 
 
 @router.post("/footage/{footage_id}/shots", response=FootageOut)
@@ -77,7 +77,7 @@ def replace(request: HttpRequest, footage_id: int, file: File[UploadedFile]) -> 
 def find(request: HttpRequest, footage_id: int, given: PathIn) -> FootageOut:
     """Point a clip whose file is missing at a file of an allowed folder."""
     row = owned.footage(request, footage_id)
-    return FootageOut.of(actions.find_again(row, folders.allowed(given.path)))
+    return FootageOut.of(actions.find_again(row, folders.allowed(request.user, given.path)))
 
 
 @router.delete("/footage/{footage_id}", response={204: None})

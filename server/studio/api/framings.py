@@ -236,10 +236,11 @@ def thumbnail(
     """
     row = owned.framing(request, framing_id)
     width = min(max(width, 16), WIDEST_THUMBNAIL)
-    if stamp and (held := found(f"thumbnail {stamp} {width} {at}")) is not None:
+    own_of = f"thumbnail of {row.footage.project_id}"  # whoever knows a stamp does not see what it is of elsewhere
+    if stamp and (held := found(f"{own_of} {stamp} {width} {at}")) is not None:
         return _jpeg(held)
     plan, info, path = actions.plan_of(row), row.footage.info, row.footage.path
-    name = f"thumbnail {key_of(plan, row.footage)} {width} {at}"
+    name = f"{own_of} {key_of(plan, row.footage)} {width} {at}"
     library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
     own = row.footage.identity_now
     return _jpeg(kept(name, lambda: previewer.at(at, plan, path, info, width, library, own)))

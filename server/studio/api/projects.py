@@ -3,12 +3,14 @@
 from typing import Annotated
 
 from django.conf import settings
+from django.contrib.auth.models import AbstractBaseUser
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 from pydantic import TypeAdapter
 
 from cadrage.motion import Motion
-from server.studio.actions import frames, removing, samples
+from server.studio.access import Needs, may_take, role_in
+from server.studio.actions import folders, frames, removing, samples
 from server.studio.actions import framings as framing_actions
 from server.studio.actions import projects as actions
 from server.studio.actions import treatments as treatment_actions
@@ -30,7 +32,7 @@ from server.studio.api.schemas import (
     ProjectLine,
     Visitor,
 )
-from server.studio.models import Footage, Framing, Project, ProjectFrame
+from server.studio.models import Footage, Framing, Member, Project, ProjectFrame
 
 router = Router(tags=["projects"])
 CELLS = TypeAdapter(list[CellOut])
@@ -41,20 +43,27 @@ def visitor(request: HttpRequest) -> Visitor:
     """Who is looking."""
     return Visitor(
         name=request.user.get_username(),
+        signed_in=request.user.is_authenticated,
         demonstration=settings.DEMO,
-        folders=bool(settings.FOOTAGE_FOLDERS),
-        deliveries=settings.DELIVERY_FOLDERS,
+        folders=bool(folders.roots(request.user)),
+        deliveries=[str(folder) for folder in folders.delivery_folders(request.user)],
     )
 
 
 @router.get("/projects", response=list[ProjectLine])
 def projects(request: HttpRequest) -> list[ProjectLine]:
     """The visitor's projects, newest first."""
-    return [_line(*line) for line in actions.lines(request.user)]
+    return [_line(request.user, *line) for line in actions.lines(request.user)]
 
 
-def _line(row: Project, clips: int, frames: int, framings: list[int]) -> ProjectLine:
+def _line(person: AbstractBaseUser, row: Project, clips: int, frames: int, framings: list[int]) -> ProjectLine:
+    members = {one.person_id: one for one in row.members.all()}
+    mine = members.get(person.pk)
     return ProjectLine(
+        owner=row.owner.get_username(),
+        role="own" if row.owner_id == person.pk else mine.role if mine else Member.Role.SEE,
+        shared=len(members),
+        membership=mine and mine.pk,
         id=row.pk,
         name=row.name,
         clips=clips,
@@ -65,46 +74,46 @@ def _line(row: Project, clips: int, frames: int, framings: list[int]) -> Project
     )
 
 
-def _line_of(row: Project) -> ProjectLine:
-    return _line(row, row.footage.count(), row.frames.count(), [])
+def _line_of(request: HttpRequest, row: Project) -> ProjectLine:
+    return _line(request.user, row, row.footage.count(), row.frames.count(), [])
 
 
 @router.post("/projects", response=ProjectLine)
 def create_project(request: HttpRequest, given: ProjectIn) -> ProjectLine:
     """A new project, with the first frame of the catalogue in it."""
-    return _line_of(actions.begin(request.user, given.name))
+    return _line_of(request, actions.begin(request.user, given.name))
 
 
 @router.post("/samples", response=ProjectLine)
 def begin_with_samples(request: HttpRequest) -> ProjectLine:
     """A new project with a few clips to try things with; a worker draws them, one after another."""
-    return _line_of(samples.begin_with_samples(request.user))
+    return _line_of(request, samples.begin_with_samples(request.user))
 
 
 @router.post("/projects/{project_id}/duplicate", response=ProjectLine)
 def duplicate_project(request: HttpRequest, project_id: int) -> ProjectLine:
     """A second project with the same clips, frames, rules and framings; without renders."""
-    return _line_of(duplicate(owned.project(request, project_id)))
+    return _line_of(request, duplicate(owned.project(request, project_id, needs=Needs.OWN)))
 
 
 @router.delete("/projects/{project_id}", response={204: None})
 def remove_project(request: HttpRequest, project_id: int) -> tuple[int, None]:
     """Take a project away, with all that is in it. For a while it can be brought back."""
-    removing.remove(owned.project(request, project_id))
+    removing.remove(owned.project(request, project_id, needs=Needs.OWN))
     return 204, None
 
 
 @router.post("/projects/{project_id}/restore", response=ProjectLine)
 def restore_project(request: HttpRequest, project_id: int) -> ProjectLine:
     """Bring a removed project back."""
-    return _line_of(removing.bring_back(owned.project(request, project_id, Project.everything)))
+    return _line_of(request, removing.bring_back(owned.project(request, project_id, Project.everything, Needs.OWN)))
 
 
 @router.get("/projects/{project_id}", response=Board)
 def board(request: HttpRequest, project_id: int, first: Annotated[int | None, Query(ge=1)] = None) -> HttpResponse:
     """A project with all its cells, or with those of its first clips; framings that are not there yet begin here."""
     project = owned.project(request, project_id)
-    book, shelf = RuleBook.of(project), Shelf(project.owner_id)
+    book, shelf = RuleBook.of(project), Shelf(project)
     footage = list(project.footage.prefetch_related("analyses"))
     firsts, part = first_of_each(footage), footage[:first]
     gone = Footage.everything.filter(project=project, removed__isnull=False).order_by("-removed")
@@ -112,6 +121,9 @@ def board(request: HttpRequest, project_id: int, first: Annotated[int | None, Qu
     found = Board(
         id=project.pk,
         name=project.name,
+        owner=project.owner.get_username(),
+        role=role_in(request, project),
+        downloads=may_take(request, project),
         clips=len(footage),
         footage=[FootageOut.of(clip, book, firsts) for clip in part],
         frames=[FrameOut.of(frame) for frame in project.frames.all()],
@@ -133,7 +145,9 @@ def changes(request: HttpRequest, project_id: int) -> Changes:
 @router.patch("/projects/{project_id}", response=ProjectLine)
 def change_project(request: HttpRequest, project_id: int, given: ProjectChange) -> ProjectLine:
     """Give a project another name, put it away, or fetch it back."""
-    return _line_of(actions.change(owned.project(request, project_id), given.name, given.put_away))
+    return _line_of(
+        request, actions.change(owned.project(request, project_id, needs=Needs.OWN), given.name, given.put_away)
+    )
 
 
 @router.put("/projects/{project_id}/order", response={204: None})
@@ -171,6 +185,6 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpR
         changed = framing_actions.obey(rows)
     else:
         changed = framing_actions.undo_all(rows)
-    book, shelf = RuleBook.of(project), Shelf(project.owner_id)
+    book, shelf = RuleBook.of(project), Shelf(project)
     cells = [CellOut.of(row, book, shelf) for row in framing_actions.fresh(changed)]
     return HttpResponse(CELLS.dump_json(cells, by_alias=True), content_type="application/json")

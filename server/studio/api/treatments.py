@@ -22,7 +22,7 @@ router = Router(tags=["treatments"])
 def treatments(request: HttpRequest, project_id: int) -> list[TreatmentOut]:
     """Every treatment that can be used in a project; those that come with Cadrage have no id."""
     project = owned.project(request, project_id)
-    rows, book = list(actions.usable(project)), RuleBook.of(project)
+    rows, book = list(actions.usable(project, request.user)), RuleBook.of(project)
     given = actions.given_in(project)
     own = [TreatmentOut.of(row, given.get(row.pk, []), book) for row in rows]
     return [TreatmentOut.shipped(treatment) for treatment in SHIPPED] + own

@@ -9,6 +9,7 @@ from server.studio.models.plate import Plate
 from server.studio.models.project import OwnFrame, OwnSettings, Project, ProjectFrame
 from server.studio.models.render import Render
 from server.studio.models.rule import FramingRule, SourceRule
+from server.studio.models.sharing import LookLink, Member
 from server.studio.models.treatment import Treatment
 from server.studio.models.upload import Upload
 
@@ -18,7 +19,9 @@ __all__ = [
     "Framing",
     "FramingRule",
     "Generation",
+    "LookLink",
     "Material",
+    "Member",
     "OwnFrame",
     "OwnSettings",
     "Plate",

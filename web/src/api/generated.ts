@@ -1227,6 +1227,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/links/{link_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Revoke
+         * @description Revoke a link: it opens nothing from now on, also where it was opened.
+         */
+        delete: operations["server_studio_api_sharing_revoke"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/materials/{material_id}": {
         parameters: {
             query?: never;
@@ -1262,6 +1282,26 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/members/{member_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unshare
+         * @description Let somebody do nothing more in a project; people may leave by themselves.
+         */
+        delete: operations["server_studio_api_sharing_unshare"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1543,6 +1583,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Link
+         * @description Make a link for looking at a project.
+         */
+        post: operations["server_studio_api_sharing_make_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/materials": {
         parameters: {
             query?: never;
@@ -1561,6 +1621,26 @@ export interface paths {
          * @description Add a picture or captions. They are read before they are accepted.
          */
         post: operations["server_studio_api_materials_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/members": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Share
+         * @description Let somebody see a project, or work in it.
+         */
+        post: operations["server_studio_api_sharing_share"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1669,6 +1749,26 @@ export interface paths {
          * @description Make files that have arrived clips of a project; stills that are numbered alike become one sequence.
          */
         post: operations["server_studio_api_uploads_take_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/sharing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sharing
+         * @description With whom a project is shared, and by which links. Only its owner sees that.
+         */
+        get: operations["server_studio_api_sharing_sharing"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2385,12 +2485,16 @@ export interface components {
         /**
          * Board
          * @description A project with all its cells, or with those of its first clips; `clips` says how many it has in all.
+         *
+         *     `role` is what the visitor is in it; `downloads` says whether they may take files along.
          */
         Board: {
             /** Cells */
             cells: components["schemas"]["CellOut"][];
             /** Clips */
             clips: number;
+            /** Downloads */
+            downloads: boolean;
             /** Footage */
             footage: components["schemas"]["FootageOut"][];
             /** Frames */
@@ -2403,6 +2507,13 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /** Owner */
+            owner: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "own" | "work" | "see";
         };
         /**
          * Box
@@ -4753,6 +4864,36 @@ export interface components {
             shot?: number | null;
         };
         /**
+         * LinkIn
+         * @description A link: for how many days it is good, and whether files may be taken along.
+         */
+        LinkIn: {
+            /** Days */
+            days: number;
+            /**
+             * Downloads
+             * @default false
+             */
+            downloads: boolean;
+        };
+        /**
+         * LinkOut
+         * @description A link; `path` is where it leads on this server.
+         */
+        LinkOut: {
+            /** Downloads */
+            downloads: boolean;
+            /**
+             * Expires
+             * Format: date-time
+             */
+            expires: string;
+            /** Id */
+            id: number;
+            /** Path */
+            path: string;
+        };
+        /**
          * Listing
          * @description What lies in a folder.
          *
@@ -5234,6 +5375,26 @@ export interface components {
             transfer: number;
             /** Width */
             width: number;
+        };
+        /**
+         * MemberIn
+         * @description Somebody, by the name they sign in with, and what they may do.
+         */
+        MemberIn: {
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+        };
+        /**
+         * MemberOut
+         * @description Somebody with whom a project is shared.
+         */
+        MemberOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
         };
         /**
          * Mirrored
@@ -6062,6 +6223,9 @@ export interface components {
         /**
          * ProjectLine
          * @description A project in a list. `framings` are some by which it is shown; `created` is when it was begun.
+         *
+         *     `role` is what the visitor is in it, `shared` with how many people it is shared; `membership` is the visitor's own,
+         *     where it is somebody else's.
          */
         ProjectLine: {
             /** Clips */
@@ -6077,10 +6241,21 @@ export interface components {
             framings: number[];
             /** Id */
             id: number;
+            /** Membership */
+            membership: number | null;
             /** Name */
             name: string;
+            /** Owner */
+            owner: string;
             /** Put Away */
             put_away: boolean;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "own" | "work" | "see";
+            /** Shared */
+            shared: number;
         };
         /**
          * Push
@@ -6282,6 +6457,12 @@ export interface components {
             /** Framings */
             framings: number[];
         };
+        /**
+         * Role
+         * @description What they may do.
+         * @enum {string}
+         */
+        Role: "see" | "work";
         /**
          * SaveIn
          * @description A treatment to save; `everywhere` is for all projects.
@@ -6503,6 +6684,16 @@ export interface components {
              * @default 3/2
              */
             softness: string;
+        };
+        /**
+         * SharingOut
+         * @description With whom a project is shared, and by which links.
+         */
+        SharingOut: {
+            /** Links */
+            links: components["schemas"]["LinkOut"][];
+            /** Members */
+            members: components["schemas"]["MemberOut"][];
         };
         /**
          * Shot
@@ -7596,7 +7787,7 @@ export interface components {
         };
         /**
          * Visitor
-         * @description Who is looking.
+         * @description Who is looking; nobody by name where they came by a link.
          */
         Visitor: {
             /** Deliveries */
@@ -7607,6 +7798,8 @@ export interface components {
             folders: boolean;
             /** Name */
             name: string;
+            /** Signed In */
+            signed_in: boolean;
         };
         /**
          * Window
@@ -9209,6 +9402,26 @@ export interface operations {
             };
         };
     };
+    server_studio_api_sharing_revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                link_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     server_studio_api_materials_remove: {
         parameters: {
             query?: never;
@@ -9244,6 +9457,26 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_sharing_unshare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9667,6 +9900,32 @@ export interface operations {
             };
         };
     };
+    server_studio_api_sharing_make_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+        };
+    };
     server_studio_api_materials_materials: {
         parameters: {
             query?: never;
@@ -9717,6 +9976,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MaterialOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_sharing_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MemberIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberOut"];
                 };
             };
         };
@@ -9885,6 +10170,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FootageOut"][];
+                };
+            };
+        };
+    };
+    server_studio_api_sharing_sharing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharingOut"];
                 };
             };
         };

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
+import { Link, Navigate, useParams } from "react-router";
 import type { Board } from "../api/client";
 import { boardQuery, rendersQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
@@ -28,6 +28,8 @@ function OneFraming({ project, framingId }: { project: number; framingId: number
   const clip = footage && stemOf(footage.name);
   useTitle(progressOf(renders?.filter((one) => one.framing === framingId) ?? []), clip, board?.name);
 
+  // Who may only look finds the board, where all is to look at.
+  if (board?.role === "see") return <Navigate replace to={`/projects/${board.id}`} />;
   if (!board || !footage || !bench.stored || !bench.plan || !bench.measure) {
     return (
       <div className="flex h-full flex-col">

@@ -7,6 +7,8 @@ import { useChanges } from "../api/use-changes";
 import { useBarsAsked } from "../frames/ask-bars";
 import { LeftUploads } from "../intake/left-uploads";
 import { UploadList } from "../intake/upload-list";
+import { ShareDialog } from "../sharing/share-dialog";
+import { ShownBoard } from "../sharing/shown-board";
 import { inAddress } from "../ui/address";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
@@ -35,11 +37,17 @@ import { useRemoval } from "./use-removal";
 /** So many cells are changed before anybody has looked up. */
 const MANY = 40;
 
-/** The board: clips down, frames across. */
+/** The board as its visitor may have it. */
 export function BoardPage() {
   const projectId = Number(useParams().projectId);
-  const { data: board, error } = useQuery(boardQuery(projectId));
+  const { data: board } = useQuery(boardQuery(projectId));
   useChanges(projectId);
+  return board?.role === "see" ? <ShownBoard board={board} /> : <WorkingBoard projectId={projectId} />;
+}
+
+/** The board: clips down, frames across. */
+function WorkingBoard({ projectId }: { projectId: number }) {
+  const { data: board, error } = useQuery(boardQuery(projectId));
   useTitle(board?.name);
   const { data: visitor } = useQuery(visitorQuery);
   const { data: treatments } = useQuery(treatmentsQuery(projectId));
@@ -47,6 +55,7 @@ export function BoardPage() {
   const [selected, setSelected] = useSelected();
   useLeftBoard(projectId);
   const [copied, setCopied] = useState<number | null>(null);
+  const [sharing, setSharing] = useState(false);
   const order = useOrder(projectId);
   const removal = useRemoval(projectId);
   const cells = useCells(projectId);
@@ -84,7 +93,18 @@ export function BoardPage() {
       <main id="main" tabIndex={-1} className="grow p-6 outline-none">
         <div className="mb-4 flex flex-wrap items-center gap-4">
           <h1 className="min-w-0 text-[26px] font-bold tracking-tight wrap-anywhere">{board?.name}</h1>
-          <p className="grow whitespace-nowrap text-soft">{board && summary(board)}</p>
+          <p className="grow whitespace-nowrap text-soft">
+            {board && summary(board)}
+            {board?.role === "work" && `, of ${board.owner}`}
+          </p>
+          {board?.role === "own" && (
+            <Button look="quiet" onClick={() => setSharing(true)}>
+              Share
+            </Button>
+          )}
+          {board && sharing && (
+            <ShareDialog projectId={projectId} name={board.name} onClose={() => setSharing(false)} />
+          )}
           <AddFootage projectId={projectId} folders={visitor?.folders ?? false} />
           <AddFrame projectId={projectId}>
             <Button>Add frame</Button>

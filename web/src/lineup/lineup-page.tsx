@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link, useLocation, useNavigate, useParams } from "react-router";
+import { Link, Navigate, useLocation, useNavigate, useParams } from "react-router";
 import { type Alternative, api, type Board, type Footage, type Framing, unwrap } from "../api/client";
 import { boardQuery, framingQuery, lineupQuery, treatmentsQuery } from "../api/queries";
 import { editorOf } from "../bench/editor/editors";
@@ -31,6 +31,7 @@ export function LineupPage() {
   const { data: board } = useQuery(boardQuery(Number(projectId)));
   const { data: framing } = useQuery(framingQuery(Number(framingId)));
   const footage = board?.footage.find(({ id }) => id === framing?.footage);
+  if (board?.role === "see") return <Navigate replace to={`/projects/${board.id}`} />;
   if (!board || !framing || !footage) return null;
   return <Lineup board={board} footage={footage} framing={framing} />;
 }

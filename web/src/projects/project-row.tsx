@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { ShareDialog } from "../sharing/share-dialog";
 import { Menu } from "../ui/menu";
 import { RenameField } from "../ui/rename-field";
 import type { ProjectLine, useProjects } from "./use-projects";
@@ -9,6 +10,7 @@ type Props = { row: ProjectLine; projects: ReturnType<typeof useProjects> };
 /** A project in the list: what it looks like, how much is in it, and what can be done with it. */
 export function ProjectRow({ row, projects }: Props) {
   const [renaming, setRenaming] = useState(false);
+  const [sharing, setSharing] = useState(false);
   const many = (count: number, one: string) => `${count} ${one}${count === 1 ? "" : "s"}`;
   return (
     <li className="flex items-center gap-4 border-b border-rule hover:bg-sheet">
@@ -40,6 +42,8 @@ export function ProjectRow({ row, projects }: Props) {
             <span className="block wrap-anywhere font-semibold text-[15px]">{row.name}</span>
             <span className="num block text-soft">
               {many(row.clips, "clip")}, {many(row.frames, "frame")}
+              {row.role !== "own" && `, of ${row.owner}, ${row.role === "see" ? "to look at" : "to work in"}`}
+              {row.shared > 0 && row.role === "own" && `, shared with ${row.shared}`}
             </span>
           </span>
           <time className="num shrink-0 text-soft" dateTime={row.created}>
@@ -51,15 +55,21 @@ export function ProjectRow({ row, projects }: Props) {
         opener="⋯"
         label={`More for ${row.name}`}
         look="mr-2 min-w-6 shrink-0 rounded px-2 py-1 text-soft hover:text-ink"
-        items={[
-          ["Rename", () => setRenaming(true)],
-          ["Duplicate", () => projects.duplicate(row)],
-          row.put_away
-            ? ["Fetch back", () => projects.putAway(row, false)]
-            : ["Put away", () => projects.putAway(row, true)],
-          ["Delete", () => projects.remove(row)],
-        ]}
+        items={
+          row.role === "own"
+            ? [
+                ["Rename", () => setRenaming(true)],
+                ["Share", () => setSharing(true)],
+                ["Duplicate", () => projects.duplicate(row)],
+                row.put_away
+                  ? ["Fetch back", () => projects.putAway(row, false)]
+                  : ["Put away", () => projects.putAway(row, true)],
+                ["Delete", () => projects.remove(row)],
+              ]
+            : [["Leave", () => projects.leave(row)]]
+        }
       />
+      {sharing && <ShareDialog projectId={row.id} name={row.name} onClose={() => setSharing(false)} />}
     </li>
   );
 }

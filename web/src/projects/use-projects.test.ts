@@ -8,6 +8,10 @@ const line = (id: number, name: string, created: string): ProjectLine => ({
   clips: 0,
   frames: 1,
   put_away: false,
+  owner: "ida",
+  role: "own",
+  shared: 0,
+  membership: null,
   framings: [],
 });
 const all = [

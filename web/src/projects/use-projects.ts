@@ -44,15 +44,21 @@ export function useProjects() {
     onSuccess: () => setRemoved(null),
     ...after,
   });
+  const leave = useMutation({
+    mutationFn: (member_id: number) =>
+      unwrap(api.DELETE("/api/members/{member_id}", { params: { path: { member_id } } })),
+    ...after,
+  });
   return {
     data,
-    error: error ?? change.error ?? duplicate.error ?? remove.error ?? restore.error,
+    error: error ?? change.error ?? duplicate.error ?? remove.error ?? restore.error ?? leave.error,
     removed,
     forget: () => setRemoved(null),
     rename: (row: ProjectLine, name: string) => change.mutate({ row, name }),
     putAway: (row: ProjectLine, put_away: boolean) => change.mutate({ row, put_away }),
     duplicate: (row: ProjectLine) => duplicate.isPending || duplicate.mutate(row),
     remove: (row: ProjectLine) => remove.mutate(row),
+    leave: ({ membership }: ProjectLine) => membership !== null && leave.mutate(membership),
     undo: () => removed && restore.mutate(removed),
   };
 }

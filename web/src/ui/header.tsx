@@ -36,12 +36,16 @@ export function Header({
         {!children && (
           <>
             <LookMenu />
-            <Link to="/formats" className="text-soft hover:text-ink">
-              Formats
-            </Link>
-            <Link to="/help" className="text-soft hover:text-ink">
-              Help
-            </Link>
+            {visitor?.signed_in && (
+              <>
+                <Link to="/formats" className="text-soft hover:text-ink">
+                  Formats
+                </Link>
+                <Link to="/help" className="text-soft hover:text-ink">
+                  Help
+                </Link>
+              </>
+            )}
           </>
         )}
         {projectId !== undefined && <RendersLink projectId={projectId} />}

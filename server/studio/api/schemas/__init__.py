@@ -47,6 +47,7 @@ from server.studio.api.schemas.framing import (
 )
 from server.studio.api.schemas.material import MaterialOut
 from server.studio.api.schemas.render import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
+from server.studio.api.schemas.sharing import LinkIn, LinkOut, MemberIn, MemberOut, SharingOut
 from server.studio.api.schemas.upload import SentIn, UploadOut
 
 __all__ = [
@@ -73,10 +74,14 @@ __all__ = [
     "KeptOut",
     "KeyIn",
     "LineIn",
+    "LinkIn",
+    "LinkOut",
     "MarkIn",
     "Marks",
     "MaterialOut",
     "MeasureIn",
+    "MemberIn",
+    "MemberOut",
     "MomentIn",
     "OrderIn",
     "OriginsIn",
@@ -96,6 +101,7 @@ __all__ = [
     "RenderOut",
     "RendersIn",
     "SentIn",
+    "SharingOut",
     "StandingIn",
     "StepsIn",
     "TakenOut",

@@ -48,8 +48,16 @@ class ProjectChange(Schema):
 
 
 class ProjectLine(Schema):
-    """A project in a list. `framings` are some by which it is shown; `created` is when it was begun."""
+    """A project in a list. `framings` are some by which it is shown; `created` is when it was begun.
 
+    `role` is what the visitor is in it, `shared` with how many people it is shared; `membership` is the visitor's own,
+    where it is somebody else's.
+    """
+
+    owner: str
+    role: Literal["own", "work", "see"]
+    shared: int
+    membership: int | None
     id: int
     name: str
     clips: int
@@ -188,10 +196,16 @@ class Gone(Schema):
 
 
 class Board(Schema):
-    """A project with all its cells, or with those of its first clips; `clips` says how many it has in all."""
+    """A project with all its cells, or with those of its first clips; `clips` says how many it has in all.
+
+    `role` is what the visitor is in it; `downloads` says whether they may take files along.
+    """
 
     id: int
     name: str
+    owner: str
+    role: Literal["own", "work", "see"]
+    downloads: bool
     clips: int
     footage: list[FootageOut]
     frames: list[FrameOut]

@@ -16,9 +16,10 @@ from server.studio.models import OwnFrame, OwnSettings
 
 
 class Visitor(Schema):
-    """Who is looking."""
+    """Who is looking; nobody by name where they came by a link."""
 
     name: str
+    signed_in: bool
     demonstration: bool
     folders: bool
     deliveries: list[str]

@@ -63,7 +63,7 @@ class FramingOut(Schema):
             obeys=row.own is None,
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
             rule_for=f"{format_summary(info)} into {row.frame.value.name}",
-            cell=CellOut.of(row, book, Shelf(row.footage.project.owner_id)),
+            cell=CellOut.of(row, book, Shelf(row.footage.project)),
             version=steps[row.current][0],
             undo=steps[row.current][1] if row.current - 1 in steps else None,
             redo=steps[row.current + 1][1] if row.current + 1 in steps else None,

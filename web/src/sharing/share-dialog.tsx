@@ -1,0 +1,169 @@
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { Button } from "../ui/button";
+import { Overlay } from "../ui/overlay";
+import { ProblemNote } from "../ui/problem-note";
+import { TickRow } from "../ui/tick-row";
+import { type Role, useSharing } from "./use-sharing";
+
+type Props = { projectId: number; name: string; onClose: () => void };
+type Sharing = ReturnType<typeof useSharing>;
+
+const ROLES: [Role, string][] = [
+  ["see", "may look"],
+  ["work", "may work in it"],
+];
+const DAYS = [1, 7, 30, 90];
+const FIELD = "rounded border border-edge bg-sheet px-2 py-1";
+
+/** Who may look at a project or work in it, and links for whoever has no account here. */
+export function ShareDialog({ projectId, name, onClose }: Props) {
+  const sharing = useSharing(projectId);
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Overlay title={`Share ${name}`} width={600}>
+        <div className="grid gap-6 overflow-y-auto">
+          <ProblemNote error={sharing.error} />
+          <People sharing={sharing} />
+          <Links sharing={sharing} />
+        </div>
+      </Overlay>
+    </Dialog.Root>
+  );
+}
+
+function People({ sharing }: { sharing: Sharing }) {
+  const [who, setWho] = useState("");
+  const [role, setRole] = useState<Role>("see");
+  return (
+    <section aria-label="People" className="grid gap-2">
+      <h3 className="font-semibold">People here</h3>
+      {sharing.data?.members.length === 0 && <p className="text-soft">Nobody yet besides you.</p>}
+      <ul className="grid gap-1">
+        {sharing.data?.members.map((member) => (
+          <li key={member.id} className="flex items-center gap-3">
+            <span className="min-w-0 grow wrap-anywhere">{member.name}</span>
+            <RoleChoice
+              label={`What ${member.name} may do`}
+              role={member.role}
+              onChange={(next) => sharing.share.mutate({ name: member.name, role: next })}
+            />
+            <Button look="quiet" onClick={() => sharing.unshare(member.id)}>
+              No longer
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="flex flex-wrap items-center gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          sharing.share.mutate({ name: who, role }, { onSuccess: () => setWho("") });
+        }}
+      >
+        <input
+          aria-label="Their name here"
+          placeholder="Their name here"
+          className={`grow ${FIELD}`}
+          value={who}
+          maxLength={150}
+          onChange={(event) => setWho(event.target.value)}
+        />
+        <RoleChoice label="What they may do" role={role} onChange={setRole} />
+        <Button type="submit" disabled={!who.trim()}>
+          Let them
+        </Button>
+      </form>
+      <p className="text-soft">
+        Who works in it can add, change and render everything; only you can delete, copy or share it.
+      </p>
+    </section>
+  );
+}
+
+function RoleChoice({
+  label,
+  role,
+  onChange,
+}: {
+  label: string;
+  role: Role;
+  onChange: (role: Role) => void;
+}) {
+  return (
+    <select
+      aria-label={label}
+      className={FIELD}
+      value={role}
+      onChange={(event) => onChange(event.target.value as Role)}
+    >
+      {ROLES.map(([value, text]) => (
+        <option key={value} value={value}>
+          {text}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+function Links({ sharing }: { sharing: Sharing }) {
+  const [days, setDays] = useState(7);
+  const [downloads, setDownloads] = useState(false);
+  const [copied, setCopied] = useState<number | null>(null);
+  return (
+    <section aria-label="Links" className="grid gap-2">
+      <h3 className="font-semibold">Links for looking</h3>
+      <p className="text-soft">
+        Whoever has a link sees the board and plays finished renders, without an account, until it expires.
+      </p>
+      <ul className="grid gap-1">
+        {sharing.data?.links.map((link) => (
+          <li key={link.id} className="flex items-center gap-3">
+            <input
+              readOnly
+              aria-label="Link"
+              className={`num min-w-0 grow ${FIELD}`}
+              value={`${window.location.origin}${link.path}`}
+              onFocus={(event) => event.target.select()}
+            />
+            <span className="num shrink-0 text-soft">
+              until {new Date(link.expires).toLocaleDateString()}
+              {link.downloads && ", with downloads"}
+            </span>
+            <Button
+              look="quiet"
+              onClick={() =>
+                navigator.clipboard
+                  ?.writeText(`${window.location.origin}${link.path}`)
+                  .then(() => setCopied(link.id))
+              }
+            >
+              {copied === link.id ? "Copied" : "Copy"}
+            </Button>
+            <Button look="quiet" onClick={() => sharing.revoke(link.id)}>
+              Revoke
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <div className="flex flex-wrap items-center gap-3">
+        <select
+          aria-label="For how long"
+          className={FIELD}
+          value={days}
+          onChange={(event) => setDays(Number(event.target.value))}
+        >
+          {DAYS.map((one) => (
+            <option key={one} value={one}>
+              {one === 1 ? "for a day" : `for ${one} days`}
+            </option>
+          ))}
+        </select>
+        <TickRow ticked={downloads} onChange={setDownloads}>
+          Files may be taken along
+        </TickRow>
+        <Button onClick={() => sharing.link({ days, downloads })}>Make a link</Button>
+      </div>
+    </section>
+  );
+}
