@@ -8,6 +8,8 @@ CADRAGE_CACHE_GB       how much is kept of pictures that were shown, in gigabyte
 CADRAGE_PART_SECONDS   how long the parts are that a render is cut into; default 8
 CADRAGE_HOSTS          names the server answers to, separated by commas; default this machine only
 CADRAGE_UPLOAD_GB      how much may be sent at a time, in gigabytes; default 200
+CADRAGE_QUOTA_GB       how much each person's projects may hold, in gigabytes; default as much as there is
+CADRAGE_QUOTA_RENDERS  how many renders of each person are made at a time; default as many as there are workers
 CADRAGE_TLS            1 where a proxy with TLS stands before the server
 CADRAGE_PROXY          address of a proxy whose word is taken for who asks; default 127.0.0.1 with TLS
 CADRAGE_ACCEL          path under which a proxy hands out files itself when it is told to; default none
@@ -43,6 +45,8 @@ DELIVERY_FOLDERS = [folder for folder in os.environ.get("CADRAGE_DELIVERIES", ""
 REDIS = os.environ.get("CADRAGE_REDIS", "")
 CACHE_BYTES = round(float(os.environ.get("CADRAGE_CACHE_GB", "2")) * 1e9)
 UPLOAD_BYTES = round(float(os.environ.get("CADRAGE_UPLOAD_GB", "200")) * 1e9)
+QUOTA_GIGABYTES = float(os.environ.get("CADRAGE_QUOTA_GB", "0"))
+QUOTA_RENDERS = int(os.environ.get("CADRAGE_QUOTA_RENDERS", "0"))
 PART_SECONDS = float(os.environ.get("CADRAGE_PART_SECONDS", "8"))
 ACCEL = os.environ.get("CADRAGE_ACCEL", "")
 DEMO = os.environ.get("CADRAGE_DEMO") == "1"

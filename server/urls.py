@@ -5,6 +5,7 @@ from django.urls import path, re_path
 
 from server.studio.api import api
 from server.studio.health import alive, ready
+from server.studio.invited import invited
 from server.studio.look import look
 from server.studio.page import page
 from server.studio.sign_in import SignIn
@@ -13,6 +14,7 @@ urlpatterns = [
     path("api/", api.urls),
     path("healthz", alive),
     path("readyz", ready),
+    path("invited/<str:token>", invited, name="invited"),
     path("look/<str:token>", look, name="look"),
     path("sign-in/", SignIn.as_view(), name="sign-in"),
     path("sign-out/", LogoutView.as_view(next_page="sign-in"), name="sign-out"),

@@ -136,6 +136,8 @@ def test_signing_in(client, people):
     assert client.get("/api/visitor").json() == {
         "name": "ida",
         "signed_in": True,
+        "administrator": False,
+        "use": None,
         "demonstration": False,
         "folders": False,
         "deliveries": [],

@@ -23,6 +23,7 @@ from server.studio.actions.footage import check_there
 from server.studio.actions.framings import loaded, plan_of
 from server.studio.actions.jobs import save
 from server.studio.actions.materials import library_of
+from server.studio.actions.people import check_allowed
 from server.studio.actions.previews import previewer
 from server.studio.models import Footage, Framing, Project, Render
 
@@ -54,6 +55,7 @@ def order(framing: Framing) -> Render:
     if waiting is not None:
         return waiting
     _check_room()
+    check_allowed(framing.footage.project)
     job = Render(
         framing=framing,
         plan_json=plan.model_dump(mode="json"),

@@ -11,6 +11,7 @@ from django.utils import timezone
 from cadrage.errors import BadRequest, Busy, Stale
 from cadrage.files import locked, remove
 from server.studio.actions.footage import accept_all
+from server.studio.actions.people import check_allowed
 from server.studio.models import Footage, Project, Upload
 from server.studio.room import check_room
 
@@ -33,6 +34,7 @@ def begin(project: Project, sender: AbstractBaseUser, name: str, size: int) -> U
         TooMuch, NoRoom: it cannot be taken in.
     """
     check_room(size)
+    check_allowed(project, size)
     upload = Upload.objects.create(
         project=project, sender=sender, name=PurePath(name).name.replace("\0", "")[:240] or "clip", size=size
     )

@@ -20,6 +20,7 @@ from server.studio.actions.analyses import settled
 from server.studio.actions.calls import call, call_now, called
 from server.studio.actions.jobs import save
 from server.studio.actions.materials import library_of
+from server.studio.actions.people import in_turn
 from server.studio.actions.plates import missing
 from server.studio.actions.renders import follow_what_was_found, request_of, reuse_result
 from server.studio.models import Plate, Render
@@ -31,7 +32,8 @@ log = logging.getLogger(__name__)
 
 def perform_next() -> None:
     """Do the first render that waits and that nobody else makes. Called by a worker."""
-    for job in Render.objects.filter(state=State.QUEUED).order_by("rank", "pk"):
+    waiting = Render.objects.filter(state=State.QUEUED).order_by("rank", "pk")
+    for job in in_turn(list(waiting.select_related("framing__footage__project__owner"))):
         with locked(job.lock) as mine:
             if mine and _ready(job) and _claim(job):
                 _perform(job)

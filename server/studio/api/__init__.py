@@ -14,6 +14,7 @@ from server.studio.api import (
     frames,
     framings,
     materials,
+    people,
     playing,
     projects,
     renders,
@@ -27,6 +28,7 @@ api = NinjaAPI(title="Cadrage", version="1", auth=Visitors(), docs_url="/docs", 
 errors.install(api)
 api.add_router("", projects.router)
 api.add_router("", sharing.router)
+api.add_router("", people.router)
 api.add_router("", frames.router)
 api.add_router("", footage.router)
 api.add_router("", uploads.router)

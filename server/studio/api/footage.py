@@ -14,6 +14,7 @@ from cadrage.plan import Range
 from cadrage.values import parse_exact
 from server.studio.actions import analyses, folders, removing
 from server.studio.actions import footage as actions
+from server.studio.actions.people import check_allowed
 from server.studio.actions.previews import alone_key, kept, own_colours, previewer
 from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
@@ -29,6 +30,7 @@ AN_HOUR = "private, max-age=3600"
 def upload(request: HttpRequest, project_id: int, file: File[UploadedFile]) -> FootageOut:
     """Add a clip. It is probed before it is accepted."""
     project = owned.project(request, project_id)
+    check_allowed(project, file.size or 0)
     return FootageOut.of(actions.accept(project, file.name or "clip", file))
 
 
@@ -36,6 +38,7 @@ def upload(request: HttpRequest, project_id: int, file: File[UploadedFile]) -> F
 def upload_stills(request: HttpRequest, project_id: int, files: File[list[UploadedFile]]) -> list[FootageOut]:
     """Add stills; those that are numbered alike become one sequence."""
     project = owned.project(request, project_id)
+    check_allowed(project, sum(file.size or 0 for file in files))
     rows = actions.accept_all(project, [(file.name or "still", Path(file.temporary_file_path())) for file in files])
     return [FootageOut.of(row) for row in rows]
 

@@ -3,7 +3,7 @@
 from typing import Annotated
 
 from django.conf import settings
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import AbstractBaseUser, User
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 from pydantic import TypeAdapter
@@ -17,6 +17,7 @@ from server.studio.actions import treatments as treatment_actions
 from server.studio.actions.duplicating import duplicate
 from server.studio.actions.footage import first_of_each
 from server.studio.actions.materials import Shelf
+from server.studio.actions.people import allowed_to, use_of
 from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.schemas import (
@@ -30,6 +31,7 @@ from server.studio.api.schemas import (
     ProjectChange,
     ProjectIn,
     ProjectLine,
+    UseOut,
     Visitor,
 )
 from server.studio.models import Footage, Framing, Member, Project, ProjectFrame
@@ -44,10 +46,16 @@ def visitor(request: HttpRequest) -> Visitor:
     return Visitor(
         name=request.user.get_username(),
         signed_in=request.user.is_authenticated,
+        administrator=request.user.is_staff,
+        use=UseOut.of(use_of(request.user)) if request.user.is_authenticated and _is_bounded(request.user) else None,
         demonstration=settings.DEMO,
         folders=bool(folders.roots(request.user)),
         deliveries=[str(folder) for folder in folders.delivery_folders(request.user)],
     )
+
+
+def _is_bounded(person: User) -> bool:
+    return any(allowed_to(person))
 
 
 @router.get("/projects", response=list[ProjectLine])

@@ -5,6 +5,7 @@ from server.studio.models.footage import Footage
 from server.studio.models.framing import Framing, Step
 from server.studio.models.generation import Generation
 from server.studio.models.material import Material
+from server.studio.models.people import Allowance, Invitation
 from server.studio.models.plate import Plate
 from server.studio.models.project import OwnFrame, OwnSettings, Project, ProjectFrame
 from server.studio.models.render import Render
@@ -14,11 +15,13 @@ from server.studio.models.treatment import Treatment
 from server.studio.models.upload import Upload
 
 __all__ = [
+    "Allowance",
     "Analysis",
     "Footage",
     "Framing",
     "FramingRule",
     "Generation",
+    "Invitation",
     "LookLink",
     "Material",
     "Member",

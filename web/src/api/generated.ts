@@ -1227,6 +1227,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * House
+         * @description Who is at home here and uses how much, what is at work, and how the server was set up.
+         */
+        get: operations["server_studio_api_people_house"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description Make a link by which somebody makes an account for themselves, once.
+         */
+        post: operations["server_studio_api_people_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Uninvite
+         * @description Take an invitation back.
+         */
+        delete: operations["server_studio_api_people_uninvite"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/people/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Change what somebody is and may use.
+         */
+        patch: operations["server_studio_api_people_change"];
+        trace?: never;
+    };
     "/api/links/{link_id}": {
         parameters: {
             query?: never;
@@ -2317,6 +2397,22 @@ export interface components {
              * @default 0
              */
             tinted: string;
+        };
+        /**
+         * AtWork
+         * @description A render that is being made.
+         */
+        AtWork: {
+            /** Clip */
+            clip: string;
+            /** Id */
+            id: number;
+            /** Percent */
+            percent: number;
+            /** Person */
+            person: string;
+            /** Project */
+            project: string;
         };
         /**
          * BarInterval
@@ -4598,6 +4694,24 @@ export interface components {
             y2: string;
         };
         /**
+         * HouseOut
+         * @description The server, for those who administer it; `free` is in bytes.
+         */
+        HouseOut: {
+            /** At Work */
+            at_work: components["schemas"]["AtWork"][];
+            /** Free */
+            free: number;
+            /** Invitations */
+            invitations: components["schemas"]["InvitationOut"][];
+            /** People */
+            people: components["schemas"]["PersonOut"][];
+            /** Settings */
+            settings: components["schemas"]["Understood"][];
+            /** Waiting */
+            waiting: number;
+        };
+        /**
          * Inspection
          * @description The measured report on one file.
          *
@@ -4687,6 +4801,39 @@ export interface components {
             rotation?: (0 | 90 | 180 | 270) | null;
             /** Transfer */
             transfer?: ("sdr" | "pq" | "hlg") | null;
+        };
+        /**
+         * InvitationOut
+         * @description An invitation; `path` is where it leads on this server.
+         */
+        InvitationOut: {
+            /** Administrator */
+            administrator: boolean;
+            /**
+             * Expires
+             * Format: date-time
+             */
+            expires: string;
+            /** Id */
+            id: number;
+            /** Path */
+            path: string;
+        };
+        /**
+         * InviteIn
+         * @description Whom an invitation is for.
+         */
+        InviteIn: {
+            /**
+             * Administrator
+             * @default false
+             */
+            administrator: boolean;
+            /**
+             * Days
+             * @default 7
+             */
+            days: number;
         };
         /**
          * KeepIn
@@ -5733,6 +5880,39 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PersonIn
+         * @description What is to be otherwise about somebody; what is null stays, and 0 is as for everybody.
+         */
+        PersonIn: {
+            /** Active */
+            active?: boolean | null;
+            /** Administrator */
+            administrator?: boolean | null;
+            /** Gigabytes */
+            gigabytes?: number | null;
+            /** Renders */
+            renders?: number | null;
+        };
+        /**
+         * PersonOut
+         * @description Somebody who is at home here.
+         */
+        PersonOut: {
+            /** Active */
+            active: boolean;
+            /** Administrator */
+            administrator: boolean;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Projects */
+            projects: number;
+            /** Seen */
+            seen: string | null;
+            use: components["schemas"]["UseOut"];
         };
         /**
          * Pin
@@ -7659,6 +7839,18 @@ export interface components {
             treatment: components["schemas"]["Treatment"];
         };
         /**
+         * Understood
+         * @description How something was set up.
+         */
+        Understood: {
+            /** Meaning */
+            meaning: string;
+            /** Name */
+            name: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * UploadOut
          * @description A file that has not arrived: how much of it has, in bytes.
          */
@@ -7688,6 +7880,22 @@ export interface components {
              * @default 0
              */
             time: string;
+        };
+        /**
+         * UseOut
+         * @description What somebody uses and may use; null is without end.
+         */
+        UseOut: {
+            /** Gigabytes */
+            gigabytes: number | null;
+            /** Renders */
+            renders: number | null;
+            /** Running */
+            running: number;
+            /** Used */
+            used: number;
+            /** Waiting */
+            waiting: number;
         };
         /**
          * VariantOut
@@ -7787,9 +7995,11 @@ export interface components {
         };
         /**
          * Visitor
-         * @description Who is looking; nobody by name where they came by a link.
+         * @description Who is looking; nobody by name where they came by a link. `use` is there where they may not use all there is.
          */
         Visitor: {
+            /** Administrator */
+            administrator: boolean;
             /** Deliveries */
             deliveries: string[];
             /** Demonstration */
@@ -7800,6 +8010,7 @@ export interface components {
             name: string;
             /** Signed In */
             signed_in: boolean;
+            use: components["schemas"]["UseOut"] | null;
         };
         /**
          * Window
@@ -9398,6 +9609,96 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GenerationOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_people_house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_people_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"];
+                };
+            };
+        };
+    };
+    server_studio_api_people_uninvite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_studio_api_people_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
                 };
             };
         };

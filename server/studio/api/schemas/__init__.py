@@ -46,6 +46,7 @@ from server.studio.api.schemas.framing import (
     WindowIn,
 )
 from server.studio.api.schemas.material import MaterialOut
+from server.studio.api.schemas.people import HouseOut, InvitationOut, InviteIn, PersonIn, PersonOut, UseOut
 from server.studio.api.schemas.render import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
 from server.studio.api.schemas.sharing import LinkIn, LinkOut, MemberIn, MemberOut, SharingOut
 from server.studio.api.schemas.upload import SentIn, UploadOut
@@ -69,7 +70,10 @@ __all__ = [
     "GenerateIn",
     "GenerationOut",
     "GuidesOut",
+    "HouseOut",
     "InterpretIn",
+    "InvitationOut",
+    "InviteIn",
     "KeepIn",
     "KeptOut",
     "KeyIn",
@@ -88,6 +92,8 @@ __all__ = [
     "OwnFrameOut",
     "OwnSettingsOut",
     "PathIn",
+    "PersonIn",
+    "PersonOut",
     "PlaceIn",
     "PlateOut",
     "PlayIn",
@@ -108,6 +114,7 @@ __all__ = [
     "ToFitIn",
     "UploadOut",
     "UseIn",
+    "UseOut",
     "VariantOut",
     "VariantPictureIn",
     "VariantsIn",

@@ -12,14 +12,17 @@ from cadrage.output import Settings
 from cadrage.render.offers import FileOffer, offered_files
 from cadrage.surrounds import Kind, offered
 from cadrage.values import Exact
+from server.studio.api.schemas.people import UseOut
 from server.studio.models import OwnFrame, OwnSettings
 
 
 class Visitor(Schema):
-    """Who is looking; nobody by name where they came by a link."""
+    """Who is looking; nobody by name where they came by a link. `use` is there where they may not use all there is."""
 
     name: str
     signed_in: bool
+    administrator: bool
+    use: UseOut | None
     demonstration: bool
     folders: bool
     deliveries: list[str]

@@ -1,0 +1,169 @@
+"""People: inviting them, letting them go, and what each may use of the server and uses."""
+
+from dataclasses import dataclass
+from datetime import timedelta
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.contrib.auth.models import User
+from django.contrib.sessions.models import Session
+from django.db import transaction
+from django.db.models import Sum
+from django.utils import timezone
+
+from cadrage.errors import BadRequest
+from server.studio.models import Allowance, Footage, Invitation, Material, Project, Render
+from server.studio.room import NoRoom
+
+State = Render.State
+GIGABYTE = 1e9
+INVITED_DAYS = 7
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """What somebody may use and uses.
+
+    Attributes:
+        used: bytes of their projects' clips, materials and results on this server; linked clips are not.
+        gigabytes: that they may use; None for as much as there is.
+        renders: of theirs that may be made at a time; None for as many as there are workers.
+        running: renders that are being made.
+        waiting: that wait.
+    """
+
+    used: int
+    gigabytes: float | None
+    renders: int | None
+    running: int
+    waiting: int
+
+
+def used_by(person: User) -> int:
+    """Bytes of somebody's projects on this server."""
+    clips = Footage.everything.filter(project__owner=person, linked="").aggregate(bytes=Sum("size"))["bytes"] or 0
+    shelf = Material.objects.filter(project__owner=person)
+    pictures = sum(row.path.stat().st_size for row in shelf if row.path.exists())
+    done = Render.objects.filter(framing__footage__project__owner=person, state=State.DONE, cleared=None)
+    return clips + pictures + sum(row.size for row in done.only("state", "settings_json", "cleared") if row.file_exists)
+
+
+def allowed_to(person: User) -> tuple[float | None, int | None]:
+    """Gigabytes, and renders at a time, that somebody may use; None is without end."""
+    own = Allowance.objects.filter(person=person).first()
+    gigabytes = own.gigabytes if own and own.gigabytes is not None else settings.QUOTA_GIGABYTES
+    renders = own.renders if own and own.renders is not None else settings.QUOTA_RENDERS
+    return gigabytes or None, renders or None
+
+
+def use_of(person: User) -> Use:
+    """What somebody may use and uses."""
+    gigabytes, renders = allowed_to(person)
+    rows = Render.objects.filter(framing__footage__project__owner=person)
+    running, waiting = rows.filter(state=State.RUNNING).count(), rows.filter(state=State.QUEUED).count()
+    return Use(used_by(person), gigabytes, renders, running, waiting)
+
+
+def check_allowed(project: Project, length: int = 0) -> None:
+    """See that so many bytes more may lie in a project of its owner's.
+
+    Raises:
+        NoRoom: they may not.
+    """
+    gigabytes, _ = allowed_to(project.owner)
+    if gigabytes is None:
+        return
+    arriving = project.owner.projects.aggregate(bytes=Sum("uploads__size"))["bytes"] or 0
+    used = used_by(project.owner) + arriving
+    if used + length > gigabytes * GIGABYTE:
+        whose = project.owner.get_username()
+        raise NoRoom(
+            f"{used / GIGABYTE:.1f} of {gigabytes:g} GB of {whose}'s projects are used; {length / GIGABYTE:.1f} more "
+            "do not fit.",
+            remedy="Delete clips or results that are not needed, or ask an administrator for more.",
+        )
+
+
+def change(
+    person: User,
+    *,
+    active: bool | None = None,
+    administrator: bool | None = None,
+    gigabytes: float | None = None,
+    renders: int | None = None,
+) -> User:
+    """Change what somebody is and may use; what is None stays, and 0 is as for everybody.
+
+    Raises:
+        BadRequest: nobody would be left who administers.
+    """
+    with transaction.atomic():
+        person.is_active = person.is_active if active is None else active
+        person.is_staff = person.is_staff if administrator is None else administrator
+        person.save(update_fields=["is_active", "is_staff"])
+        if not get_user_model().objects.filter(is_active=True, is_staff=True).exists():
+            raise BadRequest("Nobody would be left who administers.", remedy="Make somebody else administrator first.")
+        given = {"gigabytes": gigabytes, "renders": renders}
+        changed = {name: value or None for name, value in given.items() if value is not None}
+        if changed:
+            Allowance.objects.update_or_create(person=person, defaults=changed)
+    if not person.is_active:
+        sign_out(person)
+    return person
+
+
+def sign_out(person: User) -> None:
+    """Sign somebody out wherever they are signed in."""
+    for session in Session.objects.filter(expire_date__gt=timezone.now()).iterator():
+        if session.get_decoded().get("_auth_user_id") == str(person.pk):
+            session.delete()
+
+
+def invite(*, administrator: bool = False, days: int = INVITED_DAYS) -> Invitation:
+    """An invitation that can be followed once, within some days."""
+    return Invitation.objects.create(administrator=administrator, expires=timezone.now() + timedelta(days=days))
+
+
+def uninvite(invitation: Invitation) -> None:
+    """Take an invitation back."""
+    invitation.delete()
+
+
+def follow(invitation: Invitation, person: User) -> User:
+    """Make somebody, who is not stored yet, at home here; their invitation is used up.
+
+    Raises:
+        BadRequest: it was used meanwhile.
+    """
+    with transaction.atomic():
+        if not Invitation.good.select_for_update().filter(pk=invitation.pk).delete()[0]:
+            raise BadRequest("This invitation was used.", remedy="Ask for another.")
+        person.is_staff = invitation.administrator
+        person.save()
+    return person
+
+
+def in_turn(waiting: list[Render]) -> list[Render]:
+    """Renders that wait, in the order in which they are made: people take turns, each with theirs in its own order.
+
+    Whoever has fewer at work comes first, then whoever's last one ended the longest ago. Those of whom as many as may
+    be are at work wait.
+    """
+    queues: dict[int, list[Render]] = {}
+    for job in waiting:
+        queues.setdefault(job.framing.footage.project.owner_id, []).append(job)
+    rows = Render.objects.filter(framing__footage__project__owner__in=queues)
+    at_work = list(rows.filter(state=State.RUNNING).values_list("framing__footage__project__owner", flat=True))
+    ended = rows.exclude(finished=None).order_by("finished").values_list("framing__footage__project__owner", "finished")
+    last = dict(ended)
+
+    def turn(owner: int) -> tuple[int, float, int]:
+        ended = last.get(owner)
+        return at_work.count(owner), ended.timestamp() if ended else 0.0, queues[owner][0].pk
+
+    ordered: list[Render] = []
+    for owner in sorted(queues, key=turn):
+        _, most = allowed_to(queues[owner][0].framing.footage.project.owner)
+        if most is None or at_work.count(owner) < most:
+            ordered += queues[owner]
+    return ordered
