@@ -26,6 +26,7 @@ const BenchPage = lazy(() => openBench().then((module) => ({ default: module.Ben
 const RendersPage = lazy(() =>
   import("./renders/renders-page").then((module) => ({ default: module.RendersPage })),
 );
+const HousePage = lazy(() => import("./house/house-page").then((module) => ({ default: module.HousePage })));
 const HelpPage = lazy(() => import("./help/help-page").then((module) => ({ default: module.HelpPage })));
 const LineupPage = lazy(() =>
   import("./lineup/lineup-page").then((module) => ({ default: module.LineupPage })),
@@ -67,6 +68,7 @@ if (root) {
               <Routes>
                 <Route path="/" element={<ProjectsPage />} />
                 <Route path="/formats" element={<FormatsPage />} />
+                <Route path="/house" element={<HousePage />} />
                 <Route path="/help/:task?" element={<HelpPage />} />
                 <Route path="/projects/:projectId" element={<BoardPage />} />
                 <Route path="/projects/:projectId/framings/:framingId/lineup" element={<LineupPage />} />

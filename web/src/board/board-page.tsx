@@ -5,6 +5,7 @@ import { api, type Board, unwrap } from "../api/client";
 import { boardQuery, isWhole, rendersQuery, treatmentsQuery, visitorQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
 import { useBarsAsked } from "../frames/ask-bars";
+import { RoomNote } from "../house/room-note";
 import { LeftUploads } from "../intake/left-uploads";
 import { UploadList } from "../intake/upload-list";
 import { ShareDialog } from "../sharing/share-dialog";
@@ -140,6 +141,7 @@ function WorkingBoard({ projectId }: { projectId: number }) {
             onClose={cells.forget}
           />
         )}
+        <RoomNote visitor={visitor} />
         <UploadList />
         <LeftUploads projectId={projectId} />
         {board && ordered && <FirstTime board={board} rendered={ordered.length > 0} />}

@@ -13,9 +13,14 @@ type Props = {
   onClose: () => void;
 };
 
+const ROOM = 1080; // pixels
+const ABREAST = 4;
+
 /** A clip in all its frames side by side, each at one scale; what is finished is played. */
 export function ClipShown({ board, footage, finished, onStep, onClose }: Props) {
   const cells = board.cells.filter((cell) => cell.footage === footage.id);
+  // A few stand side by side; more than that go on below.
+  const look = { maxWidth: `min(70vw, ${ROOM / Math.min(cells.length, ABREAST)}px)`, maxHeight: "60vh" };
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Overlay title={footage.name} width={1180}>
@@ -34,13 +39,15 @@ export function ClipShown({ board, footage, finished, onStep, onClose }: Props) 
                     preload="metadata"
                     aria-label={`${footage.name} in ${into.frame.name}, finished`}
                     poster={`/api/framings/${id}/thumbnail?width=480&stamp=${stamp}`}
-                    className="max-h-[60vh] max-w-[70vw] bg-well"
+                    className="bg-well"
+                    style={look}
                     src={`/api/renders/${render.id}/file`}
                   />
                 ) : (
                   <img
                     alt={`${footage.name} in ${into.frame.name}`}
-                    className="max-h-[60vh] max-w-[70vw] bg-well"
+                    className="bg-well"
+                    style={look}
                     src={`/api/framings/${id}/thumbnail?width=480&stamp=${stamp}`}
                   />
                 )}

@@ -118,15 +118,15 @@ function Links({ sharing }: { sharing: Sharing }) {
       </p>
       <ul className="grid gap-1">
         {sharing.data?.links.map((link) => (
-          <li key={link.id} className="flex items-center gap-3">
+          <li key={link.id} className="flex flex-wrap items-center gap-x-3">
             <input
               readOnly
               aria-label="Link"
-              className={`num min-w-0 grow ${FIELD}`}
+              className={`num min-w-0 grow basis-full ${FIELD}`}
               value={`${window.location.origin}${link.path}`}
               onFocus={(event) => event.target.select()}
             />
-            <span className="num shrink-0 text-soft">
+            <span className="num grow text-soft">
               until {new Date(link.expires).toLocaleDateString()}
               {link.downloads && ", with downloads"}
             </span>

@@ -86,13 +86,15 @@ function ClipLine({ board, footage, finished, onOpen }: Line) {
             const into = board.frames.find((one) => one.id === frame);
             if (!into) return null;
             return (
-              <img
-                key={id}
-                alt={`in ${into.frame.name}`}
-                loading="lazy"
-                className="max-h-24 max-w-44 shrink-0 bg-well"
-                src={`/api/framings/${id}/thumbnail?width=240&stamp=${stamp}`}
-              />
+              <span key={id} className="shrink-0">
+                <img
+                  alt=""
+                  loading="lazy"
+                  className="max-h-36 max-w-64 bg-well"
+                  src={`/api/framings/${id}/thumbnail?width=480&stamp=${stamp}`}
+                />
+                <span className="block text-soft">{into.frame.name}</span>
+              </span>
             );
           })}
         </span>

@@ -44,6 +44,11 @@ export function Header({
                 <Link to="/help" className="text-soft hover:text-ink">
                   Help
                 </Link>
+                {visitor.administrator && (
+                  <Link to="/house" className="text-soft hover:text-ink">
+                    People
+                  </Link>
+                )}
               </>
             )}
           </>

@@ -1,0 +1,10 @@
+import { expect, test } from "vitest";
+import { gigabytes } from "./size";
+
+test("bytes are told in gigabytes, the more exactly the fewer they are", () => {
+  expect([12_345_678, 12_345_678_900, 912_345_678_900].map(gigabytes)).toEqual([
+    "0.01 GB",
+    "12.3 GB",
+    "912 GB",
+  ]);
+});
