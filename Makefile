@@ -12,17 +12,19 @@ PROPERTIES := $(shell grep -rl "from hypothesis" tests --include="test_*.py")
 NODE := web/node_modules/.package-lock.json
 PAGE := web/dist/index.html
 
-.PHONY: help demo test test-long lint web bench hand corpus following extending fuzz screenshots api lock clean
+.PHONY: help install demo test test-long lint web bench hand corpus following extending fuzz screenshots api lock clean
 
 help: ## say what there is to do
 	@sed -n 's/^\([a-z-]*\):.*## \(.*\)/  make \1~\2/p' $(MAKEFILE_LIST) | column -t -s '~'
+
+install: $(SET_UP) $(MODELS) $(PAGE) ## set up all that a server of your own needs; see docs/running.md
 
 demo: $(SET_UP) $(MODELS) $(PAGE) ## start Cadrage with demonstration data
 	@CADRAGE_DEMO=1 $(BIN)/python manage.py migrate --verbosity 0
 	@CADRAGE_DEMO=1 $(BIN)/python manage.py demo
 	@echo "Cadrage is starting at http://127.0.0.1:$(PORT)/ (stop with Ctrl-C)"
-	@CADRAGE_DEMO=1 PORT=$(PORT) GENERATOR_PORT=$(GENERATOR_PORT) CADRAGE_GENERATOR=http://127.0.0.1:$(GENERATOR_PORT) \
-		PATH="$(CURDIR)/$(BIN):$$PATH" $(BIN)/honcho --procfile Procfile.demo start
+	@CADRAGE_DEMO=1 CADRAGE_GENERATOR=http://127.0.0.1:$(GENERATOR_PORT) \
+		$(BIN)/python manage.py start --port $(PORT) --generator-port $(GENERATOR_PORT)
 
 test: $(TEST_SET_UP) $(MODELS) $(PAGE) system-tools ## run the tests
 	$(BIN)/python -m pytest -n auto --dist loadfile --no-loadscope-reorder

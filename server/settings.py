@@ -13,6 +13,9 @@ CADRAGE_QUOTA_RENDERS  how many renders of each person are made at a time; defau
 CADRAGE_TLS            1 where a proxy with TLS stands before the server
 CADRAGE_PROXY          address of a proxy whose word is taken for who asks; default 127.0.0.1 with TLS
 CADRAGE_ACCEL          path under which a proxy hands out files itself when it is told to; default none
+CADRAGE_LOG            json for logs that machines read; default lines
+CADRAGE_LOG_LEVEL      from which gravity on Cadrage tells things; default INFO
+CADRAGE_METRICS_TOKEN  with which /metrics is read by who is not signed in; default none
 CADRAGE_DEMO           1 signs visitors on this machine in to the demonstration account
 CADRAGE_FOLDERS        folders whose footage may be used where it lies, separated by colons; default none;
                        /srv/news@desk is for a person or a group of that name only
@@ -48,6 +51,7 @@ UPLOAD_BYTES = round(float(os.environ.get("CADRAGE_UPLOAD_GB", "200")) * 1e9)
 QUOTA_GIGABYTES = float(os.environ.get("CADRAGE_QUOTA_GB", "0"))
 QUOTA_RENDERS = int(os.environ.get("CADRAGE_QUOTA_RENDERS", "0"))
 PART_SECONDS = float(os.environ.get("CADRAGE_PART_SECONDS", "8"))
+METRICS_TOKEN = os.environ.get("CADRAGE_METRICS_TOKEN", "")
 ACCEL = os.environ.get("CADRAGE_ACCEL", "")
 DEMO = os.environ.get("CADRAGE_DEMO") == "1"
 DEMO_USER = "museum"
@@ -85,6 +89,8 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "server.studio.door.DemonstrationDoor",
+    "server.studio.logs.Log",
+    "server.studio.metrics.Measure",
     "server.studio.guard.Guard",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
@@ -161,6 +167,18 @@ DATA_UPLOAD_MAX_NUMBER_FILES = 20_000  # stills of a sequence
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "filters": {"who": {"()": "server.studio.logs.Who"}},
+    "formatters": {
+        "lines": {"format": "%(asctime)s %(levelname)s %(person)s %(message)s", "datefmt": "%Y-%m-%d %H:%M:%S"},
+        "json": {"()": "server.studio.logs.AsJson"},
+    },
+    "handlers": {
+        "console": {
+            "class": "logging.StreamHandler",
+            "filters": ["who"],
+            "formatter": "json" if os.environ.get("CADRAGE_LOG") == "json" else "lines",
+        }
+    },
     "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"server": {"level": os.environ.get("CADRAGE_LOG_LEVEL", "INFO")}},
 }

@@ -7,6 +7,7 @@ from server.studio.api import api
 from server.studio.health import alive, ready
 from server.studio.invited import invited
 from server.studio.look import look
+from server.studio.metrics import metrics
 from server.studio.page import page
 from server.studio.sign_in import SignIn
 
@@ -14,6 +15,7 @@ urlpatterns = [
     path("api/", api.urls),
     path("healthz", alive),
     path("readyz", ready),
+    path("metrics", metrics),
     path("invited/<str:token>", invited, name="invited"),
     path("look/<str:token>", look, name="look"),
     path("sign-in/", SignIn.as_view(), name="sign-in"),

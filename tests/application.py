@@ -17,7 +17,7 @@ BEGIN = """
 from django.core.management import call_command
 call_command("migrate", verbosity=0)
 from django.contrib.auth import get_user_model
-get_user_model().objects.create(username="museum")
+get_user_model().objects.get_or_create(username="museum")
 """
 
 

@@ -146,6 +146,11 @@ def free_bytes() -> int:
     return shutil.disk_usage(settings.RENDERS_DIR).free
 
 
+def has_room() -> bool:
+    """Whether there is room on the disk to begin something."""
+    return free_bytes() >= LEAST_ROOM
+
+
 def _check_room() -> None:
     free = free_bytes()
     if free < LEAST_ROOM:

@@ -8,7 +8,7 @@ from django.db import transaction
 
 from cadrage import render as rendering
 from cadrage.compose.extending import extends
-from cadrage.errors import CadrageError, Cancelled, Paused, SourceChanged
+from cadrage.errors import CadrageError, Cancelled, CannotWrite, Paused, SourceChanged
 from cadrage.files import locked, sweep
 from cadrage.footage import ClipIdentity
 from cadrage.inspection import inspect_file
@@ -22,7 +22,7 @@ from server.studio.actions.jobs import save
 from server.studio.actions.materials import library_of
 from server.studio.actions.people import in_turn
 from server.studio.actions.plates import missing
-from server.studio.actions.renders import follow_what_was_found, request_of, reuse_result
+from server.studio.actions.renders import follow_what_was_found, has_room, request_of, reuse_result
 from server.studio.models import Plate, Render
 
 State = Render.State
@@ -31,7 +31,10 @@ log = logging.getLogger(__name__)
 
 
 def perform_next() -> None:
-    """Do the first render that waits and that nobody else makes. Called by a worker."""
+    """Do the first render that waits and that nobody else makes; none while the disk is full. Called by a worker."""
+    if not has_room():
+        Render.objects.filter(state=State.QUEUED).update(phase=Render.NO_ROOM)
+        return
     waiting = Render.objects.filter(state=State.QUEUED).order_by("rank", "pk")
     for job in in_turn(list(waiting.select_related("framing__footage__project__owner"))):
         with locked(job.lock) as mine:
@@ -112,9 +115,13 @@ def _perform(job: Render) -> None:
         jobs.end(job, State.CANCELLED)
     except Paused:
         _lay_aside(job)
+    except CannotWrite as error:
+        if has_room():
+            _fail(job, error)
+        else:  # it goes on with what is done once there is room again
+            jobs.queue(job)
     except CadrageError as error:
-        error.clip = None if error.clip == footage.path.name else error.clip
-        jobs.end(job, State.FAILED, problem=f"{footage.name}: {error.problem}", remedy=error.remedy)
+        _fail(job, error)
     except Exception:
         jobs.end(job, State.FAILED, problem=f"{footage.name}: The render stopped unexpectedly.", remedy="Try again.")
         raise
@@ -123,6 +130,12 @@ def _perform(job: Render) -> None:
         jobs.end(job, State.DONE, report_json=inspection.model_dump(mode="json"), digest=digest)
     finally:
         call("render")  # for one that waited for this file, or that came meanwhile
+
+
+def _fail(job: Render, error: CadrageError) -> None:
+    footage = job.framing.footage
+    error.clip = None if error.clip == footage.path.name else error.clip
+    jobs.end(job, State.FAILED, problem=f"{footage.name}: {error.problem}", remedy=error.remedy)
 
 
 def _request(job: Render) -> rendering.RenderRequest:

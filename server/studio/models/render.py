@@ -27,6 +27,7 @@ class Render(Job):
     """
 
     call_name = "render"
+    NO_ROOM = "no room"
 
     framing = models.ForeignKey(Framing, models.CASCADE, related_name="renders")
     plan_json = models.JSONField()

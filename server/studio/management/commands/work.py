@@ -16,6 +16,7 @@ from server.studio.actions import analyses, generations, plate_work, plates, wor
 from server.studio.actions.clearing import clear_due, sweep
 from server.studio.actions.footage import read_anew
 from server.studio.actions.removing import purge
+from server.studio.actions.sweeping import Daily
 
 PICK_UP_SECONDS = 2
 FORGET_DAYS = 1
@@ -91,6 +92,7 @@ CHORES = (
     purge,
     clear_due,
     sweep,
+    Daily().sweep,
     plates.collect,
     analyses.collect,
     _forget_tasks,

@@ -1,2 +1,0 @@
-web: python manage.py serve --port ${PORT:-8000}
-worker: python manage.py work
