@@ -12,7 +12,7 @@ PROPERTIES := $(shell grep -rl "from hypothesis" tests --include="test_*.py")
 NODE := web/node_modules/.package-lock.json
 PAGE := web/dist/index.html
 
-.PHONY: help install demo test test-long lint web bench hand corpus following extending fuzz screenshots api lock clean
+.PHONY: help install demo test test-long lint web bench hand corpus following extending siege fuzz screenshots api lock clean
 
 help: ## say what there is to do
 	@sed -n 's/^\([a-z-]*\):.*## \(.*\)/  make \1~\2/p' $(MAKEFILE_LIST) | column -t -s '~'
@@ -56,6 +56,9 @@ following: $(TEST_SET_UP) $(MODELS) ## measure how windows follow, and write doc
 
 extending: $(TEST_SET_UP) $(MODELS) ## measure how scenes are extended, and write docs/extension.md
 	$(BIN)/python -m tests.extending --page docs/extension.md --sheet docs/extension-sheet.jpg
+
+siege: $(TEST_SET_UP) $(MODELS) $(PAGE) system-tools ## attack a server of its own, and write docs/siege.md
+	$(BIN)/python -m tests.siege --page docs/siege.md
 
 fuzz: $(TEST_SET_UP) system-tools ## read files with flipped bytes
 	$(BIN)/python -m tests.corpus.fuzz

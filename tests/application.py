@@ -42,7 +42,7 @@ class Application:
         self.prepare()
         self.start_web()
         self.start_worker()
-        self._wait()
+        self.wait()
         return self
 
     def prepare(self) -> None:
@@ -85,7 +85,8 @@ class Application:
             stderr=(self.folder / "log").open("ab"),
         )
 
-    def _wait(self) -> None:
+    def wait(self) -> None:
+        """Wait until it answers."""
         for _ in range(120):
             try:
                 with urllib.request.urlopen(self.address + "/api/visitor", timeout=5):

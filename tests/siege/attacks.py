@@ -164,8 +164,7 @@ def many_sign_ins(field: Field) -> str:
 def many_cells(field: Field, clip: Path, count: int = 120) -> str:
     """All cells of a board of 720 are changed at once, and that is undone at once."""
     project = field.person.project("Bulk")
-    first = field.person.add(project, clip)
-    del first
+    field.person.add(project, clip)
     for side in range(5):
         frame = {"frame": {"width": 400 + 20 * side, "height": 300, "name": f"F{side}"}}
         assert field.person.ask("POST", f"/api/projects/{project}/frames", json=frame["frame"]).ok

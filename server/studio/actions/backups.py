@@ -2,6 +2,7 @@
 
 import io
 import json
+import os
 import sqlite3
 import tarfile
 from collections.abc import Callable, Iterator
@@ -44,7 +45,7 @@ def back_up(target: Path, *, results: bool = True, report: Callable[[str], None]
         try:
             with tarfile.open(part, "w") as archive:
                 listed = {name: _added(archive, path, name, report) for name, path in _files(snapshot, results=results)}
-                told = {"format": FORMAT, "files": {name: digest for name, digest in listed.items() if digest}}
+                told = {"format": FORMAT, "files": {name: one for name, one in listed.items() if one}}
                 data = json.dumps(told).encode()
                 head = tarfile.TarInfo(LIST)
                 head.size = len(data)
@@ -77,14 +78,15 @@ def _files(snapshot: Path, *, results: bool) -> Iterator[tuple[str, Path]]:
                     yield f"{folder}/{file.relative_to(top)}", file
 
 
-def _added(archive: tarfile.TarFile, path: Path, name: str, report: Callable[[str], None]) -> str | None:
+def _added(archive: tarfile.TarFile, path: Path, name: str, report: Callable[[str], None]) -> tuple[str, int] | None:
+    """A file's digest, and when it was changed: a clip is known by that to be what it was, to the nanosecond."""
     try:
-        digest = _digest(path)
+        told = _digest(path), path.stat().st_mtime_ns
         archive.add(path, name, recursive=False)
     except FileNotFoundError:
         report(f"{name} was deleted meanwhile and is left out.")
         return None
-    return digest
+    return told
 
 
 def _digest(path: Path) -> str:
@@ -119,13 +121,19 @@ def restore(source: Path) -> int:
     except (tarfile.TarError, KeyError, ValueError, EOFError) as error:
         remove(database)
         raise UnreadableFile("The backup is damaged, or none.", remedy=AGAIN, clip=source) from error
-    wrong = [name for name, digest in told["files"].items() if not _is_whole(name, digest)]
+    wrong = [name for name, (digest, _) in told["files"].items() if not _is_whole(name, digest)]
     if wrong:
         remove(database)
         raise UnreadableFile(f"{len(wrong)} files of the backup are damaged.", remedy=AGAIN, clip=wrong[0])
+    for name, (_, changed) in told["files"].items():
+        os.utime(_place(name), ns=(changed, changed))
     return len(told["files"])
 
 
+def _place(name: str) -> Path:
+    return Path(settings.DATA_DIR if name == DATABASE else settings.MEDIA_DIR) / name
+
+
 def _is_whole(name: str, digest: str) -> bool:
-    path = Path(settings.DATA_DIR if name == DATABASE else settings.MEDIA_DIR) / name
+    path = _place(name)
     return path.exists() and _digest(path) == digest
