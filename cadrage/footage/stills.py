@@ -4,8 +4,9 @@ import os
 import threading
 import warnings
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, nullcontext
 from fractions import Fraction
+from functools import partial
 from pathlib import Path
 from typing import Literal
 
@@ -32,6 +33,12 @@ SIGNATURES = (b"\x89PNG\r\n\x1a\n", b"\xff\xd8\xff", b"II*\x00", b"MM\x00*")
 AS_RASTER = "Save it as PNG, JPEG or TIFF; drawings such as SVG are not read, since they can hold scripts."
 LONGEST_SIDE = 16384
 MOST_PIXELS = 80_000_000  # below what Pillow warns of as a decompression bomb
+
+BAND = 256
+"""Rows that are laid over something at a time."""
+HEAVY = 8_000_000
+"""Pixels of a still, above which only one is decoded at a time, and none is kept as it was decoded."""
+ONE_AT_A_TIME = threading.Lock()
 
 DEEPEST = 65_535  # white of 16 bits
 
@@ -65,8 +72,25 @@ def probe_still(path: Path) -> MediaInfo:
         UnreadableFile, RasterOutOfRange: see each.
     """
     info = _header(path)
-    _rgb(path, "#000000")
+    with _bounded(info):
+        _decode(path)
     return info
+
+
+@contextmanager
+def _bounded(info: MediaInfo) -> Iterator[None]:
+    """Decode within the block; what is heavy, after whatever else is."""
+    with ONE_AT_A_TIME if info.width * info.height > HEAVY else nullcontext():
+        yield
+
+
+def _decode(path: Path) -> None:
+    """See that the pixels of a still can be had; they are let go of."""
+    with _opened(path) as image, _silently(image):
+        try:
+            image.load()
+        except (OSError, ValueError, SyntaxError) as error:
+            raise _damaged(path) from error
 
 
 def probe_sequence(folder: Path) -> MediaInfo:
@@ -216,11 +240,21 @@ def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint
                 return _from_deep(image)
             if not image.has_transparency_data:
                 return np.asarray(in_srgb(image).convert("RGB"))
-            whole = in_srgb(image).convert("RGBA")
+            whole = in_srgb(image)
+            whole = whole if whole.mode == "RGBA" else whole.convert("RGBA")
         except (OSError, ValueError, SyntaxError) as error:
             raise _damaged(path) from error
-        ground = Image.new("RGBA", whole.size, tuple(round(part * 255) for part in parse_colour(matte)))
-        return np.asarray(Image.alpha_composite(ground, whole).convert("RGB"))
+        return _over(whole, tuple(round(part * 255) for part in parse_colour(matte)))
+
+
+def _over(whole: Image.Image, matte: tuple[int, ...]) -> NDArray[np.uint8]:
+    """8-bit R'G'B' of a picture over a colour; by bands, so that a large one is there twice and not six times."""
+    laid = np.empty((whole.height, whole.width, 3), np.uint8)
+    for top in range(0, whole.height, BAND):
+        band = whole.crop((0, top, whole.width, min(top + BAND, whole.height)))
+        ground = Image.new("RGBA", band.size, matte)
+        laid[top : top + BAND] = np.asarray(Image.alpha_composite(ground, band).convert("RGB"))
+    return laid
 
 
 def _from_deep(image: Image.Image) -> NDArray[np.uint8]:
@@ -254,6 +288,8 @@ class StillReader(PictureReader):
         self._files = stills_of(self.path) if info.kind == "sequence" else (self.path,)
         self._taken = effective_timing(info, stated)
         self._matte, self._colour = stated.matte, colour_of(info, stated)
+        self._bounded = partial(_bounded, info)
+        self._keeps = info.kind == "sequence" or info.width * info.height <= HEAVY
         self._held: tuple[Path, Planes] | None = None
 
     def close(self) -> None:
@@ -288,7 +324,10 @@ class StillReader(PictureReader):
 
     def _planes(self, number: int) -> Planes:
         file = self._files[min(number, len(self._files) - 1)]
-        if self._held is None or self._held[0] != file:
+        if self._held is not None and self._held[0] == file:
+            return self._held[1]
+        with self._bounded():
             frame = VideoFrame.from_ndarray(np.ascontiguousarray(_rgb(file, self._matte)), "rgb24")
-            self._held = file, unpack(frame, self._colour)
-        return self._held[1]
+            planes = unpack(frame, self._colour)
+        self._held = (file, planes) if self._keeps else None
+        return planes

@@ -49,9 +49,9 @@ def read_captions(path: Path) -> tuple[Cue, ...]:
         BadRequest: the file cannot be read as captions; it says at which line.
     """
     try:
-        data = path.read_bytes()
-        if len(data) > MOST_BYTES:
+        if path.stat().st_size > MOST_BYTES:
             raise _bad(path, 1, "the file is too large for captions")
+        data = path.read_bytes()
         text = data.decode("utf-8-sig")
     except OSError as error:
         raise BadRequest("The captions are not there.", remedy="Put them back, or choose others.", clip=path) from error

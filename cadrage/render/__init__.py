@@ -1,6 +1,6 @@
 """A plan makes a file."""
 
-from cadrage.render.estimate import Estimate, estimate
+from cadrage.render.estimate import Estimate, estimate, stated
 from cadrage.render.frame_timing import delivered
 from cadrage.render.job import render
 from cadrage.render.progress import Progress
@@ -16,4 +16,5 @@ __all__ = [
     "info_to_render",
     "plan_written",
     "render",
+    "stated",
 ]

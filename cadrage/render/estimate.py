@@ -1,7 +1,9 @@
 """How large a file will be, before it is rendered: some frames are really composed and encoded, and counted."""
 
 import os
+from collections.abc import Callable
 from contextlib import closing
+from fractions import Fraction
 
 import av
 
@@ -31,36 +33,62 @@ class Estimate(Value):
     measured: bool
 
 
-def estimate(request: RenderRequest) -> Estimate:
+def stated(request: RenderRequest) -> Estimate | None:
+    """The size of a file whose rate was asked for, without composing anything; None where nobody asked for one.
+
+    Raises:
+        BadRequest: the settings do not allow the frame.
+    """
+    rate = request.encoder_config.bits_per_second
+    if rate is None:
+        return None
+    return Estimate(bytes=int(rate * request.wanted.duration / 8 + _sound(request)), measured=False)
+
+
+def estimate(request: RenderRequest, report: Callable[[float], None] = lambda _: None) -> Estimate:
     """Estimate a file.
+
+    Args:
+        request: what is to be written.
+        report: is told which fraction of the frames for it is encoded, and may stop that by raising something.
 
     Raises:
         BadRequest: the settings do not allow the frame. MissingSource, UnreadableFile: the clip cannot be read.
     """
-    writing, wanted = request.encoder_config, request.wanted
-    sound = sum(_sound_bits(writing, channels.channels) for channels in request.info.sounds) * wanted.duration / 8
-    if writing.bits_per_second is not None:
-        return Estimate(bytes=int(writing.bits_per_second * wanted.duration / 8 + sound), measured=False)
+    if (known := stated(request)) is not None:
+        return known
+    wanted = request.wanted
     keys, others = [], []
     with Drawing(request) as drawing:
         for number in range(RUNS):
             at = wanted.duration * (2 * number + 1) / (2 * RUNS)
-            first, *rest = _sizes(drawing, Segment(number, at, at + RUN / wanted.rate))
+            cut = Segment(number, at, at + RUN / wanted.rate)
+            first, *rest = _sizes(drawing, cut, lambda share, begun=number: report((begun + share) / RUNS))
             keys.append(first)
             others += rest
     key_frames = -(-wanted.frames // KEY_FRAMES_APART)
     mean_other = sum(others) / len(others) if others else 0
     picture = key_frames * sum(keys) / len(keys) + (wanted.frames - key_frames) * mean_other
-    return Estimate(bytes=int(picture + sound), measured=True)
+    return Estimate(bytes=int(picture + _sound(request)), measured=True)
 
 
-def _sizes(drawing: Drawing, cut: Segment) -> list[int]:
+def _sizes(drawing: Drawing, cut: Segment, report: Callable[[float], None]) -> list[int]:
     """Bytes of each picture of a cut, the largest first: the key frame."""
     with av.open(os.devnull, "w", format="null") as container:
         stream = drawing.track(container)
         with closing(drawing.encoded(stream, cut)) as coded:
-            found = [packet.size for one in coded for packet in one.packets]
+            found = []
+            for number, one in enumerate(coded):
+                found += [packet.size for packet in one.packets]
+                report(min(1.0, (number + 1) / RUN))
     return sorted(found, reverse=True) if found else [0]
+
+
+def _sound(request: RenderRequest) -> Fraction:
+    """Bytes of all sound of a file."""
+    writing = request.encoder_config
+    bits = sum(_sound_bits(writing, channels.channels) for channels in request.info.sounds)
+    return bits * request.wanted.duration / 8
 
 
 def _sound_bits(writing: EncoderConfig, channels: int) -> int:

@@ -3,7 +3,7 @@
 from django.conf import settings
 from django_tasks import task
 
-from server.studio.actions import analyses, extending, following, generations, plate_work, samples, work
+from server.studio.actions import analyses, extending, following, generations, plate_work, samples, sizes, work
 from server.studio.actions.calls import answers
 
 BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
@@ -49,6 +49,12 @@ def generation_task() -> None:
 
 
 @task(priority=BEFORE_RENDERS)
+def size_task() -> None:
+    """Find out the size that is next."""
+    sizes.perform_next()
+
+
+@task(priority=BEFORE_RENDERS)
 def extending_task(project: int) -> None:
     """See that the plates of a project's framings are made."""
     extending.see_to(project)
@@ -69,6 +75,7 @@ TASKS = {
     "extending": extending_task,
     "generation": generation_task,
     "samples": samples_task,
+    "size": size_task,
 }
 for name, one in TASKS.items():
     answers(name, one)

@@ -7,8 +7,8 @@ import pytest
 
 from cadrage.footage import probe
 from cadrage.output import SHIPPED
-from server.studio.actions import renders, work
-from server.studio.models import Framing, Render
+from server.studio.actions import jobs, renders, sizes, work
+from server.studio.models import Framing, Render, Size
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -57,9 +57,50 @@ def test_a_file_of_exactly_the_active_picture_has_its_size(ida, framing):
 
 
 def test_a_file_s_size_is_told_beforehand_with_the_room_there_is(ida, framing):
-    found = ida.get(f"/api/framings/{framing.pk}/estimate").json()
+    address = f"/api/framings/{framing.pk}/estimate"
+    first = ida.get(address).json()
+    assert (first["bytes"], first["done_percent"]) == (None, 0)
+    sizes.perform_next()
+    found = ida.get(address).json()
     assert 10_000 < found["bytes"] < 2_000_000
     assert found["free"] > found["bytes"]
+
+
+def test_a_size_is_found_out_anew_where_something_else_is_to_be_written(ida, framing):
+    address = f"/api/framings/{framing.pk}/estimate"
+    ida.get(address)
+    sizes.perform_next()
+    before = ida.get(address).json()["bytes"]
+    smaller = {"width": 90, "height": 160, "name": "Small"}
+    ida.put(f"/api/frames/{framing.frame_id}", {"frame": smaller}, content_type="application/json")
+    assert ida.get(address).json()["bytes"] is None
+    sizes.perform_next()
+    assert ida.get(address).json()["bytes"] < before
+
+
+def test_while_one_size_is_found_out_another_is_asked_for(ida, framing, monkeypatch):
+    address = f"/api/framings/{framing.pk}/estimate"
+    ida.get(address)
+    monkeypatch.setattr(jobs, "REPORT_SECONDS", 0)
+    estimate = sizes.estimate
+
+    def meanwhile(request, report):
+        sizes.ask(Framing.objects.get(), "another")
+        return estimate(request, report)
+
+    monkeypatch.setattr(sizes, "estimate", meanwhile)
+    sizes.perform_next()
+    row = Size.objects.get()
+    assert (row.state, row.key, row.bytes) == ("queued", "another", None)
+
+
+def test_a_size_that_cannot_be_found_out_says_why(ida, framing):
+    address = f"/api/framings/{framing.pk}/estimate"
+    ida.get(address)
+    framing.footage.path.unlink()
+    sizes.perform_next()
+    assert Size.objects.get().problem
+    assert Size.objects.get().state == "failed"
 
 
 def test_nothing_is_begun_where_there_is_next_to_no_room(ida, framing, monkeypatch):

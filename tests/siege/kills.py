@@ -38,7 +38,8 @@ def killed(application: Application, clip: Path, count: int, seconds: float) -> 
             application.start_worker()
         kills += 1
         time.sleep(chance.uniform(0.1, 1.2))
-        ordered += _order(person, project, framing, ordered)
+        if kills % 10 == 0:
+            ordered += _order(person, project, framing, ordered)
     application.wait()
     _let_end(Person(application.address), project)
     _check(application.folder)

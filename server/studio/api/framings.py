@@ -17,14 +17,14 @@ from cadrage.compose.path import PathPoint, path_of
 from cadrage.compose.preview import At
 from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
 from cadrage.plan import Design, Plan
-from cadrage.render import estimate
+from cadrage.render import stated
 from cadrage.render.offers import fitting_of
 from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
+from server.studio.actions import sizes
 from server.studio.actions.following import seen_or_refused
 from server.studio.actions.materials import key_of, library_of, sampled
 from server.studio.actions.previews import found, kept, latest, previewer
-from server.studio.actions.renders import free_bytes, request_of
 from server.studio.api import owned
 from server.studio.api.schemas import (
     EstimateOut,
@@ -155,11 +155,14 @@ def _sampled(request: HttpRequest, framing_id: int, given: MeasureIn) -> tuple[P
 
 @router.get("/framings/{framing_id}/estimate", response=EstimateOut)
 def estimated(request: HttpRequest, framing_id: int) -> EstimateOut:
-    """About how large its file will be, as it is framed and written now, and how much room there is."""
+    """About how large its file will be, as it is framed and written now, and how much room there is.
+
+    Where frames must be encoded for it a worker does that; ask again while it is not there.
+    """
     row = owned.framing(request, framing_id)
-    plan = actions.plan_of(row)
-    order = request_of(plan, row.frame.settings, row.footage)
-    return EstimateOut(bytes=estimate(order).bytes, free=free_bytes(), fitting=fitting_of(order))
+    order = sizes.wanted(row)
+    known = stated(order)
+    return EstimateOut.of(known, None if known else sizes.ask(row, order.key), fitting_of(order))
 
 
 @router.post("/framings/{framing_id}/measure", response=Measure)

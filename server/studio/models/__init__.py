@@ -11,6 +11,7 @@ from server.studio.models.project import OwnFrame, OwnSettings, Project, Project
 from server.studio.models.render import Render
 from server.studio.models.rule import FramingRule, SourceRule
 from server.studio.models.sharing import LookLink, Member
+from server.studio.models.size import Size
 from server.studio.models.treatment import Treatment
 from server.studio.models.upload import Upload
 
@@ -31,6 +32,7 @@ __all__ = [
     "Project",
     "ProjectFrame",
     "Render",
+    "Size",
     "SourceRule",
     "Step",
     "Treatment",

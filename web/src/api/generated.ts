@@ -507,6 +507,8 @@ export interface paths {
         /**
          * Estimated
          * @description About how large its file will be, as it is framed and written now, and how much room there is.
+         *
+         *     Where frames must be encoded for it a worker does that; ask again while it is not there.
          */
         get: operations["server_studio_api_framings_estimated"];
         put?: never;
@@ -3507,13 +3509,21 @@ export interface components {
         /**
          * EstimateOut
          * @description About how large a file will be, how much room there is for files, in bytes, and how its rate is fitted.
+         *
+         *     `bytes` is null while that is being found out, of which `done_percent` is done, or where it cannot be.
          */
         EstimateOut: {
             /** Bytes */
-            bytes: number;
+            bytes: number | null;
+            /** Done Percent */
+            done_percent: number;
             fitting: components["schemas"]["Fitting"] | null;
             /** Free */
             free: number;
+            /** Problem */
+            problem: string;
+            /** Remedy */
+            remedy: string;
         };
         /**
          * Extended

@@ -89,6 +89,9 @@ export const materialsQuery = (projectId: number) =>
 export const estimateOf = ({ settings, frame }: FrameRow, { id, version, plan }: Framing) =>
   queryOptions({
     queryKey: ["estimate", id, version, JSON.stringify([settings, frame, plan.range, plan.interpretation])],
+    // A worker is finding it out.
+    refetchInterval: ({ state }) =>
+      state.data && state.data.bytes === null && !state.data.problem ? A_SECOND : false,
     queryFn: () =>
       unwrap(api.GET("/api/framings/{framing_id}/estimate", { params: { path: { framing_id: id } } })),
     retry: false,

@@ -12,14 +12,16 @@ from cadrage.geometry import Placement, Window
 from cadrage.motion.follow import Follow
 from cadrage.plan import Design, Part, Plan
 from cadrage.playing.request import LINES, MOST_LINES, MOST_TILES
+from cadrage.render import Estimate
 from cadrage.render.offers import Fitting
 from cadrage.rules import format_summary
 from cadrage.values import Exact
 from server.studio.actions.framings import LONGEST_HISTORY, Did
 from server.studio.actions.materials import Shelf
+from server.studio.actions.renders import free_bytes
 from server.studio.actions.rules import RuleBook
 from server.studio.api.schemas.board import CellOut, measured, measured_over_time
-from server.studio.models import Framing
+from server.studio.models import Framing, Size
 
 
 class FramingOut(Schema):
@@ -126,11 +128,34 @@ class FollowIn(MeasureIn):
 
 
 class EstimateOut(Schema):
-    """About how large a file will be, how much room there is for files, in bytes, and how its rate is fitted."""
+    """About how large a file will be, how much room there is for files, in bytes, and how its rate is fitted.
 
-    bytes: int
+    `bytes` is null while that is being found out, of which `done_percent` is done, or where it cannot be.
+    """
+
+    bytes: int | None
+    done_percent: int
+    problem: str
+    remedy: str
     free: int
     fitting: Fitting | None
+
+    @classmethod
+    def of(cls, known: Estimate | None, job: Size | None, fitting: Fitting | None) -> "EstimateOut":
+        """What is known at once, or the job of finding it out."""
+        if known is not None or job is None:
+            return cls(
+                bytes=known and known.bytes, done_percent=100, problem="", remedy="", free=free_bytes(), fitting=fitting
+            )
+        found = job.bytes if job.state == Size.State.DONE else None
+        return cls(
+            bytes=found,
+            done_percent=min(100, job.done),
+            problem=job.problem,
+            remedy=job.remedy,
+            free=free_bytes(),
+            fitting=fitting,
+        )
 
 
 class WindowIn(MeasureIn):

@@ -114,11 +114,17 @@ export function FilePart({ row, framing, set }: Props) {
 function Size({ row, framing }: { row: FrameRow; framing: Framing }) {
   const { data, error } = useQuery(estimateOf(row, framing));
   if (error) return <ProblemNote error={error} />;
+  if (data?.problem)
+    return (
+      <p className="text-soft">
+        How large it will be could not be found out: {data.problem} {data.remedy}
+      </p>
+    );
   return (
     <p className="text-soft">
-      {data
+      {data && data.bytes !== null
         ? `About ${megabytes(data.bytes)} for this clip; ${megabytes(data.free)} are free.`
-        : "Encoding some frames to tell how large it will be …"}
+        : `Encoding some frames to tell how large it will be … ${data?.done_percent ?? 0} %`}
     </p>
   );
 }
