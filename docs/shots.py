@@ -2,18 +2,10 @@
 
 import re
 import tempfile
-from fractions import Fraction
-from io import BytesIO
 from pathlib import Path
 
-from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
-from cadrage.compose.lineup import Alternative, sheet
-from cadrage.footage import Material, library_of_files, probe
-from cadrage.formats import Frame
-from cadrage.plan import Plan
-from cadrage.treatments import SHIPPED
 from tests.application import Application
 from tests.chromium import launch
 
@@ -26,6 +18,16 @@ DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, PORTRAIT, FACADE, Y
 RENDERING = re.compile("Cancel|Download")
 
 
+PEOPLE = """
+from django.contrib.auth.models import User
+from server.studio.models import Allowance, Member, Project
+User.objects.filter(username="museum").update(is_staff=True)
+for name, gigabytes in (("archive desk", 200), ("front desk", None)):
+    Allowance.objects.create(person=User.objects.create(username=name), gigabytes=gigabytes)
+Member.objects.create(project=Project.objects.get(), person=User.objects.get(username="archive desk"), role="work")
+"""
+
+
 class Demonstration(Application):
     """The application with the demonstration project in it."""
 
@@ -33,17 +35,7 @@ class Demonstration(Application):
         """Draw and load, which takes a while."""
         self.manage("migrate", "--verbosity", "0")
         self.manage("demo")
-
-
-def of_treatments(drawn: Path) -> None:
-    """Every treatment that comes with Cadrage, on a demonstration clip."""
-    path = drawn / "depot.mp4"
-    info = probe(path)
-    plan = Plan(frame=Frame(width=1920, height=1080))
-    ways = tuple(Alternative(name=one.name, plan=one.on(plan)) for one in SHIPPED)
-    data = sheet(ways, path, info, Fraction(5, 2), library_of_files(Material(path, info)))
-    whole = Image.open(BytesIO(data))
-    whole.resize((SHEET_WIDTH, round(whole.height * SHEET_WIDTH / whole.width))).save(FOLDER / "treatments.png")
+        self.manage("shell", "--verbosity", "0", "-c", PEOPLE)
 
 
 def main() -> None:
@@ -51,7 +43,7 @@ def main() -> None:
     FOLDER.mkdir(exist_ok=True)
     with (
         tempfile.TemporaryDirectory(prefix="cadrage-shots-") as folder,
-        Demonstration(Path(folder)) as running,
+        Demonstration(Path(folder), CADRAGE_PROXY="127.0.0.1") as running,
         sync_playwright() as playwright,
         launch(playwright) as browser,
     ):
@@ -61,13 +53,21 @@ def main() -> None:
         page.get_by_text("black bars, top 138, bottom 138").wait_for(timeout=120_000)
         page.wait_for_function("!document.body.innerText.includes('Looking for bars')", timeout=120_000)
         page.wait_for_timeout(4000)
-        for views in (of_the_board, of_sources, of_frames, of_placements, of_extending, of_movement, of_results):
+        for views in (
+            of_the_board,
+            of_sources,
+            of_frames,
+            of_placements,
+            of_extending,
+            of_movement,
+            of_results,
+            of_people,
+        ):
             views(page, page.url)
-        of_treatments(Path(folder) / "drawn")
 
 
 def of_the_board(page: Page, board: str) -> None:
-    """The board, many cells at once, adding a frame, formats."""
+    """The board, many cells at once, formats."""
     take(page, "board", 1500)
     page.get_by_role("button", name="Totem", exact=True).click()
     page.get_by_role("button", name=re.compile("^Place")).click()
@@ -77,8 +77,6 @@ def of_the_board(page: Page, board: str) -> None:
     page.get_by_role("status").get_by_role("button", name="Undo").click()
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Select none").click()
-    page.get_by_role("button", name="Add frame").click()
-    take(page, "add-frame", 600)
     page.goto("/formats")
     page.get_by_label("Square", exact=True).check()
     page.get_by_label("Ultrawide 1080").check()
@@ -211,6 +209,25 @@ def of_results(page: Page, board: str) -> None:
     page.get_by_role("button", name="Cancel all").click()
 
 
+def of_people(page: Page, board: str) -> None:
+    """What somebody sees with whom the project is shared by a link, and the page of administrators."""
+    page.goto(board)
+    page.get_by_role("button", name="Share").click()
+    page.get_by_role("button", name="Make a link").click()
+    address = page.get_by_label("Link", exact=True).input_value()
+    browser = page.context.browser
+    assert browser is not None
+    elsewhere = browser.new_context(viewport=SIZE, extra_http_headers={"X-Forwarded-For": "192.0.2.9"})
+    shown = elsewhere.new_page()
+    shown.goto(address)
+    shown.get_by_text("to look at").wait_for()
+    take(shown, "shared", 4000)
+    elsewhere.close()
+    page.goto("/house")
+    page.get_by_role("table", name="People").wait_for()
+    take(page, "people", 800)
+
+
 def open_cell(page: Page, clip: int, frame: int = 0) -> None:
     """Open a clip in a frame on the bench."""
     page.locator("[data-cell]").nth(clip * FRAMES + frame).click()
@@ -227,6 +244,8 @@ def take(page: Page, name: str, wait: int) -> None:
     page.wait_for_timeout(wait)
     page.screenshot(path=FOLDER / f"{name}.png")
 
+
+ALL_VIEWS = (of_the_board, of_sources, of_frames, of_placements, of_extending, of_movement, of_results, of_people)
 
 if __name__ == "__main__":
     main()

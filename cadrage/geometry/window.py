@@ -3,6 +3,7 @@
 from fractions import Fraction
 from math import atan2, degrees
 
+from cadrage.errors import BadRequest
 from cadrage.geometry.placement import MAX_SCALE, Placed, Placement, place
 from cadrage.geometry.shapes import FrameRect, Picture, Raster
 from cadrage.geometry.turning import brief, turn_of
@@ -61,7 +62,12 @@ def placement_for(
     """The placement that opens a window: its centre and its height count, its shape is the opening's.
 
     Angle and mirroring are kept from the placement before, whose `mirror` says how the picture is seen in all.
+
+    Raises:
+        BadRequest: the window has no height.
     """
+    if window.height <= 0:
+        raise BadRequest("A window without a height shows nothing.", remedy="Draw it larger.")
     opening = active or FrameRect.whole(frame)
     scale = min(max(opening.height / window.height, Fraction(1, MAX_SCALE)), Fraction(MAX_SCALE))
     size = {"sizing": "scale", "scale": scale, "offset_x": Fraction(0), "offset_y": Fraction(0)}

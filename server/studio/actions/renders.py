@@ -1,7 +1,7 @@
 """Renders: ordering them, and what people do with those that were ordered."""
 
 import shutil
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from fractions import Fraction
 from pathlib import Path
 from typing import Literal
@@ -35,13 +35,32 @@ LEAST_ROOM = 200 * 2**20
 
 
 def order(framing: Framing) -> Render:
-    """Order a render of a framing as it is now. One that is waiting or at work and makes the same file is that order;
-    one that has made it gives its file at once.
+    """Order a render of a framing as it is now; see `order_all`."""
+    return order_all([framing])[0]
+
+
+def order_all(framings: Iterable[Framing]) -> list[Render]:
+    """Order renders of framings as they are now; none is ordered where one cannot be.
+
+    One that is waiting or at work and makes the same file is that order; one that has made it gives its file at once.
 
     Raises:
-        BadRequest: its frame cannot be encoded, or what it uses is not there. MissingSource: its file is missing.
-        CannotWrite: there is next to no room.
+        BadRequest: a frame cannot be encoded, or what it uses is not there. MissingSource: a file is missing.
+        CannotWrite: there is next to no room. NoRoom: the owner's is used.
     """
+    jobs = [_prepared(framing) for framing in framings]
+    new = [job for job in jobs if job.pk is None]
+    with transaction.atomic():  # all that takes time is done before and after
+        for job in new:
+            job.save()
+    for job in new:
+        if not reuse_result(job):
+            call("render")
+    return jobs
+
+
+def _prepared(framing: Framing) -> Render:
+    """The job of rendering a framing as it is now, not stored yet unless it was ordered before."""
     plan = plan_of(framing)
     _check_ways(framing, plan)
     how = framing.frame.settings
@@ -56,7 +75,7 @@ def order(framing: Framing) -> Render:
         return waiting
     _check_room()
     check_allowed(framing.footage.project)
-    job = Render(
+    return Render(
         framing=framing,
         plan_json=plan.model_dump(mode="json"),
         settings_json=how.model_dump(mode="json"),
@@ -64,10 +83,6 @@ def order(framing: Framing) -> Render:
         total=asked.wanted.frames,
         identity=identity,
     )
-    job.save()
-    if not reuse_result(job):
-        call("render")
-    return job
 
 
 def _check_ways(framing: Framing, plan: Plan) -> None:

@@ -2,7 +2,6 @@
 
 import mimetypes
 
-from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
 from ninja import Router
@@ -34,8 +33,7 @@ def order_many(request: HttpRequest, project_id: int, given: RendersIn) -> list[
     project = owned.project(request, project_id)
     mine = Framing.present.filter(footage__project=project)
     rows = mine.filter(pk__in=given.framings).select_related("footage__project", "frame")
-    with transaction.atomic():
-        ordered = [actions.order(row) for row in rows]
+    ordered = actions.order_all(rows)
     book = RuleBook.of(project)
     return [RenderOut.of(row, book) for row in ordered]
 

@@ -130,7 +130,7 @@ function WorkingBoard({ projectId }: { projectId: number }) {
             className="fixed bottom-16 left-1/2 z-30 -translate-x-1/2 rounded border border-rule bg-sheet px-4 py-2 shadow-lg"
           >
             Changing {cells.doing} cells …
-            <progress className="ml-3 h-1 w-32 align-middle" />
+            <progress className="ml-3 h-1 w-32 align-middle" value={cells.fraction} max={1} />
           </p>
         )}
         {frames.done && <FrameNote projectId={projectId} frames={frames} />}
