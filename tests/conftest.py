@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from hypothesis import settings
 
+from cadrage.footage.bounds import read_only_in
 from demo.clips import CLIPS
 from demo.film import write
 from demo.sound import street
@@ -17,6 +18,12 @@ from tests.clips import write_clip
 settings.register_profile("same", derandomize=True)
 settings.register_profile("searching", derandomize=False, print_blob=True)
 settings.load_profile("same")
+
+
+@pytest.fixture(autouse=True, scope="session")
+def unbounded() -> None:
+    """The core by itself reads files wherever they lie; the server's tests bound it as a server does."""
+    read_only_in(None)
 
 
 @pytest.fixture(scope="session")

@@ -63,13 +63,18 @@ def estimate(request: RenderRequest, report: Callable[[float], None] = lambda _:
         for number in range(RUNS):
             at = wanted.duration * (2 * number + 1) / (2 * RUNS)
             cut = Segment(number, at, at + RUN / wanted.rate)
-            first, *rest = _sizes(drawing, cut, lambda share, begun=number: report((begun + share) / RUNS))
+            first, *rest = _sizes(drawing, cut, _part(report, number))
             keys.append(first)
             others += rest
     key_frames = -(-wanted.frames // KEY_FRAMES_APART)
     mean_other = sum(others) / len(others) if others else 0
     picture = key_frames * sum(keys) / len(keys) + (wanted.frames - key_frames) * mean_other
     return Estimate(bytes=int(picture + _sound(request)), measured=True)
+
+
+def _part(report: Callable[[float], None], number: int) -> Callable[[float], None]:
+    """What is told how far one of the runs is."""
+    return lambda share: report((number + share) / RUNS)
 
 
 def _sizes(drawing: Drawing, cut: Segment, report: Callable[[float], None]) -> list[int]:

@@ -18,9 +18,10 @@ class Studio(AppConfig):
         """Let workers be called, and let files be read where ours and linked ones lie."""
         import_module("server.studio.tasks")
         import_module("server.studio.checks")
-        read_only_in(_readable)
+        read_only_in(readable)
 
 
-def _readable() -> list[Path]:
+def readable() -> list[Path]:
+    """The folders that files are read in: our own, and those of linked footage."""
     linked = [Path(folder.partition("@")[0]) for folder in settings.FOOTAGE_FOLDERS]
     return [settings.MEDIA_DIR, settings.DATA_DIR, *linked]

@@ -9,9 +9,11 @@ from django.db.transaction import Atomic
 from django.test import Client
 
 from cadrage.files import remove
+from cadrage.footage.bounds import read_only_in
 from cadrage.formats import Frame
 from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin
+from server.studio.apps import readable
 from server.studio.models import Project, ProjectFrame
 from server.studio.models.analysis import store
 
@@ -24,6 +26,14 @@ def nothing_rendered():
         for path in Path(folder).iterdir():
             remove(path)
     store._held.clear()
+
+
+@pytest.fixture(autouse=True)
+def bounded():
+    """Files are read where a server reads them."""
+    read_only_in(readable)
+    yield
+    read_only_in(None)
 
 
 LONGEST_TRANSACTION = 0.5  # seconds of work

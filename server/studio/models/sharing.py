@@ -1,11 +1,9 @@
 """Who may look at a project or work in it besides its owner."""
 
-import secrets
-
 from django.conf import settings
 from django.db import models
-from django.utils import timezone
 
+from server.studio.models.links import ExpiringLink, Good
 from server.studio.models.project import Project
 
 
@@ -31,32 +29,21 @@ class Member(models.Model):
         return f"{self.person} in {self.project}"
 
 
-def _token() -> str:
-    return secrets.token_urlsafe(24)
+class GoodLooks(Good):
+    """Links that open something now: to a project that is there."""
 
-
-class GoodLinks(models.Manager["LookLink"]):
-    """Links that open something now."""
-
-    def get_queryset(self) -> models.QuerySet["LookLink"]:
+    def get_queryset(self) -> "models.QuerySet[ExpiringLink]":
         """Those."""
-        return super().get_queryset().filter(expires__gt=timezone.now(), project__removed=None)
+        return super().get_queryset().filter(project__removed=None)
 
 
-class LookLink(models.Model):
-    """An address that lets whoever has it look at a project until it expires; revoked it is gone."""
+class LookLink(ExpiringLink):
+    """An address that lets whoever has it look at a project."""
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="links")
-    token = models.CharField(max_length=60, unique=True, default=_token)
     downloads = models.BooleanField(default=False)
-    made = models.DateTimeField(auto_now_add=True)
-    expires = models.DateTimeField()
 
-    objects = models.Manager()
-    good = GoodLinks()
-
-    class Meta:
-        ordering = ["id"]
+    good = GoodLooks()
 
     def __str__(self) -> str:
         return f"link to {self.project}"

@@ -1,16 +1,12 @@
 """Files on their way in, piece by piece."""
 
-import secrets
 from pathlib import Path
 
 from django.conf import settings
 from django.db import models
 
+from server.studio.models.links import token
 from server.studio.models.project import Project
-
-
-def _token() -> str:
-    return secrets.token_urlsafe(16)
 
 
 class Upload(models.Model):
@@ -18,7 +14,7 @@ class Upload(models.Model):
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="uploads")
     sender = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="uploads")
-    token = models.CharField(max_length=40, unique=True, default=_token)
+    token = models.CharField(max_length=60, unique=True, default=token)
     name = models.CharField(max_length=255)
     size = models.PositiveBigIntegerField()
     begun = models.DateTimeField(auto_now_add=True)
