@@ -211,7 +211,7 @@ def of_results(page: Page, board: str) -> None:
 
 def of_people(page: Page, board: str) -> None:
     """What somebody sees with whom the project is shared by a link, and the page of administrators."""
-    page.goto(board)
+    page.goto(board.partition("/renders")[0])
     page.get_by_role("button", name="Share").click()
     page.get_by_role("button", name="Make a link").click()
     address = page.get_by_label("Link", exact=True).input_value()

@@ -12,6 +12,8 @@ from tests.application import Application, end
 from tests.siege.people import Person
 
 SEED = 17
+BETWEEN = 15
+"""Kills after which something is ordered."""
 
 
 def killed(application: Application, clip: Path, count: int, seconds: float) -> str:
@@ -38,7 +40,8 @@ def killed(application: Application, clip: Path, count: int, seconds: float) -> 
             application.start_worker()
         kills += 1
         time.sleep(chance.uniform(0.1, 1.2))
-        if kills % 10 == 0:
+        if kills % BETWEEN == 0:
+            application.wait()
             ordered += _order(person, project, framing, ordered)
     application.wait()
     _let_end(Person(application.address), project)
