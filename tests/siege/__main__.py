@@ -20,7 +20,7 @@ from tests.siege.people import Person
 from tests.siege.watch import Watch, quantile
 
 CLIENTS, CLIENT_SECONDS = 20, 60.0
-KILLS, KILL_SECONDS = 200, 160.0
+KILLS, KILL_SECONDS = 200, 120.0
 MB = 1e6
 HEAD = """# Under siege
 

@@ -44,8 +44,8 @@ def killed(application: Application, clip: Path, count: int, seconds: float) -> 
             application.wait()
             ordered += _order(person, project, framing, ordered)
     application.wait()
-    _let_end(Person(application.address), project)
-    _check(application.folder)
+    failed = _let_end(Person(application.address), project)
+    _check(application.folder, failed)
     return f"{kills} kills, {ordered} renders ordered meanwhile"
 
 
@@ -60,25 +60,29 @@ def _order(person: Person, project: int, framing: dict[str, int], number: int) -
     return int(moved.ok and answer.ok)
 
 
-def _let_end(person: Person, project: int) -> None:
-    """Wait until nothing waits and nothing is at work."""
+def _let_end(person: Person, project: int) -> set[int]:
+    """Wait until nothing waits and nothing is at work; renders that were given up, since too many workers died."""
     over = time.monotonic() + 90
     while time.monotonic() < over:
-        states = {row["state"] for row in person.get(f"/api/projects/{project}/renders")}
+        rows = person.get(f"/api/projects/{project}/renders")
+        states = {row["state"] for row in rows}
         if not states & {"queued", "running"}:
             assert states <= {"done", "failed"}, states
-            return
+            return {row["id"] for row in rows if row["state"] == "failed"}
         time.sleep(0.5)
     raise AssertionError(f"after 90 s there are still {states}")
 
 
-def _check(folder: Path) -> None:
-    """See that the database is whole, and that nothing half made lies about."""
+def _check(folder: Path, failed: set[int]) -> None:
+    """See that the database is whole, and that nothing half made lies about but what can be tried again."""
     with sqlite3.connect(f"file:{folder / 'cadrage.sqlite3'}?mode=ro", uri=True) as database:
         assert database.execute("PRAGMA integrity_check").fetchone() == ("ok",)
         assert database.execute("PRAGMA foreign_key_check").fetchall() == []
     over = time.monotonic() + 20
-    while left := [path.name for path in (folder / "renders").iterdir() if not path.name[0].isdecimal()]:
+    kept = {f".workspace-{number}" for number in failed}
+    while left := [path.name for path in (folder / "renders").glob(".*") if not path.name.startswith(".lock-")]:
+        if set(left) <= kept:
+            break
         assert time.monotonic() < over, left
         time.sleep(0.5)
     assert list((folder / "incoming").iterdir()) == []
