@@ -20,14 +20,22 @@ export function PeopleTable({ people, onChange }: { people: Person[]; onChange: 
       <table className="w-full text-left">
         <thead className="text-soft">
           <tr className="border-rule border-b">
-            {["Name", "Projects", "Used", "May use", "Renders at a time", "Now", "Last here", "Role", "Account"].map(
-              (title) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: the columns are always these
-                <th key={index} scope="col" className="py-1.5 pr-3 font-normal">
-                  {title}
-                </th>
-              ),
-            )}
+            {[
+              "Name",
+              "Projects",
+              "Used",
+              "May use",
+              "Renders at a time",
+              "Now",
+              "Last here",
+              "Role",
+              "Account",
+            ].map((title) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: the columns are always these
+              <th key={title} scope="col" className="py-1.5 pr-3 font-normal">
+                {title}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>

@@ -32,7 +32,9 @@ export function ShownBoard({ board }: { board: Board }) {
         <h1 className="text-[26px] font-bold tracking-tight wrap-anywhere">{board.name}</h1>
         <p className="mb-5 text-soft">
           Shared by {board.owner}, to look at. Press a clip to see it in all its frames
-          {finished.size > 0 && `; ${finished.size} of them ${finished.size === 1 ? "is" : "are"} finished and can be played`}.
+          {finished.size > 0 &&
+            `; ${finished.size} of them ${finished.size === 1 ? "is" : "are"} finished and can be played`}
+          .
           {board.downloads && finished.size > 0 && (
             <>
               {" "}
