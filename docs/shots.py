@@ -224,7 +224,7 @@ def of_people(page: Page, board: str) -> None:
     take(shown, "shared", 4000)
     elsewhere.close()
     page.goto("/house")
-    page.get_by_role("table", name="People").wait_for()
+    page.get_by_role("table", name="Everybody").wait_for()
     take(page, "people", 800)
 
 

@@ -17,7 +17,7 @@ export function PeopleTable({ people, onChange }: { people: Person[]; onChange: 
       <p className="text-soft">
         What is 0 is as for everybody; see how it was set up, below. Linked clips do not count.
       </p>
-      <table className="w-full text-left">
+      <table aria-label="Everybody" className="w-full text-left">
         <thead className="text-soft">
           <tr className="border-rule border-b">
             {[
@@ -31,7 +31,6 @@ export function PeopleTable({ people, onChange }: { people: Person[]; onChange: 
               "Role",
               "Account",
             ].map((title) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: the columns are always these
               <th key={title} scope="col" className="py-1.5 pr-3 font-normal">
                 {title}
               </th>
