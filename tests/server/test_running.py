@@ -105,6 +105,19 @@ def test_a_disk_that_fills_up_while_a_file_arrives_is_told(ida, project, monkeyp
     assert answer.json()["title"] == "There is no more room on the server."
 
 
+def test_a_disk_that_is_full_as_a_file_is_taken_in_loses_nothing(project, people, monkeypatch):
+    row = uploads.begin(project, people[0], "a.mp4", 0)
+
+    def full(*_):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(uploads, "accept_all", full)
+    with pytest.raises(OSError, match="No space"):
+        uploads.take_in(project, [row])
+    assert Upload.objects.get() == row
+    assert row.path.exists()
+
+
 def test_logs_say_who_and_as_json_for_machines(ida, project, caplog):
     with caplog.at_level(logging.INFO, logger="server"):
         caplog.handler.addFilter(logs.Who())

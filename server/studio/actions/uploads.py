@@ -8,7 +8,7 @@ from typing import Protocol
 from django.contrib.auth.models import AbstractBaseUser
 from django.utils import timezone
 
-from cadrage.errors import BadRequest, Busy, Stale
+from cadrage.errors import BadRequest, Busy, CadrageError, Stale
 from cadrage.files import locked, remove
 from server.studio.actions.footage import accept_all
 from server.studio.actions.people import check_allowed
@@ -74,10 +74,17 @@ def take_in(project: Project, uploads: Iterable[Upload]) -> list[Footage]:
         if row.received < row.size:
             raise BadRequest("It has not arrived whole.", remedy="Send the rest of it.", clip=row.name)
     try:
-        return accept_all(project, [(row.name, row.path) for row in rows])
-    finally:
-        for row in rows:
-            forget(row)
+        taken = accept_all(project, [(row.name, row.path) for row in rows])
+    except CadrageError:
+        _forget_all(rows)
+        raise  # what stops it otherwise, such as a full disk, loses nothing that has arrived
+    _forget_all(rows)
+    return taken
+
+
+def _forget_all(rows: Iterable[Upload]) -> None:
+    for row in rows:
+        forget(row)
 
 
 def forget(upload: Upload) -> None:
