@@ -167,6 +167,8 @@ def test_files_let_go_or_pasted_on_the_bench_come_into_its_project(page: Page, t
     assert let_go(page, tall)
     expect(page.get_by_label("Files on their way")).to_have_count(0)
     let_go(page, tall, "paste")
+    api = project.replace("/projects/", "/api/projects/")
+    until(lambda: page.wait_for_timeout(50) or len(page.request.get(api).json()["footage"]) == 3, 20)
     page.goto(project)
     expect(clip_names(page)).to_have_count(3)
 
