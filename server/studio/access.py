@@ -10,11 +10,11 @@ from django.http import HttpRequest
 from ninja.security import SessionAuth
 
 from cadrage.errors import CadrageError
+from server.studio.methods import SAFE
 from server.studio.models import LookLink, Member, Project
 
 LINKS = "links"
 """In a session: the tokens of links that were opened in it."""
-SAFE = ("GET", "HEAD", "OPTIONS")
 LOOKING = re.compile(r"^/api/framings/\d+/(measure|over-time|path|preview|play|legible|quiet)$")
 """What is asked by POST, since much is said with it, and changes nothing."""
 SHOWN = re.compile(

@@ -5,10 +5,10 @@ from collections.abc import Callable
 from django.http import HttpRequest, HttpResponse
 
 from server.studio.api.errors import JSON, of_error, problem, usual
+from server.studio.methods import SAFE
 from server.studio.room import NoRoom, TooMuch, check_room
 
 API = "/api/"
-SAFE = ("GET", "HEAD", "OPTIONS")
 MOST_OF_A_FORM = 64 * 1024
 """Bytes that are read of what goes to a page and not to the API: a name and a password."""
 SOURCES = {

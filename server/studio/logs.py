@@ -8,9 +8,10 @@ from contextvars import ContextVar
 
 from django.http import HttpRequest, HttpResponse
 
+from server.studio.methods import SAFE
+
 person: ContextVar[str] = ContextVar("person", default="-")
 """Who asks for what is being done."""
-SAFE = ("GET", "HEAD", "OPTIONS")
 SLOW = 5.0
 log = logging.getLogger(__name__)
 

@@ -8,6 +8,7 @@ from cadrage.errors import CadrageError
 
 ROOM_LEFT = 1_000_000_000
 """Bytes that stay free on the disk whatever is sent: the database and what is at work need some."""
+GIGABYTE = 1e9
 SMALL = 2_500_000
 """Bytes for which there is always room."""
 
@@ -27,7 +28,7 @@ def check_room(length: int) -> None:
         TooMuch: they are more than is taken at a time. NoRoom: the disk is too full.
     """
     if length > settings.UPLOAD_BYTES:
-        most = settings.UPLOAD_BYTES / 1e9
+        most = settings.UPLOAD_BYTES / GIGABYTE
         raise TooMuch("That was too much at once.", remedy=f"Send at most {most:g} GB at a time.")
     if length > SMALL and length + ROOM_LEFT > free():
         raise NoRoom("There is no room for it on the server.", remedy="Tell whoever runs the server.")

@@ -9,7 +9,8 @@ import pytest
 from django.test import Client
 from django.utils import timezone
 
-from server.studio.access import LOOKING, SAFE, SHOWN, TAKEN
+from server.studio.access import LOOKING, SHOWN, TAKEN
+from server.studio.methods import SAFE
 from server.studio.models import LookLink, Material, Member, Render, Treatment, Upload
 from tests.server.examples import Examples
 

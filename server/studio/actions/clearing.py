@@ -11,8 +11,8 @@ from django.utils import timezone
 from cadrage.files import remove
 from server.studio.actions.jobs import each, save
 from server.studio.models import Project, Render
+from server.studio.room import GIGABYTE
 
-GIGABYTE = 1e9
 NEEDED = ("state", "settings_json", "cleared", "finished", "ordered")
 
 

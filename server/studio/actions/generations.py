@@ -9,7 +9,6 @@ from django.conf import settings
 
 from cadrage.compose.outside_still import mask_of
 from cadrage.errors import BadRequest, CadrageError, Cancelled
-from cadrage.files import locked
 from cadrage.plan import Plan
 from server.studio.actions import jobs
 from server.studio.actions.analyses import sweep_locks
@@ -57,12 +56,8 @@ def request(framing: Framing, plan: Plan, moment: Fraction, prompt: str, count: 
 
 def perform_next() -> None:
     """See to the first order that waits and that nobody else sees to. Called by a worker."""
-    for row in Generation.objects.filter(state=State.QUEUED).order_by("rank", "pk"):
-        with locked(row.lock) as mine:
-            if mine and jobs.claim(row):
-                _perform(row)
-                call("generation")
-                return
+    if jobs.take(Generation.objects.filter(state=State.QUEUED).order_by("rank", "pk"), _perform):
+        call("generation")
 
 
 def _perform(row: Generation) -> None:

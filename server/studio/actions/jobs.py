@@ -93,6 +93,16 @@ def claim(job: Job) -> bool:
     return True
 
 
+def take(rows: Iterable[Kind], perform: Callable[[Kind], object]) -> bool:
+    """Do the first of some jobs that waits and that nobody else does; says whether there was one."""
+    for row in rows:
+        with locked(row.lock) as mine:
+            if mine and claim(row):
+                perform(row)
+                return True
+    return False
+
+
 def cancel(job: Kind) -> Kind:
     """Ask a job to stop; one that nobody works on stops at once.
 

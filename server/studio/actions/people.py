@@ -1,6 +1,5 @@
 """People: inviting them, letting them go, and what each may use of the server and uses."""
 
-from dataclasses import dataclass
 from datetime import timedelta
 
 from django.conf import settings
@@ -12,16 +11,15 @@ from django.db.models import Sum
 from django.utils import timezone
 
 from cadrage.errors import BadRequest
+from cadrage.values import Value
 from server.studio.models import Allowance, Footage, Invitation, Material, Project, Render
-from server.studio.room import NoRoom
+from server.studio.room import GIGABYTE, NoRoom
 
 State = Render.State
-GIGABYTE = 1e9
 INVITED_DAYS = 7
 
 
-@dataclass(frozen=True, slots=True)
-class Use:
+class Use(Value):
     """What somebody may use and uses.
 
     Attributes:
@@ -61,7 +59,7 @@ def use_of(person: User) -> Use:
     gigabytes, renders = allowed_to(person)
     rows = Render.objects.filter(framing__footage__project__owner=person)
     running, waiting = rows.filter(state=State.RUNNING).count(), rows.filter(state=State.QUEUED).count()
-    return Use(used_by(person), gigabytes, renders, running, waiting)
+    return Use(used=used_by(person), gigabytes=gigabytes, renders=renders, running=running, waiting=waiting)
 
 
 def check_allowed(project: Project, length: int = 0) -> None:

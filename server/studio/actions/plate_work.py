@@ -4,7 +4,6 @@ import logging
 
 from cadrage.analysis import NotFound
 from cadrage.errors import BadRequest
-from cadrage.files import locked
 from cadrage.plates import make
 from server.studio.actions import jobs, plates
 from server.studio.actions.calls import call, called
@@ -18,13 +17,10 @@ log = logging.getLogger(__name__)
 
 def perform_next() -> None:
     """Make the first plate that waits and that nobody else makes. Called by a worker."""
-    for row in Plate.objects.filter(state=State.QUEUED).select_related("footage__project").order_by("rank", "pk"):
-        with locked(row.lock) as mine:
-            if mine and jobs.claim(row):
-                _perform(row)
-                call("plate")
-                call("render")  # one may have waited for it
-                return
+    waiting = Plate.objects.filter(state=State.QUEUED).select_related("footage__project").order_by("rank", "pk")
+    if jobs.take(waiting, _perform):
+        call("plate")
+        call("render")  # one may have waited for it
 
 
 def _perform(row: Plate) -> None:

@@ -50,6 +50,10 @@ def order_all(framings: Iterable[Framing]) -> list[Render]:
     """
     jobs = [_prepared(framing) for framing in framings]
     new = [job for job in jobs if job.pk is None]
+    if new:
+        _check_room()
+    for project in {job.framing.footage.project for job in new}:
+        check_allowed(project)
     with transaction.atomic():  # all that takes time is done before and after
         for job in new:
             job.save()
@@ -73,8 +77,6 @@ def _prepared(framing: Framing) -> Render:
     waiting = framing.renders.filter(identity=identity).exclude(state__in=Render.ENDED).first()
     if waiting is not None:
         return waiting
-    _check_room()
-    check_allowed(framing.footage.project)
     return Render(
         framing=framing,
         plan_json=plan.model_dump(mode="json"),

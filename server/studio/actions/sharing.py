@@ -3,7 +3,6 @@
 from datetime import timedelta
 
 from django.contrib.auth import get_user_model
-from django.db.models import Q
 from django.utils import timezone
 
 from cadrage.errors import BadRequest
@@ -70,4 +69,4 @@ def revoke(link: LookLink) -> None:
 
 def forget_old_links() -> None:
     """Forget links that open nothing any more. Called by a worker, now and then."""
-    LookLink.objects.filter(Q(expires__lt=timezone.now() - timedelta(days=30))).delete()
+    LookLink.objects.filter(expires__lt=timezone.now() - timedelta(days=30)).delete()

@@ -5,7 +5,6 @@ from pathlib import Path
 from django.conf import settings
 from django.db import transaction
 
-from cadrage.files import locked
 from cadrage.render import RenderRequest, estimate
 from server.studio.actions import jobs
 from server.studio.actions.analyses import sweep_locks
@@ -40,12 +39,8 @@ def ask(framing: Framing, key: str) -> Size:
 
 def perform_next() -> None:
     """Find out the first size that is waited for and that nobody else finds out. Called by a worker."""
-    for row in Size.objects.filter(state=State.QUEUED).order_by("rank", "pk"):
-        with locked(row.lock) as mine:
-            if mine and jobs.claim(row):
-                _perform(row)
-                call("size")
-                return
+    if jobs.take(Size.objects.filter(state=State.QUEUED).order_by("rank", "pk"), _perform):
+        call("size")
 
 
 def _perform(row: Size) -> None:

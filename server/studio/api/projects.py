@@ -31,7 +31,6 @@ from server.studio.api.schemas import (
     ProjectChange,
     ProjectIn,
     ProjectLine,
-    UseOut,
     Visitor,
 )
 from server.studio.models import Footage, Framing, Member, Project, ProjectFrame
@@ -47,7 +46,7 @@ def visitor(request: HttpRequest) -> Visitor:
         name=request.user.get_username(),
         signed_in=request.user.is_authenticated,
         administrator=request.user.is_staff,
-        use=UseOut.of(use_of(request.user)) if request.user.is_authenticated and _is_bounded(request.user) else None,
+        use=use_of(request.user) if request.user.is_authenticated and _is_bounded(request.user) else None,
         demonstration=settings.DEMO,
         folders=bool(folders.roots(request.user)),
         deliveries=[str(folder) for folder in folders.delivery_folders(request.user)],

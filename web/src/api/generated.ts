@@ -5922,7 +5922,7 @@ export interface components {
             projects: number;
             /** Seen */
             seen: string | null;
-            use: components["schemas"]["UseOut"];
+            use: components["schemas"]["Use"];
         };
         /**
          * Pin
@@ -7875,6 +7875,29 @@ export interface components {
             token: string;
         };
         /**
+         * Use
+         * @description What somebody may use and uses.
+         *
+         *     Attributes:
+         *         used: bytes of their projects' clips, materials and results on this server; linked clips are not.
+         *         gigabytes: that they may use; None for as much as there is.
+         *         renders: of theirs that may be made at a time; None for as many as there are workers.
+         *         running: renders that are being made.
+         *         waiting: that wait.
+         */
+        Use: {
+            /** Gigabytes */
+            gigabytes: number | null;
+            /** Renders */
+            renders: number | null;
+            /** Running */
+            running: number;
+            /** Used */
+            used: number;
+            /** Waiting */
+            waiting: number;
+        };
+        /**
          * UseIn
          * @description A picture that came of a generator, to be used.
          */
@@ -7890,22 +7913,6 @@ export interface components {
              * @default 0
              */
             time: string;
-        };
-        /**
-         * UseOut
-         * @description What somebody uses and may use; null is without end.
-         */
-        UseOut: {
-            /** Gigabytes */
-            gigabytes: number | null;
-            /** Renders */
-            renders: number | null;
-            /** Running */
-            running: number;
-            /** Used */
-            used: number;
-            /** Waiting */
-            waiting: number;
         };
         /**
          * VariantOut
@@ -8020,7 +8027,7 @@ export interface components {
             name: string;
             /** Signed In */
             signed_in: boolean;
-            use: components["schemas"]["UseOut"] | null;
+            use: components["schemas"]["Use"] | null;
         };
         /**
          * Window

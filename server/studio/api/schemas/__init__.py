@@ -46,7 +46,7 @@ from server.studio.api.schemas.framing import (
     WindowIn,
 )
 from server.studio.api.schemas.material import MaterialOut
-from server.studio.api.schemas.people import HouseOut, InvitationOut, InviteIn, PersonIn, PersonOut, UseOut
+from server.studio.api.schemas.people import HouseOut, InvitationOut, InviteIn, PersonIn, PersonOut
 from server.studio.api.schemas.render import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
 from server.studio.api.schemas.sharing import LinkIn, LinkOut, MemberIn, MemberOut, SharingOut
 from server.studio.api.schemas.upload import SentIn, UploadOut
@@ -114,7 +114,6 @@ __all__ = [
     "ToFitIn",
     "UploadOut",
     "UseIn",
-    "UseOut",
     "VariantOut",
     "VariantPictureIn",
     "VariantsIn",

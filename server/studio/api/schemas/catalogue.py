@@ -12,7 +12,7 @@ from cadrage.output import Settings
 from cadrage.render.offers import FileOffer, offered_files
 from cadrage.surrounds import Kind, offered
 from cadrage.values import Exact
-from server.studio.api.schemas.people import UseOut
+from server.studio.actions.people import Use
 from server.studio.models import OwnFrame, OwnSettings
 
 
@@ -22,7 +22,7 @@ class Visitor(Schema):
     name: str
     signed_in: bool
     administrator: bool
-    use: UseOut | None
+    use: Use | None
     demonstration: bool
     folders: bool
     deliveries: list[str]

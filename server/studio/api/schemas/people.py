@@ -16,23 +16,6 @@ from server.studio.understood import understood
 MOST_AT_WORK = 50
 
 
-class UseOut(Schema):
-    """What somebody uses and may use; null is without end."""
-
-    used: int
-    gigabytes: float | None
-    renders: int | None
-    running: int
-    waiting: int
-
-    @classmethod
-    def of(cls, use: Use) -> "UseOut":
-        """The same, to be sent."""
-        return cls(
-            used=use.used, gigabytes=use.gigabytes, renders=use.renders, running=use.running, waiting=use.waiting
-        )
-
-
 class PersonIn(Schema):
     """What is to be otherwise about somebody; what is null stays, and 0 is as for everybody."""
 
@@ -51,7 +34,7 @@ class PersonOut(Schema):
     administrator: bool
     seen: datetime | None
     projects: int
-    use: UseOut
+    use: Use
 
     @classmethod
     def of(cls, person: User) -> "PersonOut":
@@ -63,7 +46,7 @@ class PersonOut(Schema):
             administrator=person.is_staff,
             seen=person.last_login,
             projects=person.projects.filter(removed=None).count(),
-            use=UseOut.of(use_of(person)),
+            use=use_of(person),
         )
 
 
