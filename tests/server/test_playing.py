@@ -79,6 +79,14 @@ def test_a_viewer_watches_one_thing_at_a_time(asked):
     second.close()
 
 
+def test_what_arrives_behind_a_later_question_ends_nothing(asked):
+    later = asked(turn=8)
+    overtaken = asked(turn=7)
+    assert b"".join(overtaken.streaming_content) == b""
+    assert viewers.count == 1
+    assert len(pieces(taken(later, 6))["picture"]) > 1
+
+
 def test_there_is_room_for_so_many(asked, monkeypatch):
     monkeypatch.setattr(playing, "viewers", Viewers(2))
     open_ones = [asked("one"), asked("two")]

@@ -3,6 +3,7 @@
 import threading
 from collections.abc import Callable, Generator, Iterator, Sequence
 from contextlib import contextmanager
+from dataclasses import dataclass
 from fractions import Fraction
 
 from cadrage.compose.preview import picture_alone
@@ -20,12 +21,18 @@ MOST = 4
 """Streams at a time: each takes what a processor has, and a thread of the web process."""
 
 
+@dataclass(frozen=True)
+class _Watched:
+    turn: int
+    ended: threading.Event
+
+
 class Viewers:
-    """Who watches what: one stream each. A new one ends the one before it."""
+    """Who watches what: one stream each. One of a later turn, or of the same, ends the one before it."""
 
     def __init__(self, most: int = MOST) -> None:
         self._most = most
-        self._watching: dict[str, threading.Event] = {}
+        self._watching: dict[str, _Watched] = {}
         self._lock = threading.Lock()
 
     @property
@@ -34,13 +41,15 @@ class Viewers:
         return len(self._watching)
 
     @contextmanager
-    def watching(self, viewer: str) -> Iterator[Callable[[], bool]]:
+    def watching(self, viewer: str, turn: int = 0) -> Iterator[Callable[[], bool]]:
         """Watch until the end of the block; gives what says whether this is still what the viewer watches.
+
+        `turn` says when it was asked for: what arrives behind a later one is not watched at all.
 
         Raises:
             Busy: too many others watch.
         """
-        ended = threading.Event()
+        watched = _Watched(turn, threading.Event())
         with self._lock:
             before = self._watching.get(viewer)
             if before is None and len(self._watching) >= self._most:
@@ -48,14 +57,17 @@ class Viewers:
                     f"The machine is playing for {len(self._watching)} others already.",
                     remedy="Try again when one of them has stopped.",
                 )
-            if before is not None:
-                before.set()
-            self._watching[viewer] = ended
+            if before is not None and before.turn > turn:
+                watched.ended.set()
+            else:
+                if before is not None:
+                    before.ended.set()
+                self._watching[viewer] = watched
         try:
-            yield lambda: not ended.is_set()
+            yield lambda: not watched.ended.is_set()
         finally:
             with self._lock:
-                if self._watching.get(viewer) is ended:
+                if self._watching.get(viewer) is watched:
                     del self._watching[viewer]
 
 
@@ -87,17 +99,18 @@ def as_stored(plan: Plan, framing: Framing) -> Plan:
     return shown.model_copy(update={"range": plan.range, "shots": tuple(Shot(start=shot.start) for shot in plan.shots)})
 
 
-def played(viewer: str, request: PlayRequest) -> tuple[PlayStream, Generator[bytes, None, None]]:
+def played(viewer: str, turn: int, request: PlayRequest) -> tuple[PlayStream, Generator[bytes, None, None]]:
     """A stream, and what it sends from now on for as long as the viewer watches nothing else.
 
     Raises:
         Busy: too many watch. MissingSource, UnreadableFile: the clip cannot be read; where it is found out at once.
     """
     stream = PlayStream(request, store=previewer.store)
-    return stream, begun(_parts(viewer, stream))
+    return stream, begun(_parts(viewer, turn, stream))
 
 
-def _parts(viewer: str, stream: PlayStream) -> Generator[bytes, None, None]:
-    with viewers.watching(viewer) as wanted:
+def _parts(viewer: str, turn: int, stream: PlayStream) -> Generator[bytes, None, None]:
+    with viewers.watching(viewer, turn) as wanted:
         stream.wanted = wanted
-        yield from stream.parts()
+        if wanted():
+            yield from stream.parts()

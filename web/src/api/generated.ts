@@ -6327,7 +6327,7 @@ export interface components {
          *
          *     `designs` are seen side by side in rows of tiles, each drawn up to `lines` tall; with `source`, the clip's own
          *     picture is, as it is stored; with `alone`, only the shot of that time is, round and round. `viewer` names the place
-         *     on the page it is for: it plays one thing at a time.
+         *     on the page it is for: it plays one thing at a time, the one of the latest `turn`.
          */
         PlayIn: {
             /**
@@ -6358,6 +6358,11 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             time: string;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
             /** Viewer */
             viewer: string;
         };

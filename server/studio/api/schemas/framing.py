@@ -190,7 +190,7 @@ class PlayIn(Schema):
 
     `designs` are seen side by side in rows of tiles, each drawn up to `lines` tall; with `source`, the clip's own
     picture is, as it is stored; with `alone`, only the shot of that time is, round and round. `viewer` names the place
-    on the page it is for: it plays one thing at a time.
+    on the page it is for: it plays one thing at a time, the one of the latest `turn`.
     """
 
     designs: list[Design] = Field(min_length=1, max_length=MOST_TILES)
@@ -200,6 +200,7 @@ class PlayIn(Schema):
     source: bool = False
     alone: bool = False
     viewer: str = Field(max_length=80)
+    turn: int = Field(0, ge=0, le=2**53)
 
 
 class CutIn(Schema):

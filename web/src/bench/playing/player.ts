@@ -52,6 +52,8 @@ export class Player {
     error: null,
   }));
   private readonly viewer = Math.random().toString(36).slice(2);
+  /** How many questions were asked: they may reach the server in another order. */
+  private turn = 0;
   private wanted: Wanted | null = null;
   private speed = 1;
   private spans: Span[] = [];
@@ -137,10 +139,12 @@ export class Player {
     this.fetching = fetching;
     this.asking = true;
     try {
-      await this.stream(wanted, time, fetching.signal);
+      const over = await this.stream(wanted, time, fetching.signal);
+      // No stream ends by itself that is still watched: whatever ended it, it goes on.
+      if (over && this.fetching === fetching) this.run(null);
     } catch (error) {
+      if (this.fetching !== fetching) return;
       this.asking = false;
-      if (fetching.signal.aborted) return;
       this.stop();
       this.store.setState({ error });
     }
@@ -155,13 +159,19 @@ export class Player {
     return next !== null;
   }
 
-  private async stream({ framingId, stamp: _, ...wanted }: Wanted, time: string | null, signal: AbortSignal) {
+  /** Play what the server makes. Says whether it came to an end though something of it had come. */
+  private async stream(
+    { framingId, stamp: _, ...wanted }: Wanted,
+    time: string | null,
+    signal: AbortSignal,
+  ): Promise<boolean> {
     const planned = this.planned();
     const body = {
       ...wanted,
       time: time ?? clipTime(this.spans, planned).toFixed(6),
       speed: this.speed,
       viewer: this.viewer,
+      turn: ++this.turn,
     };
     const response = await postRaw(`/api/framings/${framingId}/play`, {
       headers: { "Content-Type": "application/json" },
@@ -170,17 +180,20 @@ export class Player {
     });
     const head = JSON.parse(response.headers.get("Cadrage-Play") ?? "") as Head;
     const reader = response.body?.getReader();
-    if (!reader) return;
+    if (!reader) return false;
     const pieces = new Pieces();
-    if (this.answered()) return;
+    if (this.answered()) return false;
     const buffer = await this.begin(head, planned);
+    let some = false;
     for (let read = await reader.read(); !read.done; read = await reader.read()) {
       for (const piece of pieces.taken(read.value as Uint8Array<ArrayBuffer>)) {
-        if (signal.aborted) return;
+        if (signal.aborted) return false;
         await buffer.add(piece);
+        some = true;
       }
       this.goOn(buffer);
     }
+    return some;
   }
 
   /** From which second on a change is seen: soon, and not later than what is there goes on. */
