@@ -74,12 +74,12 @@ class _Coverage:
             plane[:] = round(code)
         self._compositor = Compositor(white, source, info, canvas)
         self._time = Fraction(0)
-        self._kept = WhilePlaced(lambda *_: self._drawn())
+        self._kept = WhilePlaced[_Covered]()
 
     def at(self, time: Fraction) -> _Covered:
         """At a time; kept while a placement stands."""
         self._time = time
-        return self._kept.of(self._compositor.track.at(time))
+        return self._kept.of(lambda *_: self._drawn(), self._compositor.track.at(time))
 
     def _drawn(self) -> _Covered:
         canvas = self._compositor.layout

@@ -1,6 +1,7 @@
 """The frames of one shot."""
 
 from fractions import Fraction
+from functools import partial
 from typing import Literal
 
 from cadrage.compose.bars import BarsPainter
@@ -78,11 +79,12 @@ class ShotCompositor:
             plate=plate,
         )
         self._surround = plan.surround.painter(scene)
-        self._pictures = WhilePlaced(
-            lambda placed, _: _picture_painters(PictureTarget.of(placed, reading.cut, upright, canvas, plan, overlap))
-        )
         one = self._surround
         overlap = (one.sides, one.overlap) if isinstance(one, Overlapping) else NO_OVERLAP
+        self._target = partial(
+            PictureTarget.of, cut=reading.cut, source=upright, canvas=canvas, plan=plan, overlap=overlap
+        )
+        self._pictures = WhilePlaced[tuple[PicturePainter | TurnedPainter, ...]]()
         self._under = ShadowOutline(plan.finish, canvas)
         self._over = GlobalGrade(plan.finish, canvas, float(plan.frame.raster.display_aspect))
         self._titles = TitlesPainter(plan.finish.titles, canvas, scene.pixel_aspect)
@@ -92,7 +94,7 @@ class ShotCompositor:
         """Compose one frame from a picture as decoded, whose time is in seconds of the clip, into given planes."""
         drawn = Planes.empty(self._canvas) if self._delivery else delivered
         placed = self._track.at(time)
-        painters = self._pictures.of(placed)
+        painters = self._pictures.of(lambda placed, _: _picture_painters(self._target(placed)), placed)
         areas = self._everywhere if self._picture == "left_out" else _uncovered(painters)
         state = FrameState(self._upright.apply(stored), time, placed, areas)
         self._surround.paint(state, drawn)

@@ -12,7 +12,7 @@ from cadrage.pixels.blend import Layer
 from cadrage.pixels.light import codes_of
 from cadrage.pixels.mapping import Area, touched
 from cadrage.pixels.planes import Layout, Planes, Working
-from cadrage.surrounds.base import FrameState, WhilePlaced
+from cadrage.surrounds.base import Areas, FrameState, WhilePlaced
 
 
 class ShadowOutline:
@@ -24,18 +24,21 @@ class ShadowOutline:
     """
 
     def __init__(self, finish: Finish, canvas: Layout) -> None:
-        self.depth, self.off = canvas.depth, finish.shadow.off and not finish.edge.outline
-        self.layers = WhilePlaced(
-            lambda placed, areas: [_layers(finish, placed, canvas, plane, areas[plane]) for plane in range(3)]
-        )
+        self.finish, self.canvas = finish, canvas
+        self.off = finish.shadow.off and not finish.edge.outline
+        self.layers = WhilePlaced[list[list[Layer]]]()
 
     def paint(self, state: FrameState, canvas: Planes) -> None:
         """Lay them on."""
         if self.off:
             return
-        for layers, plane in zip(self.layers.of(state.placed, state.areas), canvas.arrays, strict=True):
+        of_planes = self.layers.of(self._layers, state.placed, state.areas)
+        for layers, plane in zip(of_planes, canvas.arrays, strict=True):
             for layer in layers:
-                layer.blend(plane, self.depth)
+                layer.blend(plane, self.canvas.depth)
+
+    def _layers(self, placed: Placed, areas: Areas) -> list[list[Layer]]:
+        return [_layers(self.finish, placed, self.canvas, plane, areas[plane]) for plane in range(3)]
 
 
 def _layers(finish: Finish, placed: Placed, canvas: Layout, plane: int, areas: tuple[Area, ...]) -> list[Layer]:

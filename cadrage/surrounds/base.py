@@ -105,20 +105,19 @@ class FrameState:
 class WhilePlaced(Generic[Made]):
     """Keeps what was worked out for a placement for as long as that stands.
 
-    Args:
-        make: works it out.
+    It does not keep what works it out: who keeps this would be kept by it, and many megabytes of those who are done
+    would wait for the collector of circles.
     """
 
-    def __init__(self, make: Callable[[Placed, Areas], Made]) -> None:
-        self._make = make
+    def __init__(self) -> None:
         self._held: tuple[Placed, Areas, Made] | None = None
 
-    def of(self, placed: Placed, areas: Areas = ()) -> Made:
-        """That of a placement and what it leaves uncovered."""
+    def of(self, make: Callable[[Placed, Areas], Made], placed: Placed, areas: Areas = ()) -> Made:
+        """What `make` works out for a placement and what it leaves uncovered; it is always the same one's."""
         held = self._held
         if held is not None and held[1] == areas and (held[0] is placed or held[0] == placed):
             return held[2]
-        made = self._make(placed, areas)
+        made = make(placed, areas)
         self._held = (placed, areas, made)
         return made
 

@@ -149,7 +149,7 @@ class BlurredPainter:
     def __init__(self, blurred: Blurred, scene: Scene) -> None:
         self.blurred = blurred
         self.scene = replace(scene, source=scene.source.mirrored) if blurred.mirrored else scene
-        self.planes = WhilePlaced(self._planes)
+        self.planes = WhilePlaced[list[PlanePainter]]()
         self.tones = blurred.tones(scene.canvas)
         self._copied: tuple[FrameRect, list[PlanePainter]] | None = None
 
@@ -163,7 +163,7 @@ class BlurredPainter:
     def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
         shown = state.planes.mirrored() if self.blurred.mirrored else state.planes
-        painters = self.planes.of(state.placed)
+        painters = self.planes.of(self._planes, state.placed)
         parts = zip(painters, self.tones, shown.arrays, canvas.arrays, state.areas, strict=True)
         for painter, tone, drawn, target, areas in parts:
             painter.paint(drawn, target, tone, areas)

@@ -66,7 +66,7 @@ class EdgeExtendPainter:
         self.carried, self.scene = carried, scene
         self.depth = scene.canvas.depth
         self.tones = carried.tones(scene.canvas)
-        self.sides = WhilePlaced(self._sides)
+        self.sides = WhilePlaced[list[list[_Side]]]()
 
     def _sides(self, placed: Placed, areas: Areas) -> "list[list[_Side]]":
         scene, frame = self.scene.placed_as(placed, areas), self.scene.frame
@@ -84,7 +84,7 @@ class EdgeExtendPainter:
 
     def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        for plane, sides in enumerate(self.sides.of(state.placed, state.areas)):
+        for plane, sides in enumerate(self.sides.of(self._sides, state.placed, state.areas)):
             for side in sides:
                 drawn = side.draw(state.planes.arrays[plane], self.tones[plane])
                 quantise(drawn, canvas.arrays[plane][side.area.slices], self.depth)
@@ -166,7 +166,7 @@ class MirroredPainter:
     def __init__(self, mirrored: Mirrored, scene: Scene) -> None:
         self.scene, self.depth = scene, scene.canvas.depth
         self.tones = mirrored.tones(scene.canvas)
-        self.parts = WhilePlaced(self._parts)
+        self.parts = WhilePlaced[list[tuple[tuple[int, ...], Area, Resampler]]]()
 
     def _parts(self, placed: Placed, areas: Areas) -> list[tuple[tuple[int, ...], Area, Resampler]]:
         scene = self.scene.placed_as(placed, areas)
@@ -176,7 +176,7 @@ class MirroredPainter:
 
     def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        for planes, area, resampler in self.parts.of(state.placed, state.areas):
+        for planes, area, resampler in self.parts.of(self._parts, state.placed, state.areas):
             targets = [canvas.arrays[plane][area.slices] for plane in planes]
             for rows, drawn in resampler.blocks(*(state.planes.arrays[plane] for plane in planes)):
                 for plane, target, working in zip(planes, targets, drawn, strict=True):

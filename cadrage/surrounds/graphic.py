@@ -5,6 +5,7 @@ from typing import Any, ClassVar, Literal, Self
 
 from pydantic import Field
 
+from cadrage.lettering.text_layer import Laid
 from cadrage.pixels.planes import Planes
 from cadrage.surrounds.backgrounds import Background
 from cadrage.surrounds.base import FrameState, Scene, WhilePlaced
@@ -58,11 +59,11 @@ class GraphicPainter:
     def __init__(self, graphic: Graphic, scene: Scene) -> None:
         self.graphic = graphic
         self.ground = graphic.ground.painter(scene)
-        ink = draw_panel(graphic, scene)
-        self.laid = WhilePlaced(lambda _, areas: ink.laid(areas))
+        self.ink = draw_panel(graphic, scene)
+        self.laid = WhilePlaced[Laid | None]()
 
     def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
         self.ground.paint(state, canvas)
-        if laid := self.laid.of(state.placed, state.areas):
+        if laid := self.laid.of(lambda _, areas: self.ink.laid(areas), state.placed, state.areas):
             laid.blend(canvas, self.graphic.opacity(state.time))

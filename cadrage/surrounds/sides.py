@@ -76,7 +76,7 @@ class SidesPainter:
     def __init__(self, sides: Sides, scene: Scene) -> None:
         self.sides, self.scene = sides, scene
         self.painters = [surround.painter(scene) for surround in (sides.first, sides.second)]
-        self.halves = WhilePlaced(self._halves)
+        self.halves = WhilePlaced[tuple[Areas, Areas]]()
 
     def _halves(self, placed: Placed, areas: Areas) -> tuple[Areas, Areas]:
         across = self.sides.across(placed, self.scene.opening)
@@ -93,7 +93,7 @@ class SidesPainter:
 
     def paint(self, state: FrameState, canvas: Planes) -> None:
         """See `Painter`."""
-        for painter, half in zip(self.painters, self.halves.of(state.placed, state.areas), strict=True):
+        for painter, half in zip(self.painters, self.halves.of(self._halves, state.placed, state.areas), strict=True):
             painter.paint(replace(state, areas=half), canvas)
 
 

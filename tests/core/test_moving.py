@@ -1,5 +1,7 @@
 """A placement that varies: every frame is the one that a plan of that moment's placement would be."""
 
+import gc
+import weakref
 from fractions import Fraction as F
 
 import numpy as np
@@ -70,6 +72,36 @@ def test_every_surround_and_finish_is_at_each_moment_as_if_it_stood_there(clip, 
             walk.compose(stored, canvas, time)
             for one, other in zip(canvas.arrays, wanted.arrays, strict=True):
                 assert np.abs(one.astype(int) - other).max() <= NOISE, (name, second)
+
+
+def test_what_is_done_composing_is_gone_at_once(clip, folder):
+    """A circle of references would keep its arrays until the collector comes, which counts objects, not bytes."""
+    info, stored, library = clip
+    gc.collect()
+    gc.disable()
+    try:
+        for name, plan in plans(folder).items():
+            for one in (plan, walking(plan, info)):
+                compositor = Compositor(one, stored.layout, info, library=library)
+                compositor.compose(stored, time=TIME)
+                gone = weakref.ref(compositor)
+                del compositor
+                assert gone() is None, name
+                left = [held for held in circles() if type(held).__module__.startswith(("cadrage.", "numpy"))]
+                assert not left, (name, left[:3])
+    finally:
+        gc.enable()
+
+
+def circles():
+    """What only the collector of circles finds."""
+    gc.set_debug(gc.DEBUG_SAVEALL)
+    try:
+        gc.collect()
+        return list(gc.garbage)
+    finally:
+        gc.set_debug(0)
+        gc.garbage.clear()
 
 
 @pytest.mark.parametrize("what", ["panel", "captions"])
