@@ -4,6 +4,7 @@ Every error says what happened and what to do next; the clip it happened to, whe
 """
 
 from pathlib import Path
+from typing import Any
 
 
 class CadrageError(Exception):
@@ -21,9 +22,19 @@ class CadrageError(Exception):
         self.clip = None if clip is None else Path(clip).name
         super().__init__(str(self))
 
+    def __reduce__(self) -> tuple[object, ...]:
+        return _again, (type(self), self.__dict__)
+
     def __str__(self) -> str:
         where = f"{self.clip}: " if self.clip else ""
         return f"{where}{self.problem} {self.remedy}"
+
+
+def _again(kind: type[CadrageError], said: dict[str, Any]) -> CadrageError:
+    """An error as it was in another process."""
+    error = kind.__new__(kind, "")
+    error.__dict__.update(said)
+    return error
 
 
 class UnreadableFile(CadrageError):

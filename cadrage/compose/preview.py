@@ -142,6 +142,8 @@ class Previewer:
         """`count` moments of a clip side by side, evenly through it, as one JPEG."""
         plan = picture_alone(info, reading)
         width = max(2, round(height * plan.frame.raster.display_aspect))
+        if info.kind == "still":
+            return encode_image(np.tile(self.rgb(plan, path, info, Fraction(0), width), (1, count, 1)), ".jpg")
         shown = []
         lasts = effective_timing(info, reading).duration
         with open_footage(path, info, reading) as reader:

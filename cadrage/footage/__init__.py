@@ -4,7 +4,7 @@ from cadrage.footage.candidates import Candidate, candidates
 from cadrage.footage.describe import Fact, describe
 from cadrage.footage.identity import ClipIdentity
 from cadrage.footage.interpretation import Edges, Interpretation, ResolvedInterpretation, effective_timing, resolve
-from cadrage.footage.library import EMPTY, Library, Material, library_of_files
+from cadrage.footage.library import EMPTY, Contents, Library, Material, library_of_files
 from cadrage.footage.media_info import MediaInfo, SoundInfo
 from cadrage.footage.opening import open_footage
 from cadrage.footage.orient import Orient
@@ -18,6 +18,7 @@ __all__ = [
     "Candidate",
     "ClipIdentity",
     "ClipReader",
+    "Contents",
     "DecodedFrame",
     "Edges",
     "Fact",

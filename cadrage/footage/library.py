@@ -1,6 +1,6 @@
 """What a plan uses besides its own clip: other clips, pictures, files of captions; each by a name."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from pathlib import Path
@@ -97,6 +97,23 @@ class Library:
         """The picture of a clip at a time. Each reader is its own, so that two places are read in turn quickly."""
         found, info = self.clip(name)
         return self._store.frame(found.path, info, found.interpretation, time, reader_id, found.identity)
+
+
+@dataclass(frozen=True, slots=True)
+class Contents:
+    """What a plan uses of a library; unlike that, it can be sent to another process.
+
+    Attributes:
+        materials: by the names that the plan has for them.
+        plates: folders of plates that are there, by what asks for them.
+    """
+
+    materials: Mapping[str, Material]
+    plates: Mapping[str, Path]
+
+    def library(self, store: FrameStore | None = None) -> Library:
+        """A library that has just this."""
+        return Library(self.materials.__getitem__, store, self.plates.get)
 
 
 def library_of_files(own: Material, store: FrameStore | None = None, plates: PlateFinder | None = None) -> Library:

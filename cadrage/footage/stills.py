@@ -5,10 +5,12 @@ import threading
 import warnings
 from collections.abc import Iterator
 from contextlib import contextmanager, nullcontext
+from dataclasses import replace
 from fractions import Fraction
 from functools import partial
 from pathlib import Path
 from typing import Literal
+from weakref import WeakValueDictionary
 
 import numpy as np
 from av.video.frame import VideoFrame
@@ -25,7 +27,7 @@ from cadrage.footage.profiles import in_srgb
 from cadrage.footage.sequences import STILLS_IN_SEQUENCE, number_of
 from cadrage.footage.unpack import unpack
 from cadrage.formats.frames import MIN_SIDE
-from cadrage.pixels.colour import parse_colour
+from cadrage.pixels.colour import Colour, parse_colour
 from cadrage.pixels.planes import Planes
 
 FORMATS = ("PNG", "JPEG", "TIFF")
@@ -35,9 +37,9 @@ LONGEST_SIDE = 16384
 MOST_PIXELS = 80_000_000  # below what Pillow warns of as a decompression bomb
 
 BAND = 256
-"""Rows that are laid over something at a time."""
+"""Rows that are handled at a time."""
 HEAVY = 8_000_000
-"""Pixels of a still, above which only one is decoded at a time, and none is kept as it was decoded."""
+"""Pixels of a still, above which only one is decoded at a time."""
 ONE_AT_A_TIME = threading.Lock()
 
 DEEPEST = 65_535  # white of 16 bits
@@ -65,32 +67,35 @@ def is_still(path: Path) -> bool:
         return file.read(8).startswith(SIGNATURES)
 
 
+def still_size(path: Path) -> tuple[int, int]:
+    """Width and height of a still as stored; none of its pixels is decoded.
+
+    Raises:
+        UnreadableFile, RasterOutOfRange: see each.
+    """
+    with _opened(path) as image:
+        return _size(image, path)
+
+
 def probe_still(path: Path) -> MediaInfo:
     """What a still is; its pixels are decoded once, which proves that they can be.
 
     Raises:
         UnreadableFile, RasterOutOfRange: see each.
     """
-    info = _header(path)
-    with _bounded(info):
-        _decode(path)
-    return info
-
-
-@contextmanager
-def _bounded(info: MediaInfo) -> Iterator[None]:
-    """Decode within the block; what is heavy, after whatever else is."""
-    with ONE_AT_A_TIME if info.width * info.height > HEAVY else nullcontext():
-        yield
-
-
-def _decode(path: Path) -> None:
-    """See that the pixels of a still can be had; they are let go of."""
-    with _opened(path) as image, _silently(image):
+    with _opened(path) as image, _bounded(*_size(image, path)), _silently(image):
         try:
             image.load()
         except (OSError, ValueError, SyntaxError) as error:
             raise _damaged(path) from error
+        return _told(image, path)
+
+
+@contextmanager
+def _bounded(width: int, height: int) -> Iterator[None]:
+    """Decode within the block; what is heavy, after whatever else is."""
+    with ONE_AT_A_TIME if width * height > HEAVY else nullcontext():
+        yield
 
 
 def probe_sequence(folder: Path) -> MediaInfo:
@@ -103,10 +108,10 @@ def probe_sequence(folder: Path) -> MediaInfo:
     stills = stills_of(folder)
     first = probe_still(stills[0])
     for still in stills[1:]:
-        info = _header(still)
-        if (info.width, info.height) != (first.width, first.height):
+        width, height = still_size(still)
+        if (width, height) != (first.width, first.height):
             raise UnreadableFile(
-                f"{still.name} is {info.width}×{info.height}, the first still {first.width}×{first.height}.",
+                f"{still.name} is {width}×{height}, the first still {first.width}×{first.height}.",
                 remedy="Make them all of one size, or add them one by one.",
                 clip=folder,
             )
@@ -144,40 +149,44 @@ def stills_of(folder: Path) -> tuple[Path, ...]:
     return tuple(found[number] for number in sorted(found))
 
 
-def _header(path: Path) -> MediaInfo:
-    """What a still says of itself."""
-    with _opened(path) as image:
-        width, height = image.size
-        if min(width, height) < MIN_SIDE or max(width, height) > LONGEST_SIDE or width * height > MOST_PIXELS:
-            raise _out_of_range(path, f"{width}×{height}")
-        rotation, mirrored = TURNS.get(_orientation(image, path), (0, False))
-        return MediaInfo(
-            kind="still",
-            container=(image.format or "").lower(),
-            codec=(image.format or "").lower(),
-            width=width,
-            height=height,
-            pixel_aspect=None,
-            rotation=rotation,
-            rotation_flag=rotation,
-            mirrored=mirrored,
-            rate=STILL_RATE,
-            rate_stated=False,
-            rate_varies=False,
-            shortest_frame=1 / STILL_RATE,
-            longest_frame=1 / STILL_RATE,
-            duration=STILL_SECONDS,
-            frames=int(STILL_SECONDS * STILL_RATE),
-            field_order="progressive",
-            pixel_format="rgba" if image.has_transparency_data else "rgb24",
-            depth=8,
-            chroma="4:4:4",
-            matrix=2,
-            primaries=2,
-            transfer=2,
-            full_range=True,
-            sounds=(),
-        )
+def _size(image: Image.Image, path: Path) -> tuple[int, int]:
+    """Width and height of a still, which lie in the range that is read."""
+    width, height = image.size
+    if min(width, height) < MIN_SIDE or max(width, height) > LONGEST_SIDE or width * height > MOST_PIXELS:
+        raise _out_of_range(path, f"{width}×{height}")
+    return width, height
+
+
+def _told(image: Image.Image, path: Path) -> MediaInfo:
+    """What a still says of itself; asked of one that is decoded, since some of it may stand behind the pixels."""
+    rotation, mirrored = TURNS.get(_orientation(image, path), (0, False))
+    return MediaInfo(
+        kind="still",
+        container=(image.format or "").lower(),
+        codec=(image.format or "").lower(),
+        width=image.width,
+        height=image.height,
+        pixel_aspect=None,
+        rotation=rotation,
+        rotation_flag=rotation,
+        mirrored=mirrored,
+        rate=STILL_RATE,
+        rate_stated=False,
+        rate_varies=False,
+        shortest_frame=1 / STILL_RATE,
+        longest_frame=1 / STILL_RATE,
+        duration=STILL_SECONDS,
+        frames=int(STILL_SECONDS * STILL_RATE),
+        field_order="progressive",
+        pixel_format="rgba" if image.has_transparency_data else "rgb24",
+        depth=8,
+        chroma="4:4:4",
+        matrix=2,
+        primaries=2,
+        transfer=2,
+        full_range=True,
+        sounds=(),
+    )
 
 
 def _orientation(image: Image.Image, path: Path) -> int:
@@ -232,35 +241,57 @@ def _silently(image: Image.Image) -> Iterator[None]:
             os.close(kept)
 
 
-def _rgb(path: Path, matte: str) -> np.ndarray[tuple[int, ...], np.dtype[np.uint8]]:
-    """8-bit R'G'B' (rows, columns, 3) as stored, over the matte where it is transparent."""
+def _rgb(path: Path, matte: str) -> Iterator[NDArray[np.uint8]]:
+    """8-bit R'G'B' (rows, columns, 3) as stored, band by band from the top, over the matte where it is transparent.
+
+    What Pillow holds of a large still is then there once beside what it becomes, and nothing of it twice.
+    """
     with _opened(path) as image, _silently(image):
         try:
+            image.load()
             if image.mode.startswith("I"):
-                return _from_deep(image)
-            if not image.has_transparency_data:
-                return np.asarray(in_srgb(image).convert("RGB"))
-            whole = in_srgb(image)
-            whole = whole if whole.mode == "RGBA" else whole.convert("RGBA")
+                whole, of = image, _from_deep
+            elif not image.has_transparency_data:
+                whole, of = in_srgb(image), _opaque
+            else:
+                whole, of = _with_alpha(in_srgb(image)), partial(_over, matte=matte)
         except (OSError, ValueError, SyntaxError) as error:
             raise _damaged(path) from error
-        return _over(whole, tuple(round(part * 255) for part in parse_colour(matte)))
+        for top in range(0, whole.height, BAND):
+            yield of(whole.crop((0, top, whole.width, min(top + BAND, whole.height))))
 
 
-def _over(whole: Image.Image, matte: tuple[int, ...]) -> NDArray[np.uint8]:
-    """8-bit R'G'B' of a picture over a colour; by bands, so that a large one is there twice and not six times."""
-    laid = np.empty((whole.height, whole.width, 3), np.uint8)
-    for top in range(0, whole.height, BAND):
-        band = whole.crop((0, top, whole.width, min(top + BAND, whole.height)))
-        ground = Image.new("RGBA", band.size, matte)
-        laid[top : top + BAND] = np.asarray(Image.alpha_composite(ground, band).convert("RGB"))
-    return laid
+def _opaque(band: Image.Image) -> NDArray[np.uint8]:
+    return np.asarray(band.convert("RGB"))
 
 
-def _from_deep(image: Image.Image) -> NDArray[np.uint8]:
+def _with_alpha(image: Image.Image) -> Image.Image:
+    return image if image.mode == "RGBA" else image.convert("RGBA")
+
+
+def _over(band: Image.Image, matte: str) -> NDArray[np.uint8]:
+    """8-bit R'G'B' over a colour."""
+    ground = Image.new("RGBA", band.size, tuple(round(part * 255) for part in parse_colour(matte)))
+    return np.asarray(Image.alpha_composite(ground, band).convert("RGB"))
+
+
+def _from_deep(band: Image.Image) -> NDArray[np.uint8]:
     """8-bit R'G'B' of a grey still of 16 bits, which Pillow would cut off at 255."""
-    grey = np.rint(np.clip(np.asarray(image, np.float32), 0, DEEPEST) / DEEPEST * 255).astype(np.uint8)
+    grey = np.rint(np.clip(np.asarray(band, np.float32), 0, DEEPEST) / DEEPEST * 255).astype(np.uint8)
     return np.repeat(grey[..., None], 3, axis=2)
+
+
+def _decoded(path: Path, matte: str, colour: Colour) -> Planes:
+    """The pixels of a still, with all of its colour."""
+    (_, height), top, planes = still_size(path), 0, None
+    for band in _rgb(path, matte):
+        part = unpack(VideoFrame.from_ndarray(np.ascontiguousarray(band), "rgb24"), colour)
+        planes = planes or Planes.empty(replace(part.layout, height=height))
+        for one, whole in zip(part.arrays, planes.arrays, strict=True):
+            whole[top : top + len(one)] = one
+        top += len(band)
+    assert planes is not None
+    return planes
 
 
 def read_rgba(path: Path) -> NDArray[np.uint8]:
@@ -269,8 +300,7 @@ def read_rgba(path: Path) -> NDArray[np.uint8]:
     Raises:
         MissingSource, UnreadableFile, RasterOutOfRange: it is no PNG, JPEG or TIFF that can be read.
     """
-    _header(path)
-    with _opened(path) as image, _silently(image):
+    with _opened(path) as image, _bounded(*_size(image, path)), _silently(image):
         try:
             return np.asarray(in_srgb(image).convert("RGBA"))
         except (OSError, ValueError, SyntaxError) as error:
@@ -288,13 +318,12 @@ class StillReader(PictureReader):
         self._files = stills_of(self.path) if info.kind == "sequence" else (self.path,)
         self._taken = effective_timing(info, stated)
         self._matte, self._colour = stated.matte, colour_of(info, stated)
-        self._bounded = partial(_bounded, info)
-        self._keeps = info.kind == "sequence" or info.width * info.height <= HEAVY
-        self._held: tuple[Path, Planes] | None = None
+        self._bounded = partial(_bounded, info.width, info.height)
+        # What is decoded is held as long as somebody uses it, and no longer: readers are kept long.
+        self._held: WeakValueDictionary[Path, Planes] = WeakValueDictionary()
 
     def close(self) -> None:
         """See `PictureReader`."""
-        self._held = None
 
     @property
     def picture_start(self) -> Fraction:
@@ -324,10 +353,9 @@ class StillReader(PictureReader):
 
     def _planes(self, number: int) -> Planes:
         file = self._files[min(number, len(self._files) - 1)]
-        if self._held is not None and self._held[0] == file:
-            return self._held[1]
+        if (held := self._held.get(file)) is not None:
+            return held
         with self._bounded():
-            frame = VideoFrame.from_ndarray(np.ascontiguousarray(_rgb(file, self._matte)), "rgb24")
-            planes = unpack(frame, self._colour)
-        self._held = (file, planes) if self._keeps else None
+            planes = _decoded(file, self._matte, self._colour)
+        self._held[file] = planes
         return planes

@@ -116,7 +116,7 @@ class Layout:
         return replace(self, width=cut.right - cut.left, height=cut.bottom - cut.top, chroma=shifted)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, weakref_slot=True)
 class Planes:
     """One picture: three arrays (rows, columns) of samples and their layout."""
 

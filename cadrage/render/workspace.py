@@ -19,7 +19,7 @@ from cadrage import files
 from cadrage.compose.extending import plate_folders
 from cadrage.compose.identity import ENGINE_VERSION
 from cadrage.errors import BadRequest, SourceChanged
-from cadrage.footage import ClipIdentity, Interpretation, Library, Material, MediaInfo
+from cadrage.footage import ClipIdentity, Contents, Interpretation, Material, MediaInfo
 from cadrage.output.settings import Settings
 from cadrage.plan import Plan
 from cadrage.render.frame_timing import Segment, segments_of
@@ -173,7 +173,7 @@ class RenderWorkspace:
                 for name, one in stored.materials.items()
             }
             plates = {asked: self.root / folder for asked, folder in stored.plates.items()}
-            library = Library(materials.__getitem__, plates=plates.get)
+            library = Contents(materials, plates).library()
             source = self.root / stored.source
             own = stored.identities[""]
             self._request = RenderRequest(stored.plan, source, stored.info, library, stored.settings, stored.clip, own)

@@ -64,3 +64,20 @@ def test_a_file_goes_on_where_it_was_when_the_page_was_loaded_again(page: Page, 
     expect(page.locator("[data-cell]")).to_have_count(1)
     expect(page.get_by_label("Files that did not arrive whole")).to_have_count(0)
     assert sent == offsets == ["4000000"]
+
+
+def test_a_picture_that_has_to_wait_for_its_turn_comes_later(page: Page, tall):
+    refused = []
+
+    def busy(route):
+        if len(refused) < 2:
+            refused.append(route.request.url)
+            route.fulfill(status=503)
+        else:
+            route.continue_()
+
+    page.route("**/thumbnail?*", busy)
+    begin_project(page, "Busy")
+    send(page, tall)
+    page.wait_for_function("[...document.querySelectorAll('td img')].some((image) => image.naturalWidth > 100)")
+    assert len(refused) == 2

@@ -249,7 +249,7 @@ def test_nothing_is_decoded_or_hashed_inside_a_transaction(ida, project, monkeyp
     def seen(real):
         return lambda *given: inside.append(connection.in_atomic_block) or real(*given)
 
-    monkeypatch.setattr(actions, "probe", seen(actions.probe))
+    monkeypatch.setattr(actions.previewer, "probed", seen(actions.previewer.probed))
     monkeypatch.setattr(actions.ClipIdentity, "read", seen(actions.ClipIdentity.read))
     files = [SimpleUploadedFile(f"photo {name}.png", still(name)) for name in (3, 5, 8)]
     assert ida.post(f"/api/projects/{project.pk}/stills", {"files": files}).status_code == 200

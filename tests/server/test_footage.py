@@ -140,7 +140,7 @@ def test_no_more_room_while_sending_is_told(ida, project, small_clip, monkeypatc
     def full(*_):
         raise OSError(errno.ENOSPC, "No space left on device")
 
-    monkeypatch.setattr(footage, "probe", full)
+    monkeypatch.setattr(footage.previewer, "probed", full)
     answer = send(ida, project, small_clip.read_bytes())
     assert answer.status_code == 507
     assert "room" in answer.json()["title"]

@@ -15,7 +15,7 @@ from django.db import transaction
 
 from cadrage import files
 from cadrage.errors import CadrageError, MissingSource
-from cadrage.footage import ClipIdentity, Interpretation, MediaInfo, probe, resolve
+from cadrage.footage import ClipIdentity, Interpretation, MediaInfo, resolve
 from cadrage.footage.sequences import Group, grouped
 from cadrage.plan import Range
 from cadrage.rules import format_key
@@ -151,7 +151,7 @@ def _begin(project: Project, name: str, info: MediaInfo, where: dict[str, object
 
 def _probed(path: Path, clip: str) -> MediaInfo:
     try:
-        return probe(path)
+        return previewer.probed(path)
     except CadrageError as error:
         error.clip = clip
         raise

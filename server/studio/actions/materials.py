@@ -1,28 +1,33 @@
 """Materials: taking in what plans use besides clips, and finding what they name among what their owner has."""
 
 import secrets
+from collections.abc import Callable
 from dataclasses import replace
 from functools import cached_property
 from pathlib import Path, PurePath
+from typing import TypeVar
 
 from django.conf import settings
 from django.core.files.uploadedfile import TemporaryUploadedFile
 from django.db import transaction
 
 from cadrage.compose.extending import plate_states
+from cadrage.compose.heavy import is_heavy, look_at
 from cadrage.compose.identity import clips_of, result_key
 from cadrage.compose.quiet import Sample
 from cadrage.errors import BadRequest, CadrageError
 from cadrage.footage import FrameStore, Interpretation, Library
 from cadrage.footage import Material as CoreMaterial
-from cadrage.footage.stills import is_still, probe_still
+from cadrage.footage.stills import is_still
 from cadrage.lettering import read_captions
 from cadrage.plan import Plan
 from server.studio.actions.footage import delete_file, store_file
 from server.studio.actions.plates import plates_of
-from server.studio.actions.previews import previewer, sample_of
+from server.studio.actions.previews import previewer, sample_of, turns
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Footage, Material, Project
+
+Measured = TypeVar("Measured")
 
 CAPTIONS = (".srt", ".vtt")
 CHOOSE = "Choose another, or add it to the project again."
@@ -65,7 +70,7 @@ def _read(path: Path, name: str) -> tuple[Material.Kind, dict[str, object] | Non
             read_captions(path)
             return Material.Kind.CAPTIONS, None
         if is_still(path):
-            return Material.Kind.PICTURE, probe_still(path).model_dump(mode="json")
+            return Material.Kind.PICTURE, previewer.probed(path).model_dump(mode="json")
     except CadrageError as error:
         error.clip = name
         raise
@@ -142,10 +147,17 @@ def library_of(
     return Library(lambda name: has.find(name) if name else own, store, plates_of(footage, said, drafts=drafts))
 
 
-def sampled(plan: Plan, footage: Footage) -> Sample:
-    """A few pictures of a clip as a plan takes it, to measure by, with what the plan may use."""
+def by_sample(work: Callable[[Plan, Sample], Measured], plan: Plan, footage: Footage) -> Measured:
+    """What a function of the core finds of a plan by a few pictures of its clip.
+
+    Raises:
+        Busy: it is heavy, and too much of that waits.
+    """
     library = library_of(footage, plan.interpretation, previewer.store)
-    return replace(sample_of(footage, plan.interpretation), library=library)
+    if is_heavy(plan, footage.info, library):
+        with turns.one(heavy=True):
+            return previewer.measured(work, look_at(plan, footage.path, footage.info, library, footage.identity_now))
+    return work(plan, replace(sample_of(footage, plan.interpretation), library=library))
 
 
 def key_of(plan: Plan, footage: Footage, shelf: Shelf | None = None) -> str:

@@ -1,20 +1,24 @@
 """Looking: composed frames for the page, the newest request first."""
 
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 from cachetools import LRUCache, cached
 from diskcache import Cache
 from django.conf import settings
 
-from cadrage.compose import Previewer
+from cadrage.child_process import ChildProcess
+from cadrage.compose.heavy import CarefulPreviewer
 from cadrage.compose.identity import result_key
 from cadrage.compose.palette import suggested_colours
 from cadrage.compose.preview import picture_alone
 from cadrage.compose.quiet import Sample
 from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
 from cadrage.footage.index import keep_indexes_in
+from server.studio.actions.streams import Few
+from server.studio.apps import readable
 from server.studio.models import Footage
 
 
@@ -25,11 +29,38 @@ def _on_disk(name: str, size: int) -> Cache:
 
 images = _on_disk("images", settings.CACHE_BYTES)
 keep_indexes_in(_on_disk("indexes", settings.CACHE_BYTES // 8))
-previewer = Previewer()
+previewer = CarefulPreviewer(ChildProcess(readable))
 """Decoded pictures and compositors, shared by all requests of this process."""
 
 AT_ONCE = threading.Semaphore(2)
+HEAVY_AT_ONCE = threading.Semaphore(1)
+HEAVY_WAITING = 4
+"""Requests that may wait for heavy pictures: each holds a thread that others need."""
 SAMPLES_KEPT = 4
+
+
+class Turns:
+    """Turns at composing: of what is heavy, few may wait for theirs."""
+
+    def __init__(self) -> None:
+        self._few = Few(HEAVY_WAITING, "Other large pictures are being made.")
+
+    @contextmanager
+    def one(self, *, heavy: bool) -> Iterator[None]:
+        """Compose within the block.
+
+        Raises:
+            Busy: too many wait for heavy pictures already.
+        """
+        if not heavy:
+            with AT_ONCE:
+                yield
+            return
+        with self._few.one(), HEAVY_AT_ONCE:
+            yield
+
+
+turns = Turns()
 COLOURS_KEPT = 500
 
 
@@ -40,13 +71,17 @@ class Latest:
         self._newest: dict[str, int] = {}
         self._lock = threading.Lock()
 
-    def run(self, asker: str, ticket: int, work: Callable[[], bytes]) -> bytes | None:
-        """Do the work, unless a request of this asker with a higher ticket came before its turn did."""
+    def run(self, asker: str, ticket: int, work: Callable[[], bytes], *, heavy: bool = False) -> bytes | None:
+        """Do the work, unless a request of this asker with a higher ticket came before its turn did.
+
+        Raises:
+            Busy: it is heavy, and too much of that waits.
+        """
         with self._lock:
             self._newest[asker] = max(ticket, self._newest.pop(asker, 0))
             while len(self._newest) > 1000:
                 self._newest.pop(next(iter(self._newest)))
-        with AT_ONCE:
+        with turns.one(heavy=heavy):
             with self._lock:
                 overtaken = self._newest.get(asker, 0) > ticket
             return None if overtaken else work()
@@ -61,11 +96,15 @@ def found(key: str) -> bytes | None:
     return held if isinstance(held, bytes) else None
 
 
-def kept(key: str, make: Callable[[], bytes]) -> bytes:
-    """An image from the disk cache, made where it is not there yet. The key must say all that it depends on."""
+def kept(key: str, make: Callable[[], bytes], *, heavy: bool = False) -> bytes:
+    """An image from the disk cache, made where it is not there yet. The key must say all that it depends on.
+
+    Raises:
+        Busy: it is heavy, and too much of that waits.
+    """
     if (held := found(key)) is not None:
         return held
-    with AT_ONCE:
+    with turns.one(heavy=heavy):
         data = make()
     images[key] = data
     return data

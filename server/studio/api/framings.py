@@ -9,6 +9,7 @@ from cadrage.compose import Measure, measure
 from cadrage.compose.cutting import in_shot, shot_of
 from cadrage.compose.following import shifted, with_pin
 from cadrage.compose.framed import straightened, with_window
+from cadrage.compose.heavy import is_heavy
 from cadrage.compose.keying import with_key, with_move_as_keys, with_nearest, with_shift
 from cadrage.compose.legible import Legible, legibility
 from cadrage.compose.legible import readable as made_readable
@@ -23,7 +24,7 @@ from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
 from server.studio.actions import sizes
 from server.studio.actions.following import seen_or_refused
-from server.studio.actions.materials import key_of, library_of, sampled
+from server.studio.actions.materials import Measured, by_sample, key_of, library_of
 from server.studio.actions.previews import found, kept, latest, previewer
 from server.studio.api import owned
 from server.studio.api.schemas import (
@@ -111,29 +112,27 @@ def straighten(request: HttpRequest, framing_id: int, given: LineIn) -> Design:
 @router.post("/framings/{framing_id}/quiet", response=Quietness)
 def quiet(request: HttpRequest, framing_id: int, given: MeasureIn) -> Quietness:
     """How quiet the surround of a design is."""
-    plan, sample = _sampled(request, framing_id, given)
-    return quietness(plan, sample)
+    return _by_sample(request, framing_id, given, quietness)
 
 
 @router.post("/framings/{framing_id}/quieten", response=Design)
 def quieten(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
     """The design with the least change that makes its surround calm."""
     row = owned.framing(request, framing_id)
-    return _changed(row, given, lambda plan: quietened(plan, sampled(plan, row.footage)))
+    return _changed(row, given, lambda plan: by_sample(quietened, plan, row.footage))
 
 
 @router.post("/framings/{framing_id}/legible", response=list[Legible])
 def legible(request: HttpRequest, framing_id: int, given: MeasureIn) -> list[Legible]:
     """How well the words of a design can be read."""
-    plan, sample = _sampled(request, framing_id, given)
-    return list(legibility(plan, sample))
+    return list(_by_sample(request, framing_id, given, legibility))
 
 
 @router.post("/framings/{framing_id}/readable", response=Design)
 def readable(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
     """The design with the least change that gives its words enough contrast."""
     row = owned.framing(request, framing_id)
-    return _changed(row, given, lambda plan: made_readable(plan, sampled(plan, row.footage)))
+    return _changed(row, given, lambda plan: by_sample(made_readable, plan, row.footage))
 
 
 def _in_force(row: Framing, given: MeasureIn) -> Plan:
@@ -147,10 +146,11 @@ def _changed(row: Framing, given: MeasureIn, change: Callable[[Plan], Plan]) -> 
     return in_shot(actions.tried(row, given.design), row.footage.info, given.shot, change).design
 
 
-def _sampled(request: HttpRequest, framing_id: int, given: MeasureIn) -> tuple[Plan, Sample]:
+def _by_sample(
+    request: HttpRequest, framing_id: int, given: MeasureIn, work: Callable[[Plan, Sample], Measured]
+) -> Measured:
     row = owned.framing(request, framing_id)
-    plan = actions.tried(row, given.design)
-    return plan, sampled(plan, row.footage)
+    return by_sample(work, actions.tried(row, given.design), row.footage)
 
 
 @router.get("/framings/{framing_id}/estimate", response=EstimateOut)
@@ -223,6 +223,7 @@ def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResp
         asker,
         given.ticket,
         lambda: previewer.image(plan, path, info, given.time, given.width, library=library, identity=own),
+        heavy=is_heavy(plan, info, library),
     )
     if data is None:
         return HttpResponse(status=204)
@@ -245,8 +246,8 @@ def thumbnail(
     plan, info, path = actions.plan_of(row), row.footage.info, row.footage.path
     name = f"{own_of} {key_of(plan, row.footage)} {width} {at}"
     library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
-    own = row.footage.identity_now
-    return _jpeg(kept(name, lambda: previewer.at(at, plan, path, info, width, library, own)))
+    own, heavy = row.footage.identity_now, is_heavy(plan, info, library)
+    return _jpeg(kept(name, lambda: previewer.at(at, plan, path, info, width, library, own), heavy=heavy))
 
 
 def _jpeg(data: bytes) -> HttpResponse:

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Cell, FrameRow } from "../api/client";
 import { shown, toNumber } from "../api/exact";
 import { framingQuery } from "../api/queries";
+import { PatientImage } from "../ui/patient-image";
 
 const THUMBNAIL_HEIGHT = 72;
 const WIDEST_THUMBNAIL = 112;
@@ -73,7 +74,7 @@ export function CellView(props: Props) {
       >
         <span className="flex shrink-0 justify-center">
           {moments.map((at, number) => (
-            <img
+            <PatientImage
               key={at}
               alt={`${at === "middle" ? "" : `${at} frame, `}${cell.placement} in ${frame.frame.name}`}
               loading="lazy"

@@ -5,6 +5,7 @@ import { AT_WORK, refreshFramings } from "../api/queries";
 import { damagedIn } from "../bench/panels/source/noticed";
 import { FailedAnalyses } from "../ui/failed-analyses";
 import { type Items, Menu, Pressed } from "../ui/menu";
+import { PatientImage } from "../ui/patient-image";
 import { ProblemNote } from "../ui/problem-note";
 import { RenameField } from "../ui/rename-field";
 import { stemOf } from "../ui/stem";
@@ -54,7 +55,7 @@ export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown
             onDragStart={({ dataTransfer }) => dataTransfer.setData(CLIP, String(footage.id))}
             onClick={onSelect}
           >
-            <img
+            <PatientImage
               alt=""
               loading="lazy"
               decoding="async"

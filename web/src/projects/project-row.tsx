@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { ShareDialog } from "../sharing/share-dialog";
 import { Menu } from "../ui/menu";
+import { PatientImage } from "../ui/patient-image";
 import { RenameField } from "../ui/rename-field";
 import type { ProjectLine, useProjects } from "./use-projects";
 
@@ -28,7 +29,7 @@ export function ProjectRow({ row, projects }: Props) {
         <Link to={`/projects/${row.id}`} className="flex min-w-0 grow items-center gap-4 px-2 py-3">
           <span className="flex h-11 w-52 shrink-0 items-center gap-1 overflow-hidden bg-well/25 px-1">
             {row.framings.map((framing) => (
-              <img
+              <PatientImage
                 key={framing}
                 alt=""
                 loading="lazy"

@@ -3,6 +3,7 @@ import type { Board, Footage, Render } from "../api/client";
 import { shown } from "../api/exact";
 import { Button } from "../ui/button";
 import { Overlay } from "../ui/overlay";
+import { PatientImage } from "../ui/patient-image";
 
 type Props = {
   board: Board;
@@ -44,7 +45,7 @@ export function ClipShown({ board, footage, finished, onStep, onClose }: Props) 
                     src={`/api/renders/${render.id}/file`}
                   />
                 ) : (
-                  <img
+                  <PatientImage
                     alt={`${footage.name} in ${into.frame.name}`}
                     className="bg-well"
                     style={look}

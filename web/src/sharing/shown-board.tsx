@@ -4,6 +4,7 @@ import type { Board, Footage } from "../api/client";
 import { rendersQuery } from "../api/queries";
 import { Header } from "../ui/header";
 import { useKeys } from "../ui/keyboard";
+import { PatientImage } from "../ui/patient-image";
 import { useTitle } from "../ui/use-title";
 import { ClipShown } from "./clip-shown";
 
@@ -89,7 +90,7 @@ function ClipLine({ board, footage, finished, onOpen }: Line) {
             if (!into) return null;
             return (
               <span key={id} className="shrink-0">
-                <img
+                <PatientImage
                   alt=""
                   loading="lazy"
                   className="max-h-36 max-w-64 bg-well"

@@ -1,0 +1,116 @@
+"""Work in a process of its own: what takes much memory takes it there, one thing at a time, and under a bound."""
+
+import ctypes
+import multiprocessing
+import os
+import resource
+import threading
+from collections.abc import Callable, Sequence
+from concurrent.futures import ProcessPoolExecutor
+from concurrent.futures.process import BrokenProcessPool
+from pathlib import Path
+from typing import ParamSpec, TypeVar
+
+from cadrage.errors import Busy, RasterOutOfRange
+from cadrage.footage.bounds import read_only_in
+
+MOST_BYTES = 3 * 2**30
+"""Of memory that the process may have."""
+IDLE_SECONDS = 60.0
+WAIT_SECONDS = 120.0
+"""For which somebody waits for their turn."""
+M_MMAP_THRESHOLD, LARGE = -3, 1 << 20  # of glibc's mallopt(3)
+
+Given = ParamSpec("Given")
+Made = TypeVar("Made")
+
+
+class ChildProcess:
+    """A process that is started when it is needed, and ended when it was not needed for a while; safe to share.
+
+    Args:
+        folders: says which folders it may read files in, when it starts; None for everywhere.
+        idle: seconds after which it ends.
+        most: bytes of memory that it may have.
+    """
+
+    def __init__(
+        self,
+        folders: Callable[[], Sequence[Path] | None] = lambda: None,
+        *,
+        idle: float = IDLE_SECONDS,
+        most: int = MOST_BYTES,
+    ) -> None:
+        self._folders, self._idle, self._most = folders, idle, most
+        self._one = threading.Lock()
+        self._pool: ProcessPoolExecutor | None = None
+        self._end = threading.Timer(0, lambda: None)
+
+    @property
+    def runs(self) -> bool:
+        """Whether the process is there now."""
+        return self._pool is not None
+
+    def call(self, work: Callable[Given, Made], *given: Given.args, **named: Given.kwargs) -> Made:
+        """What a function makes of what it is given; it, that and the outcome must be such as can be pickled.
+
+        Raises:
+            Busy: others were not done with it in time. RasterOutOfRange: it took more memory than there is for it, or
+                the process was ended. And whatever the function raises.
+        """
+        if not self._one.acquire(timeout=WAIT_SECONDS):
+            raise Busy("Other large pictures are being made.", remedy="Try again in a while.")
+        try:
+            self._end.cancel()
+            return self._running().submit(work, *given, **named).result()
+        except (BrokenProcessPool, MemoryError) as error:
+            self._let_go()
+            raise RasterOutOfRange(
+                "The picture takes more memory than there is for one.", remedy="Scale the stills that it uses down."
+            ) from error
+        finally:
+            self._end = threading.Timer(self._idle, self.end)
+            self._end.daemon = True
+            self._end.start()
+            self._one.release()
+
+    def _running(self) -> ProcessPoolExecutor:
+        if self._pool is None:
+            self._pool = ProcessPoolExecutor(
+                1,
+                mp_context=multiprocessing.get_context("spawn"),  # a process of many threads cannot be copied
+                initializer=_begin,
+                initargs=(self._folders(), self._most),
+            )
+        return self._pool
+
+    def end(self) -> None:
+        """End the process, unless something is being done; the next call starts another."""
+        if self._one.acquire(blocking=False):
+            try:
+                self._let_go()
+            finally:
+                self._one.release()
+
+    def _let_go(self) -> None:
+        pool, self._pool = self._pool, None
+        if pool is not None:
+            pool.shutdown(wait=False, cancel_futures=True)
+
+
+def _begin(folders: Sequence[Path] | None, most: int) -> None:
+    """What the process does first."""
+    threading.Thread(target=_end_with_parent, daemon=True).start()
+    resource.setrlimit(resource.RLIMIT_DATA, (most, most))
+    if folders is not None:
+        read_only_in(lambda: folders)
+    mallopt = getattr(ctypes.CDLL(None), "mallopt", None)
+    if mallopt is not None:
+        mallopt(M_MMAP_THRESHOLD, LARGE)  # so that a picture that is let go is given back
+
+
+def _end_with_parent() -> None:
+    parent = multiprocessing.parent_process()
+    if parent is not None:
+        parent.join()
+        os._exit(1)

@@ -1,0 +1,26 @@
+import { type ImgHTMLAttributes, useEffect, useState } from "react";
+
+/** Milliseconds after which a picture that did not come is asked for again, each time. */
+const WAITS = [1000, 2000, 4000, 8000, 16_000, 32_000];
+
+type Props = ImgHTMLAttributes<HTMLImageElement> & { src: string };
+
+/** A picture that may have to wait until the server has time for it: it is asked for again, later each time. */
+export function PatientImage({ src, alt, ...rest }: Props) {
+  const [missed, setMissed] = useState({ src, times: 0, asked: 0 });
+  const { times, asked } = missed.src === src ? missed : { times: 0, asked: 0 };
+  useEffect(() => {
+    const wait = WAITS[asked];
+    if (times === asked || wait === undefined) return;
+    const timer = setTimeout(() => setMissed({ src, times, asked: times }), wait);
+    return () => clearTimeout(timer);
+  }, [src, times, asked]);
+  return (
+    <img
+      {...rest}
+      alt={alt}
+      src={asked ? `${src}${src.includes("?") ? "&" : "?"}again=${asked}` : src}
+      onError={() => setMissed({ src, times: asked + 1, asked })}
+    />
+  );
+}
