@@ -12,7 +12,9 @@ from tests.application import Application, end
 from tests.siege.people import Person
 
 SEED = 17
-BETWEEN = 15
+LIVES, LONGEST = 0.4, 3.0
+"""Seconds between two kills, on average and at most."""
+BETWEEN = 20
 """Kills after which something is ordered."""
 
 
@@ -39,7 +41,7 @@ def killed(application: Application, clip: Path, count: int, seconds: float) -> 
             application.kill_worker()
             application.start_worker()
         kills += 1
-        time.sleep(chance.uniform(0.1, 1.2))
+        time.sleep(min(chance.expovariate(1 / LIVES), LONGEST))
         if kills % BETWEEN == 0:
             application.wait()
             ordered += _order(person, project, framing, ordered)

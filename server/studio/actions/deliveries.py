@@ -1,7 +1,7 @@
 """Deliveries: finished files handed over together, and the sheet that goes with them."""
 
 import shutil
-from collections.abc import Generator, Iterator
+from collections.abc import Collection, Generator, Iterator
 from pathlib import Path
 
 from zipstream import ZIP_STORED, ZipStream
@@ -21,7 +21,7 @@ THUMBNAIL = 400
 archives = Few(4, "The server is putting files together for others already.")
 
 
-def finished(project: Project, chosen: list[int] | None = None) -> list[Render]:
+def finished(project: Project, chosen: Collection[int] | None = None) -> list[Render]:
     """The newest finished file of every framing of a project, or only some renders, in the order of the board."""
     rows = Render.objects.filter(
         framing__footage__project=project, framing__footage__removed__isnull=True, state=Render.State.DONE

@@ -26,6 +26,7 @@ from server.studio.actions.plates import plates_of
 from server.studio.actions.previews import previewer, sample_of, turns
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Footage, Material, Project
+from server.studio.numbers import whole_number
 
 Measured = TypeVar("Measured")
 
@@ -117,7 +118,7 @@ class Shelf:
 
     def _read(self, name: str) -> CoreMaterial:
         kind, _, number = name.partition(":")
-        key = int(number) if number.isdecimal() and len(number) < 18 else -1
+        key = whole_number(number)
         if kind == "footage":
             clip = Footage.everything.select_related("project").filter(pk=key, **self._within).first()
             if clip is not None:

@@ -11,6 +11,7 @@ from server.studio.api import owned
 from server.studio.api.schemas import PathIn
 from server.studio.files import attachment
 from server.studio.models import Render
+from server.studio.numbers import whole_number
 
 router = Router(tags=["deliveries"])
 
@@ -45,8 +46,8 @@ def write(request: HttpRequest, project_id: int, given: PathIn, only: str = "") 
 
 
 def _chosen(request: HttpRequest, project_id: int, only: str) -> list[Render]:
-    wanted = [int(part) for part in only.split(",") if part.isdecimal()] if only else None
-    rows = actions.finished(owned.project(request, project_id), wanted)
+    numbers = {number for part in only.split(",") if (number := whole_number(part)) is not None} if only else None
+    rows = actions.finished(owned.project(request, project_id), numbers)
     if not rows:
         raise Http404
     return rows

@@ -18,12 +18,12 @@ from server.studio.api import owned
 from server.studio.api.errors import problem
 from server.studio.api.schemas import FootageOut, SentIn, UploadOut
 from server.studio.models import Upload
+from server.studio.numbers import whole_number
 
 router = Router(tags=["uploads"])
 VERSION = "1.0.0"
 SPOKEN = {"Tus-Resumable": VERSION, "Cache-Control": "no-store"}
 PIECE = "application/offset+octet-stream"
-MOST_DIGITS = 15
 
 
 @router.post("/projects/{project_id}/uploads", response={201: None})
@@ -97,10 +97,10 @@ def _other_version(request: HttpRequest) -> HttpResponse | None:
 
 
 def _number(request: HttpRequest, header: str) -> int:
-    text = request.headers.get(header, "")
-    if not (text.isascii() and text.isdecimal() and len(text) <= MOST_DIGITS):
+    number = whole_number(request.headers.get(header, ""))
+    if number is None:
         raise BadRequest(f"{header} is no number of bytes.", remedy="Say how many there are.")
-    return int(text)
+    return number
 
 
 def _name(metadata: str) -> str:
