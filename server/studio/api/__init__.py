@@ -1,7 +1,6 @@
 """The API: thin endpoints. Each loads what belongs to the visitor, calls one action and answers."""
 
 from django.contrib.auth.decorators import login_required
-from ninja import NinjaAPI
 
 from server.studio.access import Visitors
 from server.studio.api import (
@@ -24,7 +23,7 @@ from server.studio.api import (
     uploads,
 )
 
-api = NinjaAPI(title="Cadrage", version="1", auth=Visitors(), docs_url="/docs", docs_decorator=login_required)
+api = errors.Api(title="Cadrage", version="1", auth=Visitors(), docs_url="/docs", docs_decorator=login_required)
 errors.install(api)
 api.add_router("", projects.router)
 api.add_router("", sharing.router)

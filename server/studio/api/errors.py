@@ -1,12 +1,13 @@
 """Errors meet HTTP here and nowhere else. One body for all: RFC 9457, problem details."""
 
 import errno
+from typing import Any
 
 import pydantic
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, ValidationError
+from ninja.errors import AuthenticationError, ValidationError, ValidationErrorContext
 
 from cadrage.errors import Busy, CadrageError, MissingSource, Stale
 from server.studio.access import NotLet
@@ -49,6 +50,25 @@ def of_error(error: CadrageError) -> JsonResponse:
     changed = error.changed if isinstance(error, Stale) else ()
     status = STATUS.get(type(error), 422)
     return problem(status, error.problem, remedy=error.remedy, clip=error.clip, changed=changed)
+
+
+class Api(NinjaAPI):
+    """Lets go of what it refuses."""
+
+    def validation_error_from_error_contexts(
+        self, error_contexts: list[ValidationErrorContext[Any]]
+    ) -> ValidationError:
+        """See `NinjaAPI`.
+
+        What a validator of ours raised is held by pydantic's error, and by its traceback holds the frames below it, one
+        of which holds pydantic's error: a circle that the collector cannot see, which would keep the request for good.
+        """
+        for context in error_contexts:
+            for one in context.pydantic_validation_error.errors(include_url=False):
+                raised = one.get("ctx", {}).get("error")
+                if isinstance(raised, BaseException):
+                    raised.__traceback__ = raised.__context__ = raised.__cause__ = None
+        return super().validation_error_from_error_contexts(error_contexts)
 
 
 def install(api: NinjaAPI) -> None:
