@@ -4,7 +4,10 @@ A thread is taken by a request only once all of it is there, and let go of once 
 writes for all connections, so that slow lines hold nothing that others need.
 """
 
+import socket
 import tempfile
+import time
+from contextlib import suppress
 
 from django.conf import settings
 from django.core.handlers.wsgi import WSGIHandler
@@ -23,6 +26,8 @@ THREADS = 12
 CONNECTIONS = 1000
 STALLED_SECONDS = 120
 """For which a connection may lie idle."""
+LINGERS = 5.0
+"""Seconds for which what is still sent behind a last answer is taken in."""
 IN_MEMORY = 64 * 1024
 """Bytes of a body, beyond which it goes to the disk."""
 
@@ -56,9 +61,46 @@ class Parser(HTTPRequestParser):
 
 
 class Channel(HTTPChannel):
-    """A connection."""
+    """A connection. One that ends with an answer goes on taking in what is still sent, for a while.
+
+    To close it with something unread would take the answer away from who has not read it yet: a proxy then says 502
+    instead of why something was turned away (RFC 9112, section 9.6).
+    """
 
     parser_class = Parser
+    _answered = False
+    _until: float | None = None
+
+    def handle_write(self) -> None:
+        """Send what there is."""
+        self._answered = self.close_when_flushed
+        super().handle_write()
+
+    def handle_close(self) -> None:
+        """End it, or say that nothing more comes."""
+        if self._answered and self._until is None and not self.total_outbufs_len:
+            self.will_close, self._until = False, time.monotonic() + LINGERS
+            with suppress(OSError):
+                self.socket.shutdown(socket.SHUT_WR)
+                return
+        super().handle_close()
+
+    def readable(self) -> bool:
+        """Whether anything is to be taken in."""
+        if self._until is None:
+            return super().readable()
+        self.will_close = time.monotonic() > self._until
+        return not self.will_close
+
+    def handle_read(self) -> None:
+        """Take something in; of what comes behind an answer nothing is kept."""
+        if self._until is None:
+            super().handle_read()
+            return
+        try:
+            self.recv(IN_MEMORY)  # which ends it where the other side has
+        except OSError:
+            self.handle_close()
 
 
 def _known(cookies: str) -> bool:

@@ -1,5 +1,6 @@
 """Slow lines hold nothing that others need."""
 
+import socket
 import time
 
 import pytest
@@ -42,6 +43,20 @@ def took(person, framing, shifts):
         assert answer.status_code == 200, answer.text
         each.append(time.monotonic() - begun)
     return sorted(each)[len(each) // 2]
+
+
+def test_who_is_turned_away_while_still_sending_is_told_why(application):
+    """As a proxy does that passes on a body while it comes; one that is reset says 502."""
+    port = application.port
+    for _ in range(5):
+        with socket.create_connection(("127.0.0.1", port), timeout=20) as line:
+            line.sendall(b"POST /sign-in/ HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 9000000\r\n\r\n")
+            for _ in range(20):
+                line.sendall(bytes(100_000))
+                time.sleep(0.002)
+            answer = b"".join(iter(lambda line=line: line.recv(4096), b""))
+        assert answer.startswith(b"HTTP/1.1 413 ")
+        assert b"too much" in answer
 
 
 def test_trickling_posts_and_half_heads_hold_no_thread(application, bench):
