@@ -105,11 +105,8 @@ def of_joel(people, framing):
 def order_of_turns():
     """Whose render each would be, were they made one after another."""
     turns = []
-    while queued := list(Render.objects.filter(state=State.QUEUED).order_by("rank", "pk")):
-        ready = actions.in_turn(queued)
-        if not ready:
-            break
-        job = ready[0]
+    while ready := actions.in_turn(Render.objects.filter(state=State.QUEUED).order_by("rank", "pk")):
+        job = Render.objects.get(pk=ready[0])
         turns.append(job.framing.footage.project.owner.username)
         Render.objects.filter(pk=job.pk).update(state=State.DONE, finished=timezone.now(), cleared=timezone.now())
     return turns
@@ -125,7 +122,7 @@ def test_no_more_of_somebodys_are_made_at_a_time_than_may_be(framing, of_joel, p
     Allowance.objects.create(person=people[0], renders=1)
     first, *_ = waiting(framing, 3)
     Render.objects.filter(pk=first).update(state=State.RUNNING)
-    assert actions.in_turn(list(Render.objects.filter(state=State.QUEUED))) == []
+    assert actions.in_turn(Render.objects.filter(state=State.QUEUED)) == []
     waiting(of_joel, 1)
     assert order_of_turns() == ["joel"]
 

@@ -1,5 +1,6 @@
 """People: inviting them, letting them go, and what each may use of the server and uses."""
 
+from collections import Counter
 from datetime import timedelta
 
 from django.conf import settings
@@ -7,7 +8,7 @@ from django.contrib.auth import get_user_model
 from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from django.db import transaction
-from django.db.models import Sum
+from django.db.models import Max, QuerySet, Sum
 from django.utils import timezone
 
 from cadrage.errors import BadRequest
@@ -17,6 +18,7 @@ from server.studio.room import GIGABYTE, NoRoom
 
 State = Render.State
 INVITED_DAYS = 7
+OWNER = "framing__footage__project__owner"
 
 
 class Use(Value):
@@ -141,27 +143,27 @@ def follow(invitation: Invitation, person: User) -> User:
     return person
 
 
-def in_turn(waiting: list[Render]) -> list[Render]:
-    """Renders that wait, in the order in which they are made: people take turns, each with theirs in its own order.
+def in_turn(waiting: QuerySet[Render]) -> list[int]:
+    """Renders that wait, by their ids, as they are made: people take turns, each with theirs in the order given.
 
     Whoever has fewer at work comes first, then whoever's last one ended the longest ago. Those of whom as many as may
     be are at work wait.
     """
-    queues: dict[int, list[Render]] = {}
-    for job in waiting:
-        queues.setdefault(job.framing.footage.project.owner_id, []).append(job)
-    rows = Render.objects.filter(framing__footage__project__owner__in=queues)
-    at_work = list(rows.filter(state=State.RUNNING).values_list("framing__footage__project__owner", flat=True))
-    ended = rows.exclude(finished=None).order_by("finished").values_list("framing__footage__project__owner", "finished")
-    last = dict(ended)
+    queues: dict[int, list[int]] = {}
+    for number, owner in waiting.values_list("pk", OWNER):
+        queues.setdefault(owner, []).append(number)
+    rows = Render.objects.filter(**{f"{OWNER}__in": queues})
+    at_work = Counter(rows.filter(state=State.RUNNING).values_list(OWNER, flat=True))
+    last = dict(rows.order_by().values(OWNER).annotate(last=Max("finished")).values_list(OWNER, "last"))
+    people = get_user_model().objects.in_bulk(queues)
 
     def turn(owner: int) -> tuple[int, float, int]:
         ended = last.get(owner)
-        return at_work.count(owner), ended.timestamp() if ended else 0.0, queues[owner][0].pk
+        return at_work[owner], ended.timestamp() if ended else 0.0, queues[owner][0]
 
-    ordered: list[Render] = []
+    ordered: list[int] = []
     for owner in sorted(queues, key=turn):
-        _, most = allowed_to(queues[owner][0].framing.footage.project.owner)
-        if most is None or at_work.count(owner) < most:
+        _, most = allowed_to(people[owner])
+        if most is None or at_work[owner] < most:
             ordered += queues[owner]
     return ordered

@@ -35,8 +35,11 @@ def perform_next() -> None:
     if not has_room():
         Render.objects.filter(state=State.QUEUED).update(phase=Render.NO_ROOM)
         return
-    waiting = Render.objects.filter(state=State.QUEUED).order_by("rank", "pk")
-    for job in in_turn(list(waiting.select_related("framing__footage__project__owner"))):
+    rows = Render.objects.select_related("framing__footage__project__owner")
+    for number in in_turn(rows.filter(state=State.QUEUED).order_by("rank", "pk")):
+        job = rows.filter(pk=number).first()
+        if job is None:
+            continue
         with locked(job.lock) as mine:
             if mine and _ready(job) and _claim(job):
                 _perform(job)
