@@ -12,6 +12,12 @@ PROPERTIES := $(shell grep -rl "from hypothesis" tests --include="test_*.py")
 NODE := web/node_modules/.package-lock.json
 PAGE := web/dist/index.html
 
+# Node 20.19 builds the page; where there is none such, or no npm, a package brings both.
+ifneq ($(shell node -p "const [a, b] = process.versions.node.split('.'); 1000 * a + 1 * b >= 20019" 2>/dev/null && command -v npm >/dev/null && echo and npm),true and npm)
+OWN_NODE := .venv/.node
+export PATH := $(CURDIR)/.venv/bin:$(PATH)
+endif
+
 .PHONY: help install demo test test-long lint web bench hand corpus following extending siege fuzz screenshots api lock clean
 
 help: ## say what there is to do
@@ -74,7 +80,8 @@ api: $(SET_UP) $(NODE) ## renew the contract with the page, and published schema
 lock: $(TEST_SET_UP) ## renew the lock files
 	$(BIN)/pip-compile --quiet --generate-hashes --strip-extras --no-emit-index-url --no-emit-find-links --extra build --output-file requirements.lock pyproject.toml
 	$(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --strip-extras --no-emit-index-url --no-emit-find-links --output-file requirements-dev.lock requirements-dev.in
-	sed -i 's/^#    pip-compile.*/#    make lock/' requirements.lock requirements-dev.lock
+	$(BIN)/pip-compile --quiet --generate-hashes --strip-extras --no-emit-index-url --no-emit-find-links --output-file requirements-node.lock requirements-node.in
+	sed -i 's/^#    pip-compile.*/#    make lock/' requirements.lock requirements-dev.lock requirements-node.lock
 
 web: $(PAGE) ## build the page
 $(SET_UP): requirements.lock pyproject.toml
@@ -93,7 +100,11 @@ $(MODELS): $(SET_UP) $(NODE) requirements-models.lock cadrage/analysis/detectors
 	$(BIN)/python -m cadrage.analysis.detectors.models .venv/packages web/node_modules/@mediapipe/selfie_segmentation
 	@touch $@
 
-$(NODE): web/package-lock.json
+.venv/.node: $(SET_UP) requirements-node.lock
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements-node.lock
+	@touch $@
+
+$(NODE): web/package-lock.json $(OWN_NODE)
 	cd web && npm ci --silent
 	@touch $@
 
