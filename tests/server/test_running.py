@@ -1,10 +1,12 @@
 """Running a server: what lies about, full disks, logs, numbers for whoever watches, backups that come back."""
 
+import errno
 import hashlib
 import json
 import logging
 import os
 import re
+import sqlite3
 import subprocess
 import sys
 import time
@@ -12,6 +14,7 @@ from datetime import timedelta
 from pathlib import Path
 
 import pytest
+from diskcache import Cache
 from django.conf import settings
 from django.core.management import call_command
 from django.test import Client
@@ -19,7 +22,7 @@ from django.utils import timezone
 
 from cadrage.errors import CannotWrite
 from server.studio import logs
-from server.studio.actions import renders, sweeping, uploads, work
+from server.studio.actions import analyses, jobs, renders, sweeping, uploads, work
 from server.studio.models import Footage, Render, Upload
 from server.together import Kept, Together
 from tests.application import ROOT, Application
@@ -90,6 +93,44 @@ def test_while_the_disk_is_full_renders_wait_and_then_go_on_by_themselves(framin
     work.perform_next()
     job.refresh_from_db()
     assert job.state == State.DONE
+
+
+def test_while_a_folder_cannot_be_written_jobs_wait_and_say_so(framing, monkeypatch, caplog):
+    job, row = renders.order(framing), framing.footage.analyses.filter(state=State.QUEUED).first()
+    monkeypatch.setattr(renders.os, "access", lambda folder, _: folder != settings.RENDERS_DIR)
+    work.perform_next()
+    job.refresh_from_db()
+    assert (job.state, job.phase) == (State.QUEUED, Render.NO_ROOM)
+    monkeypatch.undo()
+
+    def kept_out(path):
+        raise OSError(errno.EROFS, "Read-only file system", str(path))
+
+    monkeypatch.setattr(jobs, "locked", kept_out)
+    for perform in (work.perform_next, analyses.perform_next):
+        perform()
+    assert "Read-only" in caplog.text
+    for one in (job, row):
+        one.refresh_from_db()
+        assert one.state == State.QUEUED
+    monkeypatch.undo()
+    analyses.perform_next()
+    work.perform_next()
+    for one in (job, row):
+        one.refresh_from_db()
+        assert one.state == State.DONE
+
+
+@pytest.mark.parametrize("error", [sqlite3.OperationalError("attempt to write a readonly database"), OSError(30, "no")])
+def test_pictures_are_shown_where_the_cache_cannot_be_written(ida, framing, monkeypatch, error):
+    def broken(*given, **more):
+        raise error
+
+    for name in ("get", "set"):
+        monkeypatch.setattr(Cache, name, broken)
+    for _ in range(2):
+        answer = ida.get(f"/api/framings/{framing.pk}/thumbnail?width=77")
+        assert (answer.status_code, answer["Content-Type"]) == (200, "image/jpeg")
 
 
 def test_a_disk_that_fills_up_while_a_file_arrives_is_told(ida, project, monkeypatch):

@@ -10,7 +10,7 @@ from django.db import transaction
 
 from cadrage.analyses import ANALYSES
 from cadrage.analysis import NotFound, Subject
-from cadrage.files import locked, remove
+from cadrage.files import remove
 from cadrage.footage import MediaInfo
 from cadrage.rules import format_key
 from server.studio.actions import jobs
@@ -106,7 +106,7 @@ def settled(footage: Footage) -> bool:
 
 def _perform(row: Analysis) -> bool:
     """Do an analysis, unless another does; says whether it was done here."""
-    with locked(row.lock) as mine:
+    with jobs.held(row) as mine:
         if not mine or not jobs.claim(row):
             return False
         with jobs.ended_in_words(row):

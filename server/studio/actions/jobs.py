@@ -3,7 +3,7 @@
 import logging
 import time
 from collections.abc import Callable, Iterable, Iterator
-from contextlib import contextmanager
+from contextlib import ExitStack, contextmanager
 from typing import TypeVar
 
 from django.db import DatabaseError, transaction
@@ -93,10 +93,24 @@ def claim(job: Job) -> bool:
     return True
 
 
+@contextmanager
+def held(job: Job) -> Iterator[bool]:
+    """Hold the lock of a job within the block; gives whether it is held. Not where somebody else does, nor where it
+    cannot be written: then the job waits until it can.
+    """
+    with ExitStack() as stack:
+        try:
+            mine = stack.enter_context(locked(job.lock))
+        except OSError as error:
+            log.warning("A job waits until its folder can be written: %s", error)
+            mine = False
+        yield mine
+
+
 def take(rows: Iterable[Kind], perform: Callable[[Kind], object]) -> bool:
     """Do the first of some jobs that waits and that nobody else does; says whether there was one."""
     for row in rows:
-        with locked(row.lock) as mine:
+        with held(row) as mine:
             if mine and claim(row):
                 perform(row)
                 return True

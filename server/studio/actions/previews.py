@@ -1,12 +1,14 @@
 """Looking: composed frames for the page, the newest request first."""
 
+import logging
+import sqlite3
 import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
 from cachetools import LRUCache, cached
-from diskcache import Cache
+from diskcache import Cache, Timeout
 from django.conf import settings
 
 from cadrage.child_process import ChildProcess
@@ -21,10 +23,33 @@ from server.studio.actions.streams import Few
 from server.studio.apps import readable
 from server.studio.models import Footage
 
+LOST = (OSError, sqlite3.Error, Timeout)
+log = logging.getLogger(__name__)
 
-def _on_disk(name: str, size: int) -> Cache:
+
+class DiskCache(Cache):  # type: ignore[misc] - it comes without types
+    """A cache in files; where its folder cannot be written or read, it has nothing and keeps nothing."""
+
+    def get(self, key: object, default: object = None, **how: object) -> object:
+        """See `Cache`."""
+        try:
+            return super().get(key, default, **how)
+        except LOST as error:
+            log.warning("The cache cannot be read: %s", error)
+            return default
+
+    def set(self, key: object, value: object, **how: object) -> bool:
+        """See `Cache`."""
+        try:
+            return bool(super().set(key, value, **how))
+        except LOST as error:
+            log.warning("The cache cannot be written: %s", error)
+            return False
+
+
+def _on_disk(name: str, size: int) -> DiskCache:
     """A cache in files, which forgets what was not asked for the longest."""
-    return Cache(Path(settings.CACHE_DIR) / name, size_limit=size, eviction_policy="least-recently-used")
+    return DiskCache(Path(settings.CACHE_DIR) / name, size_limit=size, eviction_policy="least-recently-used")
 
 
 images = _on_disk("images", settings.CACHE_BYTES)

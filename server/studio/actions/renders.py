@@ -1,5 +1,6 @@
 """Renders: ordering them, and what people do with those that were ordered."""
 
+import os
 import shutil
 from collections.abc import Callable, Iterable
 from fractions import Fraction
@@ -164,8 +165,8 @@ def free_bytes() -> int:
 
 
 def has_room() -> bool:
-    """Whether there is room on the disk to begin something."""
-    return free_bytes() >= LEAST_ROOM
+    """Whether there is room on the disk to begin something, and leave to write there."""
+    return free_bytes() >= LEAST_ROOM and os.access(settings.RENDERS_DIR, os.W_OK)
 
 
 def _check_room() -> None:

@@ -9,7 +9,7 @@ from django.db import transaction
 from cadrage import render as rendering
 from cadrage.compose.extending import extends
 from cadrage.errors import CadrageError, Cancelled, CannotWrite, Paused, SourceChanged
-from cadrage.files import locked, sweep
+from cadrage.files import sweep
 from cadrage.footage import ClipIdentity
 from cadrage.inspection import inspect_file
 from cadrage.inspection.sheet import digest_of
@@ -18,7 +18,7 @@ from cadrage.render.workspace import RenderWorkspace
 from server.studio.actions import jobs
 from server.studio.actions.analyses import settled
 from server.studio.actions.calls import call, call_now, called
-from server.studio.actions.jobs import save
+from server.studio.actions.jobs import held, save
 from server.studio.actions.materials import library_of
 from server.studio.actions.people import in_turn
 from server.studio.actions.plates import missing
@@ -40,7 +40,7 @@ def perform_next() -> None:
         job = rows.filter(pk=number).first()
         if job is None:
             continue
-        with locked(job.lock) as mine:
+        with held(job) as mine:
             if mine and _ready(job) and _claim(job):
                 _perform(job)
                 return

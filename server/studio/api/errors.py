@@ -93,7 +93,10 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(OSError)
     def disk(request: HttpRequest, error: OSError) -> HttpResponse:
         full = error.errno in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
-        title = "There is no more room on the server." if full else "The server could not read or write a file."
+        kept = error.errno in (errno.EROFS, errno.EACCES, errno.EPERM)
+        title = "The server could not read or write a file."
+        if full or kept:
+            title = "There is no more room on the server." if full else "The server may not write where it keeps files."
         return problem(507 if full else 500, title, remedy="Tell whoever runs the server, then try again.")
 
     @api.exception_handler(Http404)

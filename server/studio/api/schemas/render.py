@@ -175,4 +175,4 @@ def _doing(row: Render) -> str:
             return "stopping"
         if row.pause_asked:
             return "pausing once this part is done"
-    return "waiting until there is room on the disk" if row.phase == Render.NO_ROOM else row.phase
+    return "waiting until the disk has room and can be written" if row.phase == Render.NO_ROOM else row.phase
