@@ -22,6 +22,7 @@ from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.schemas import (
     Board,
+    CellAction,
     CellOut,
     CellsIn,
     Changes,
@@ -37,6 +38,7 @@ from server.studio.models import Footage, Framing, Member, Project, ProjectFrame
 
 router = Router(tags=["projects"])
 CELLS = TypeAdapter(list[CellOut])
+CELLS_AT_A_TIME = 60
 
 
 @router.get("/visitor", response=Visitor)
@@ -168,12 +170,8 @@ def put_in_order(request: HttpRequest, project_id: int, given: OrderIn) -> tuple
     return 204, None
 
 
-@router.post("/projects/{project_id}/cells", response=list[CellOut])
-def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpResponse:
-    """Do something with many cells of a project; answers with those that it changed, as they are now."""
-    project = owned.project(request, project_id)
-    mine = Framing.present.filter(footage__project=project).select_related("footage__project", "frame")
-    rows, action = list(mine.filter(pk__in=given.framings)), given.action
+def _acted(request: HttpRequest, rows: list[Framing], action: CellAction) -> list[Framing]:
+    """Do something with some cells; those that it changed."""
     if action.do == "paste":
         changed = framing_actions.paste(owned.framing(request, action.source), rows, action.parts)
     elif action.do == "motion":
@@ -192,6 +190,21 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpR
         changed = framing_actions.obey(rows)
     else:
         changed = framing_actions.undo_all(rows)
+    return changed
+
+
+@router.post("/projects/{project_id}/cells", response=list[CellOut])
+def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpResponse:
+    """Do something with many cells of a project; answers with those that it changed, as they are now.
+
+    It is done to some dozens at a time, between which others come to their turn.
+    """
+    project = owned.project(request, project_id)
+    mine = Framing.present.filter(footage__project=project).select_related("footage__project", "frame")
+    rows = list(mine.filter(pk__in=given.framings))
+    step = len(rows) if given.action.do == "rule" else CELLS_AT_A_TIME  # what many have in common is one rule
+    parts = (rows[first : first + step] for first in range(0, len(rows), step))
+    changed = [row for part in parts for row in _acted(request, part, given.action)]
     book, shelf = RuleBook.of(project), Shelf(project)
     cells = [CellOut.of(row, book, shelf) for row in framing_actions.fresh(changed)]
     return HttpResponse(CELLS.dump_json(cells, by_alias=True), content_type="application/json")

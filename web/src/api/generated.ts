@@ -1473,6 +1473,8 @@ export interface paths {
         /**
          * Change Cells
          * @description Do something with many cells of a project; answers with those that it changed, as they are now.
+         *
+         *     It is done to some dozens at a time, between which others come to their turn.
          */
         post: operations["server_studio_api_projects_change_cells"];
         delete?: never;

@@ -2,6 +2,7 @@
 
 from server.studio.api.schemas.board import (
     Board,
+    CellAction,
     CellOut,
     CellsIn,
     Changes,
@@ -55,6 +56,7 @@ __all__ = [
     "AnalysisOut",
     "Board",
     "Catalogue",
+    "CellAction",
     "CellOut",
     "CellsIn",
     "Changes",

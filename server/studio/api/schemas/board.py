@@ -261,10 +261,13 @@ class EachCell(Schema):
     do: Literal["obey", "rule", "undo"]
 
 
+CellAction = Annotated[
+    PasteCells | PlaceCells | MoveCells | MotionCells | TreatCells | EachCell, Field(discriminator="do")
+]
+
+
 class CellsIn(Schema):
     """Something to do with many cells."""
 
     framings: list[int] = Field(max_length=5000)
-    action: Annotated[
-        PasteCells | PlaceCells | MoveCells | MotionCells | TreatCells | EachCell, Field(discriminator="do")
-    ]
+    action: CellAction
