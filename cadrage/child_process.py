@@ -1,6 +1,5 @@
 """Work in a process of its own: what takes much memory takes it there, one thing at a time, and under a bound."""
 
-import ctypes
 import multiprocessing
 import os
 import resource
@@ -13,13 +12,13 @@ from typing import ParamSpec, TypeVar
 
 from cadrage.errors import Busy, RasterOutOfRange
 from cadrage.footage.bounds import read_only_in
+from cadrage.memory import give_back
 
 MOST_BYTES = 3 * 2**30
 """Of memory that the process may have."""
 IDLE_SECONDS = 60.0
 WAIT_SECONDS = 120.0
 """For which somebody waits for their turn."""
-M_MMAP_THRESHOLD, LARGE = -3, 1 << 20  # of glibc's mallopt(3)
 
 Given = ParamSpec("Given")
 Made = TypeVar("Made")
@@ -104,9 +103,7 @@ def _begin(folders: Sequence[Path] | None, most: int) -> None:
     resource.setrlimit(resource.RLIMIT_DATA, (most, most))
     if folders is not None:
         read_only_in(lambda: folders)
-    mallopt = getattr(ctypes.CDLL(None), "mallopt", None)
-    if mallopt is not None:
-        mallopt(M_MMAP_THRESHOLD, LARGE)  # so that a picture that is let go is given back
+    give_back()
 
 
 def _end_with_parent() -> None:

@@ -4,7 +4,7 @@ import os
 
 from django.core.wsgi import get_wsgi_application
 
-from server.memory import give_back
+from cadrage.memory import give_back
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.settings")
 give_back()
