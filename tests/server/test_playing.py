@@ -5,9 +5,11 @@ import threading
 
 import pytest
 
+from cadrage.compose import heavy
 from cadrage.errors import Busy
 from server.studio.actions import playing
 from server.studio.actions.playing import Viewers, viewers
+from server.studio.actions.streams import Few
 from tests.played import pieces
 from tests.server.page import design_of, post_json, state
 
@@ -117,3 +119,16 @@ def test_counting_who_watches_is_safe():
     for thread in threads:
         thread.join()
     assert many.count == 0
+
+
+def test_one_large_still_plays_at_a_time_and_who_plays_it_may_change_it(asked, monkeypatch):
+    monkeypatch.setattr(heavy, "is_heavy_still", lambda info: True)
+    monkeypatch.setattr(playing, "ONE_HEAVY", Few(1, "A large still plays.", patience=0.5))
+    first = asked("one")
+    assert asked("two").json()["title"] == "A large still plays."
+    rest = threading.Thread(target=lambda: b"".join(first.streaming_content))
+    rest.start()
+    again = asked("one")  # the first ends by itself
+    assert again.status_code == 200
+    again.close()
+    rest.join()

@@ -12,7 +12,7 @@ from tests.application import Application, end
 from tests.siege.people import Person
 
 SEED = 17
-LIVES, LONGEST = 0.4, 3.0
+LIVES, LONGEST = 0.3, 3.0
 """Seconds between two kills, on average and at most."""
 BETWEEN = 20
 """Kills after which something is ordered."""

@@ -50,7 +50,7 @@ def measured(person: Person, known: dict[str, object], seconds: float) -> Measur
         path = place.address(known)
         turn = number % len(KINDS)
         for size in SIZES if place.filled else (LINES,):
-            for made in kinds[turn : turn + 1] if size == SIZES[-1] else kinds:
+            for made in kinds if size == SIZES[0] else kinds[turn : turn + 1]:
                 took, status = _took(person, place, path, made(size), seconds)
                 assert status < 500 or status == 503, f"{place} with {size}: {status}"
                 found.asked += 1

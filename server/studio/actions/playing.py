@@ -2,10 +2,11 @@
 
 import threading
 from collections.abc import Callable, Generator, Iterator, Sequence
-from contextlib import contextmanager
+from contextlib import contextmanager, nullcontext
 from dataclasses import dataclass
 from fractions import Fraction
 
+from cadrage.compose.heavy import is_heavy
 from cadrage.compose.preview import picture_alone
 from cadrage.errors import Busy
 from cadrage.plan import Design, Plan, Shot
@@ -14,7 +15,7 @@ from server.studio.actions.footage import check_there
 from server.studio.actions.framings import tried
 from server.studio.actions.materials import library_of
 from server.studio.actions.previews import previewer
-from server.studio.actions.streams import begun
+from server.studio.actions.streams import Few, begun
 from server.studio.models import Framing
 
 MOST = 4
@@ -25,6 +26,10 @@ MOST = 4
 class _Watched:
     turn: int
     ended: threading.Event
+
+
+ONE_HEAVY = Few(1, "A large still is being played for somebody else.", patience=10)
+"""Of stills that take hundreds of megabytes while they play. Whoever plays another thing waits for their own to end."""
 
 
 class Viewers:
@@ -103,14 +108,16 @@ def played(viewer: str, turn: int, request: PlayRequest) -> tuple[PlayStream, Ge
     """A stream, and what it sends from now on for as long as the viewer watches nothing else.
 
     Raises:
-        Busy: too many watch. MissingSource, UnreadableFile: the clip cannot be read; where it is found out at once.
+        Busy: too many watch, or a large still is watched already. MissingSource, UnreadableFile: the clip cannot be
+            read; where it is found out at once.
     """
     stream = PlayStream(request, store=previewer.store)
-    return stream, begun(_parts(viewer, turn, stream))
+    heavy = any(is_heavy(plan, request.info, request.library) for plan in request.plans)
+    return stream, begun(_parts(viewer, turn, heavy, stream))
 
 
-def _parts(viewer: str, turn: int, stream: PlayStream) -> Generator[bytes, None, None]:
-    with viewers.watching(viewer, turn) as wanted:
+def _parts(viewer: str, turn: int, heavy: bool, stream: PlayStream) -> Generator[bytes, None, None]:
+    with viewers.watching(viewer, turn) as wanted, ONE_HEAVY.one() if heavy else nullcontext():
         stream.wanted = wanted
         if wanted():
             yield from stream.parts()

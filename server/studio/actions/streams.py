@@ -21,11 +21,17 @@ def _from(first: bytes, parts: Generator[bytes, None, None]) -> Generator[bytes,
 
 
 class Few:
-    """So many at a time and no more."""
+    """So many at a time and no more.
 
-    def __init__(self, most: int, problem: str) -> None:
+    Args:
+        most: how many.
+        problem: what is said to one more.
+        patience: seconds for which that one waits first.
+    """
+
+    def __init__(self, most: int, problem: str, patience: float = 0.0) -> None:
         self._left = threading.BoundedSemaphore(most)
-        self._problem = problem
+        self._problem, self._patience = problem, patience
 
     @contextmanager
     def one(self) -> Iterator[None]:
@@ -34,7 +40,7 @@ class Few:
         Raises:
             Busy: there are as many already.
         """
-        if not self._left.acquire(blocking=False):
+        if not self._left.acquire(timeout=self._patience):
             raise Busy(self._problem, remedy="Try again when one of them has ended.")
         try:
             yield
