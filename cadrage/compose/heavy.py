@@ -1,5 +1,6 @@
 """Stills of many million pixels, looked at in a process of their own: one takes a gigabyte while it is composed."""
 
+import threading
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -22,7 +23,7 @@ from cadrage.plan import Plan
 
 HEAVY = 20_000_000
 """Pixels of a still, above which it is: seven bytes for each are held while it is decoded."""
-SAMPLES_KEPT = 2
+SAMPLES_KEPT = 4
 
 Measured = TypeVar("Measured")
 
@@ -139,11 +140,12 @@ def _strip(path: Path, info: MediaInfo, reading: Interpretation, count: int, hei
 
 
 def _measured(work: Callable[[Plan, Sample], Measured], look: Look) -> Measured:
-    sample = _sample(look.path, look.identity, look.info, look.plan.interpretation)
+    sample = kept_sample(look.path, look.identity, look.info, look.plan.interpretation)
     return work(look.plan, replace(sample, library=look.contents.library(_own().store)))
 
 
-@cached(LRUCache(SAMPLES_KEPT), key=lambda *given: str(given))
-def _sample(path: Path, identity: ClipIdentity, info: MediaInfo, interpretation: Interpretation) -> Sample:
+@cached(LRUCache(SAMPLES_KEPT), key=lambda *given: str(given), lock=threading.Lock())
+def kept_sample(path: Path, identity: ClipIdentity, info: MediaInfo, interpretation: Interpretation) -> Sample:
+    """A few pictures of a clip, to measure by; kept for the clips looked at last."""
     del identity  # another file has other pictures
     return Sample.of(interpretation, info, path)

@@ -12,7 +12,7 @@ from diskcache import Cache, Timeout
 from django.conf import settings
 
 from cadrage.child_process import ChildProcess
-from cadrage.compose.heavy import CarefulPreviewer
+from cadrage.compose.heavy import CarefulPreviewer, kept_sample
 from cadrage.compose.identity import result_key
 from cadrage.compose.palette import suggested_colours
 from cadrage.compose.preview import picture_alone
@@ -61,7 +61,6 @@ AT_ONCE = threading.Semaphore(2)
 HEAVY_AT_ONCE = threading.Semaphore(1)
 HEAVY_WAITING = 4
 """Requests that may wait for heavy pictures: each holds a thread that others need."""
-SAMPLES_KEPT = 4
 
 
 class Turns:
@@ -141,14 +140,8 @@ def alone_key(footage: Footage, interpretation: Interpretation, **at: object) ->
 
 
 def sample_of(footage: Footage, interpretation: Interpretation) -> Sample:
-    """A few pictures of a clip, to measure by; kept for the clips looked at last."""
-    return _sample(footage.path, footage.identity_now, footage.info, interpretation)
-
-
-@cached(LRUCache(SAMPLES_KEPT), key=lambda *given: str(given), lock=threading.Lock())
-def _sample(path: Path, identity: ClipIdentity, info: MediaInfo, interpretation: Interpretation) -> Sample:
-    del identity  # another file has other pictures
-    return Sample.of(interpretation, info, path)
+    """A few pictures of a clip, to measure by; see `kept_sample`."""
+    return kept_sample(footage.path, footage.identity_now, footage.info, interpretation)
 
 
 def own_colours(footage: Footage, interpretation: Interpretation) -> tuple[str, ...]:
