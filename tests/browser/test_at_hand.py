@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, clip_names, open_bench, open_tall, steps, stored
+from tests.browser.hands import begin_project, clip_names, open_bench, open_tall, settled_pixels, steps, stored
 from tests.browser.visitor import until
 
 pytestmark = pytest.mark.timeout(240)
@@ -65,6 +65,7 @@ def test_moment_step_and_width_are_there_again(page: Page, tall):
 
 def test_two_fingers_size_the_picture_about_themselves(page: Page, tall):
     open_tall(page, "Fingers", tall, "Placement")
+    settled_pixels(page)
     well = page.get_by_role("application")
     box = well.bounding_box()
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, enter, send, settled_pixels, steps
+from tests.browser.hands import begin_by_hand, begin_project, enter, send, settled_pixels, steps
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -29,7 +29,7 @@ def upright(tmp_path_factory):
 
 
 def test_the_whole_job(page: Page, upright, tmp_path):
-    begin_project(page, "Depot")
+    begin_by_hand(page, "Depot")
     expect(page.get_by_text("Drop clips or a folder anywhere on this page")).to_be_visible()
     send(page, upright)
     expect(page.get_by_text("320×180 turned 90°, 25 fps")).to_be_visible()
