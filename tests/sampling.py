@@ -1,20 +1,18 @@
 """Cases of which the suite runs a part, and `make test-long` all."""
 
 from collections.abc import Sequence
-from typing import Protocol
+from typing import Any
 
 import pytest
 
 
-class Named(Protocol):
-    """What has a name."""
-
-    name: str
-
-
-def a_part_of(cases: Sequence[Named], share: int) -> list:
-    """Every so many-th case for the suite; the others are long."""
+def a_part_of(cases: Sequence[Any], share: int) -> list:
+    """Every so many-th case for the suite; the others are long. A tuple is what a test is given in its order."""
     return [
-        pytest.param(case, id=case.name, marks=pytest.mark.long if number % share else ())
+        pytest.param(
+            *(case if isinstance(case, tuple) else (case,)),
+            id=case if isinstance(case, str) else getattr(case, "name", None),
+            marks=pytest.mark.long if number % share else (),
+        )
         for number, case in enumerate(cases)
     ]

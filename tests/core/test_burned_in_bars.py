@@ -19,7 +19,7 @@ def sides(edges):
     return tuple(int(side) for side in (edges.left, edges.right, edges.top, edges.bottom))
 
 
-@pytest.mark.parametrize("case", a_part_of(CASES, 3))
+@pytest.mark.parametrize("case", a_part_of(CASES, 4))
 def test_every_side_is_found_and_none_is_invented(case, tmp_path):
     path = case.write(tmp_path)
     found = find_bars(path, probe(path))

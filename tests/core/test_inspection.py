@@ -18,6 +18,7 @@ from cadrage.plan import Plan
 from cadrage.render import RenderRequest, render
 from cadrage.render.loudness import loudness
 from tests.clips import SOUND_RATE, write_clip
+from tests.sampling import a_part_of
 
 WIDE, UPRIGHT = Frame(width=640, height=360), Frame(width=360, height=640)
 PLACEMENTS = [
@@ -46,7 +47,7 @@ def moved(placement, **fields):
     return placement.model_copy(update=fields)
 
 
-@pytest.mark.parametrize("placement", PLACEMENTS, ids=range(len(PLACEMENTS)))
+@pytest.mark.parametrize("placement", a_part_of(PLACEMENTS, 2))
 @pytest.mark.parametrize("file", ["depot.mp4", "visitors.mp4", "relay.mp4"])
 def test_a_picture_is_found_where_it_was_placed(museum, file, placement):
     """An upright phone clip, a wide one and a tape with pixels that are not square."""

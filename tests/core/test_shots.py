@@ -32,7 +32,7 @@ def test_there_are_enough_cuts_among_the_cases():
     assert sum(len(case.cuts) for case in CASES) >= 60
 
 
-@pytest.mark.parametrize("case", a_part_of(CASES, 2))
+@pytest.mark.parametrize("case", a_part_of(CASES, 3))
 def test_every_cut_is_found_and_none_is_invented(case, tmp_path):
     assert numbers(write(tmp_path / "clip.mp4", case)) == case.cuts
 

@@ -16,6 +16,7 @@ from cadrage.output import Settings
 from cadrage.plan import Plan, Range
 from cadrage.render import RenderRequest, render
 from cadrage.render.peaks import PeakLimiter, true_peaks
+from tests.sampling import a_part_of
 
 RATE = 48_000
 TONES = (400, 500, 640, 50, 800, 1000)  # Hz, one for each channel of 5.1: L R C LFE Ls Rs
@@ -93,7 +94,7 @@ def rendered(source, tmp_path, kind, plan=None, **more):
     return target, inspection
 
 
-@pytest.mark.parametrize("kind", sorted(KINDS))
+@pytest.mark.parametrize("kind", a_part_of(sorted(KINDS), 2))
 def test_five_channels_to_two_by_the_stated_coefficients(surround, tmp_path, kind):
     target, inspection = rendered(surround, tmp_path, kind, stereo=True)
     assert inspection.right
@@ -188,7 +189,7 @@ def clicks(path, kind):
     return [at / RATE for at in first]
 
 
-@pytest.mark.parametrize("kind", sorted(KINDS))
+@pytest.mark.parametrize("kind", a_part_of(sorted(KINDS), 2))
 def test_clicks_stay_where_they_are_behind_gaps(tmp_path, kind):
     """Sound that begins late and has a hole: every click as far from the picture as it was, within a millisecond."""
     at = (0.9, 1.5, 2.6, 3.4)
