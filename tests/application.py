@@ -21,6 +21,11 @@ get_user_model().objects.get_or_create(username="museum")
 """
 
 
+DATABASE = "cadrage.sqlite3"
+_begun: list[bytes] = []
+"""The database as everything begins with it, once it was made."""
+
+
 class Application:
     """A web process and a worker process over one data folder."""
 
@@ -46,8 +51,16 @@ class Application:
         return self
 
     def prepare(self) -> None:
-        """Make the database and the account that visitors are signed in to, in one process."""
+        """Make the database and the account that visitors are signed in to; once for all that this process starts."""
+        database = self.folder / DATABASE
+        if _begun and not database.exists():
+            self.folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+            database.write_bytes(_begun[0])
+            return
+        new = not database.exists()
         self.manage("shell", "--verbosity", "0", "-c", BEGIN)
+        if new:
+            _begun.append(database.read_bytes())
 
     def __exit__(
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None

@@ -23,7 +23,8 @@ from cadrage.plan import Plan
 
 HEAVY = 20_000_000
 """Pixels of a still, above which it is: seven bytes for each are held while it is decoded."""
-SAMPLES_KEPT = 4
+SAMPLE_BYTES = 256 << 20
+"""Of samples that are kept: some of usual clips, or that of one large still."""
 
 Measured = TypeVar("Measured")
 
@@ -144,7 +145,7 @@ def _measured(work: Callable[[Plan, Sample], Measured], look: Look) -> Measured:
     return work(look.plan, replace(sample, library=look.contents.library(_own().store)))
 
 
-@cached(LRUCache(SAMPLES_KEPT), key=lambda *given: str(given), lock=threading.Lock())
+@cached(LRUCache(SAMPLE_BYTES, lambda sample: sample.nbytes), key=lambda *given: str(given), lock=threading.Lock())
 def kept_sample(path: Path, identity: ClipIdentity, info: MediaInfo, interpretation: Interpretation) -> Sample:
     """A few pictures of a clip, to measure by; kept for the clips looked at last."""
     del identity  # another file has other pictures

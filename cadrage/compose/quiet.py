@@ -93,6 +93,12 @@ class Sample:
     library: Library = EMPTY
 
     @property
+    def nbytes(self) -> int:
+        """Bytes of all different pictures."""
+        planes = {id(frame.planes): frame.planes.nbytes for pair in self.pairs for frame, _ in pair}
+        return sum(planes.values())
+
+    @property
     def layout(self) -> Layout:
         """Of the pictures."""
         return self.pairs[0][0][0].planes.layout
