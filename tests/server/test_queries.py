@@ -87,6 +87,13 @@ def test_what_is_done_to_many_cells(ida, both, action):
     assert many == few
 
 
+@pytest.mark.parametrize("action", ACTIONS, ids=lambda action: action["do"])
+def test_what_is_done_to_no_cells_changes_none(ida, both, action):
+    body = {"framings": [], "action": action}
+    answer = ida.post(f"/api/projects/{both[0].pk}/cells", body, content_type="application/json")
+    assert (answer.status_code, answer.json()) == (200, [])
+
+
 def test_looking_tries_and_changing_one_framing_ask_little(ida, both):
     framing = framings.begin_all(both[1])[0]
     plan = framings.plan_of(framing).model_dump(mode="json")

@@ -202,7 +202,8 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpR
     project = owned.project(request, project_id)
     mine = Framing.present.filter(footage__project=project).select_related("footage__project", "frame")
     rows = list(mine.filter(pk__in=given.framings))
-    step = len(rows) if given.action.do == "rule" else CELLS_AT_A_TIME  # what many have in common is one rule
+    whole = given.action.do == "rule"  # what many have in common is one rule
+    step = max(1, len(rows)) if whole else CELLS_AT_A_TIME
     parts = (rows[first : first + step] for first in range(0, len(rows), step))
     changed = [row for part in parts for row in _acted(request, part, given.action)]
     book, shelf = RuleBook.of(project), Shelf(project)
