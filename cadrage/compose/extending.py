@@ -184,6 +184,11 @@ def plate_folders(plan: Plan, info: MediaInfo, library: Library) -> dict[str, Pa
     return {text: library.plates(text) for text in texts}
 
 
+def plates_there(plan: Plan, info: MediaInfo, library: Library) -> dict[str, Path]:
+    """The same, of those that are there."""
+    return {asked: folder for asked, folder in plate_folders(plan, info, library).items() if folder is not None}
+
+
 def plate_states(plan: Plan, info: MediaInfo, library: Library) -> dict[str, str]:
     """The plates of a plan that are there: what is made of it changes with them."""
     folders = plate_folders(plan, info, library).values()

@@ -5,6 +5,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cache
+from math import prod
 from pathlib import Path
 from typing import TypeVar
 
@@ -13,7 +14,7 @@ from cachetools import LRUCache, cached
 from numpy.typing import NDArray
 
 from cadrage.child_process import ChildProcess
-from cadrage.compose.extending import plate_folders
+from cadrage.compose.extending import plates_there
 from cadrage.compose.preview import Previewer
 from cadrage.compose.quiet import Sample
 from cadrage.footage import EMPTY, ClipIdentity, Contents, Interpretation, Library, MediaInfo
@@ -100,11 +101,9 @@ class CarefulPreviewer(Previewer):
 
     def probed(self, path: Path) -> MediaInfo:
         """What a file is; see `probe`. A heavy still is decoded elsewhere."""
-        first = next(iter(stills_of(path)), path) if path.is_dir() else path
-        if first.is_file() and is_still(first):
-            width, height = still_size(first)
-            if width * height > HEAVY:
-                return self._child.call(probe, path)
+        first = stills_of(path)[0] if path.is_dir() else path
+        if first.is_file() and is_still(first) and prod(still_size(first)) > HEAVY:
+            return self._child.call(probe, path)
         return probe(path)
 
     def strip(self, path: Path, info: MediaInfo, reading: Interpretation, count: int, height: int) -> bytes:
@@ -120,8 +119,8 @@ def look_at(plan: Plan, path: Path, info: MediaInfo, library: Library, identity:
     Raises:
         BadRequest, MissingSource: something that it uses is not to be had.
     """
-    plates = {asked: folder for asked, folder in plate_folders(plan, info, library).items() if folder is not None}
     materials = {name: library.material(name) for name in plan.asset_refs}
+    plates = plates_there(plan, info, library)
     return Look(plan, path, info, identity or ClipIdentity.of(path), Contents(materials, plates))
 
 

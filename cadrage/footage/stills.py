@@ -83,19 +83,25 @@ def probe_still(path: Path) -> MediaInfo:
     Raises:
         UnreadableFile, RasterOutOfRange: see each.
     """
-    with _opened(path) as image, _bounded(*_size(image, path)), _silently(image):
-        try:
-            image.load()
-        except (OSError, ValueError, SyntaxError) as error:
-            raise _damaged(path) from error
+    with _decoding(path) as image:
         return _told(image, path)
 
 
 @contextmanager
-def _bounded(width: int, height: int) -> Iterator[None]:
-    """Decode within the block; what is heavy, after whatever else is."""
-    with ONE_AT_A_TIME if width * height > HEAVY else nullcontext():
-        yield
+def _decoding(path: Path) -> Iterator[Image.Image]:
+    """A still whose pixels are there within the block; what is heavy, after whatever else is.
+
+    Raises:
+        MissingSource, UnreadableFile, RasterOutOfRange: it is no PNG, JPEG or TIFF that can be read.
+    """
+    with _opened(path) as image:
+        width, height = _size(image, path)
+        with ONE_AT_A_TIME if width * height > HEAVY else nullcontext(), _silently(image):
+            try:
+                image.load()
+            except (OSError, ValueError, SyntaxError) as error:
+                raise _damaged(path) from error
+            yield image
 
 
 def probe_sequence(folder: Path) -> MediaInfo:
@@ -241,24 +247,22 @@ def _silently(image: Image.Image) -> Iterator[None]:
             os.close(kept)
 
 
-def _rgb(path: Path, matte: str) -> Iterator[NDArray[np.uint8]]:
+def _rgb(image: Image.Image, path: Path, matte: str) -> Iterator[NDArray[np.uint8]]:
     """8-bit R'G'B' (rows, columns, 3) as stored, band by band from the top, over the matte where it is transparent.
 
     What Pillow holds of a large still is then there once beside what it becomes, and nothing of it twice.
     """
-    with _opened(path) as image, _silently(image):
-        try:
-            image.load()
-            if image.mode.startswith("I"):
-                whole, of = image, _from_deep
-            elif not image.has_transparency_data:
-                whole, of = in_srgb(image), _opaque
-            else:
-                whole, of = _with_alpha(in_srgb(image)), partial(_over, matte=matte)
-        except (OSError, ValueError, SyntaxError) as error:
-            raise _damaged(path) from error
-        for top in range(0, whole.height, BAND):
-            yield of(whole.crop((0, top, whole.width, min(top + BAND, whole.height))))
+    try:
+        if image.mode.startswith("I"):
+            whole, of = image, _from_deep
+        elif not image.has_transparency_data:
+            whole, of = in_srgb(image), _opaque
+        else:
+            whole, of = _with_alpha(in_srgb(image)), partial(_over, matte=matte)
+    except (OSError, ValueError, SyntaxError) as error:
+        raise _damaged(path) from error
+    for top in range(0, whole.height, BAND):
+        yield of(whole.crop((0, top, whole.width, min(top + BAND, whole.height))))
 
 
 def _opaque(band: Image.Image) -> NDArray[np.uint8]:
@@ -283,13 +287,14 @@ def _from_deep(band: Image.Image) -> NDArray[np.uint8]:
 
 def _decoded(path: Path, matte: str, colour: Colour) -> Planes:
     """The pixels of a still, with all of its colour."""
-    (_, height), top, planes = still_size(path), 0, None
-    for band in _rgb(path, matte):
-        part = unpack(VideoFrame.from_ndarray(np.ascontiguousarray(band), "rgb24"), colour)
-        planes = planes or Planes.empty(replace(part.layout, height=height))
-        for one, whole in zip(part.arrays, planes.arrays, strict=True):
-            whole[top : top + len(one)] = one
-        top += len(band)
+    top, planes = 0, None
+    with _decoding(path) as image:
+        for band in _rgb(image, path, matte):
+            part = unpack(VideoFrame.from_ndarray(np.ascontiguousarray(band), "rgb24"), colour)
+            planes = planes or Planes.empty(replace(part.layout, height=image.height))
+            for one, whole in zip(part.arrays, planes.arrays, strict=True):
+                whole[top : top + len(one)] = one
+            top += len(band)
     assert planes is not None
     return planes
 
@@ -300,7 +305,7 @@ def read_rgba(path: Path) -> NDArray[np.uint8]:
     Raises:
         MissingSource, UnreadableFile, RasterOutOfRange: it is no PNG, JPEG or TIFF that can be read.
     """
-    with _opened(path) as image, _bounded(*_size(image, path)), _silently(image):
+    with _decoding(path) as image:
         try:
             return np.asarray(in_srgb(image).convert("RGBA"))
         except (OSError, ValueError, SyntaxError) as error:
@@ -318,7 +323,6 @@ class StillReader(PictureReader):
         self._files = stills_of(self.path) if info.kind == "sequence" else (self.path,)
         self._taken = effective_timing(info, stated)
         self._matte, self._colour = stated.matte, colour_of(info, stated)
-        self._bounded = partial(_bounded, info.width, info.height)
         # What is decoded is held as long as somebody uses it, and no longer: readers are kept long.
         self._held: WeakValueDictionary[Path, Planes] = WeakValueDictionary()
 
@@ -355,7 +359,5 @@ class StillReader(PictureReader):
         file = self._files[min(number, len(self._files) - 1)]
         if (held := self._held.get(file)) is not None:
             return held
-        with self._bounded():
-            planes = _decoded(file, self._matte, self._colour)
-        self._held[file] = planes
+        planes = self._held[file] = _decoded(file, self._matte, self._colour)
         return planes

@@ -16,7 +16,7 @@ from typing import Literal, Self
 from pydantic import Field
 
 from cadrage import files
-from cadrage.compose.extending import plate_folders
+from cadrage.compose.extending import plates_there
 from cadrage.compose.identity import ENGINE_VERSION
 from cadrage.errors import BadRequest, SourceChanged
 from cadrage.footage import ClipIdentity, Contents, Interpretation, Material, MediaInfo
@@ -124,8 +124,7 @@ class RenderWorkspace:
             identities=request.identities,
             plates={
                 asked: self._told(folder)
-                for asked, folder in plate_folders(request.written, request.info, request.library).items()
-                if folder is not None
+                for asked, folder in plates_there(request.written, request.info, request.library).items()
             },
             count=max(1, round(frames / (rate * Fraction(seconds)))),
         )

@@ -7,6 +7,8 @@ import cv2
 import numpy as np
 from playwright.sync_api import Locator, Page, expect
 
+from tests.browser.visitor import Visitor
+
 # A picture that gives way to the next while it is being fetched is gone; then the next is.
 AS_BASE64 = """async (image) => {
     let blob;
@@ -17,36 +19,6 @@ AS_BASE64 = """async (image) => {
 }"""
 
 
-class Prepared:
-    """A project that is there before somebody opens it: made as the page makes it, without being watched."""
-
-    def __init__(self, page: Page, name: str) -> None:
-        self.request, self.context = page.request, page.context
-        if not self._token():
-            self.request.get("/")
-        self.number = self.post("/api/projects", data={"name": name})["id"]
-
-    def _token(self) -> str:
-        return next((one["value"] for one in self.context.cookies() if one["name"] == "csrftoken"), "")
-
-    def post(self, address: str, **given):
-        answer = self.request.post(address, headers={"X-CSRFToken": self._token()}, **given)
-        assert answer.ok, answer.text()
-        return answer.json()
-
-    def add(self, clip) -> None:
-        file = {"name": clip.name, "mimeType": "application/octet-stream", "buffer": clip.read_bytes()}
-        self.post(f"/api/projects/{self.number}/footage", multipart={"file": file})
-
-    def add_frame(self, name: str, width: int, height: int) -> None:
-        self.post(f"/api/projects/{self.number}/frames", data={"name": name, "width": width, "height": height})
-
-    def bench(self, cell: int) -> str:
-        """The address of a cell's framing."""
-        cells = self.request.get(f"/api/projects/{self.number}").json()["cells"]
-        return f"/projects/{self.number}/framings/{cells[cell]['id']}"
-
-
 def begin_by_hand(page: Page, name: str):
     page.goto("/")
     page.get_by_label("Name of the new project").fill(name)
@@ -55,7 +27,8 @@ def begin_by_hand(page: Page, name: str):
 
 
 def begin_project(page: Page, name: str):
-    page.goto(f"/projects/{Prepared(page, name).number}")
+    """A project that is there before somebody opens it."""
+    page.goto(f"/projects/{Visitor(page.request).project(name)}")
     expect(page.get_by_role("heading", name=name, level=1)).to_be_visible()
 
 
@@ -64,18 +37,20 @@ def send(page: Page, path):
 
 
 def open_bench(page: Page, name: str, clip, step: str):
-    project = Prepared(page, name)
-    project.add(clip)
-    page.goto(project.bench(0))
+    visitor = Visitor(page.request)
+    project = visitor.project(name)
+    visitor.add(project, clip)
+    page.goto(f"/projects/{project}/framings/{visitor.framing(project)}")
     steps(page).get_by_text(step, exact=True).click()
 
 
 def open_tall(page: Page, name: str, clip, step: str):
     """A project with a clip and an upright frame of 180×320, the clip on the bench in that frame."""
-    project = Prepared(page, name)
-    project.add(clip)
-    project.add_frame("Tall", 180, 320)
-    page.goto(project.bench(1))
+    visitor = Visitor(page.request)
+    project = visitor.project(name)
+    visitor.add(project, clip)
+    visitor.post(f"/api/projects/{project}/frames", data={"name": "Tall", "width": 180, "height": 320})
+    page.goto(f"/projects/{project}/framings/{visitor.framing(project, 1)}")
     steps(page).get_by_text(step, exact=True).click()
     expect(page.get_by_text("Tall 180 × 320")).to_be_visible()
     return page

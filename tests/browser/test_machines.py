@@ -51,7 +51,7 @@ def test_two_machines_draw_parts_and_one_of_them_dies(tmp_path, driver, address)
         try:
             for name in ("second", "third"):
                 workers[name] = application.start_parts_worker(name)
-            visitor = Visitor(driver, application)
+            visitor = Visitor(driver.request.new_context(base_url=application.address))
             project, framing = visitor.project_with(clip)
             time.sleep(3)  # both are up and wait at the queue
             job = visitor.post(f"/api/framings/{framing}/renders")["id"]

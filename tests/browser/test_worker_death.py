@@ -11,7 +11,7 @@ pytestmark = pytest.mark.timeout(240)
 @pytest.mark.long
 def test_a_killed_worker_leaves_no_half_file_and_the_render_is_done_again(application, driver, tmp_path):
     clip = write_clip(tmp_path / "long.mp4", frames=110)
-    visitor = Visitor(driver, application)
+    visitor = Visitor(driver.request.new_context(base_url=application.address))
     project, framing = visitor.project_with(clip)
     job = visitor.post(f"/api/framings/{framing}/renders")["id"]
 

@@ -2,19 +2,17 @@
 
 import time
 
-from playwright.sync_api import Playwright
-
-from tests.application import Application
+from playwright.sync_api import APIRequestContext
 
 
 class Visitor:
     """Somebody who talks to the API as the page does."""
 
-    def __init__(self, playwright: Playwright, application: Application) -> None:
-        self.request = playwright.request.new_context(base_url=application.address)
+    def __init__(self, request: APIRequestContext) -> None:
+        self.request = request
         self.request.get("/")
         cookies = {cookie["name"]: cookie["value"] for cookie in self.request.storage_state()["cookies"]}
-        self.headers = {"X-CSRFToken": cookies["csrftoken"], "Referer": application.address}
+        self.headers = {"X-CSRFToken": cookies["csrftoken"]}
 
     def post(self, address, **options):
         answer = self.request.post(address, headers=self.headers, **options)
@@ -24,12 +22,24 @@ class Visitor:
     def get(self, address):
         return self.request.get(address).json()
 
-    def project_with(self, clip):
-        """A new project with a clip: its id and that of the clip's framing."""
-        project = self.post("/api/projects", data={"name": "Mortal"})["id"]
+    def project(self, name):
+        """The id of a new project."""
+        return self.post("/api/projects", data={"name": name})["id"]
+
+    def add(self, project, clip):
+        """Add a clip to a project."""
         upload = {"name": clip.name, "mimeType": "video/mp4", "buffer": clip.read_bytes()}
         self.post(f"/api/projects/{project}/footage", multipart={"file": upload})
-        return project, self.get(f"/api/projects/{project}")["cells"][0]["id"]
+
+    def framing(self, project, cell=0):
+        """The id of a framing of a project."""
+        return self.get(f"/api/projects/{project}")["cells"][cell]["id"]
+
+    def project_with(self, clip):
+        """A new project with a clip: its id and that of the clip's framing."""
+        project = self.project("Mortal")
+        self.add(project, clip)
+        return project, self.framing(project)
 
 
 def until(condition, seconds):

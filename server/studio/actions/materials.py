@@ -23,7 +23,7 @@ from cadrage.lettering import read_captions
 from cadrage.plan import Plan
 from server.studio.actions.footage import delete_file, store_file
 from server.studio.actions.plates import plates_of
-from server.studio.actions.previews import previewer, sample_of, turns
+from server.studio.actions.previews import previewer, sample_of, turn
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Footage, Material, Project
 from server.studio.numbers import whole_number
@@ -156,7 +156,7 @@ def by_sample(work: Callable[[Plan, Sample], Measured], plan: Plan, footage: Foo
     """
     library = library_of(footage, plan.interpretation, previewer.store)
     if is_heavy(plan, footage.info, library):
-        with turns.one(heavy=True):
+        with turn(heavy=True):
             return previewer.measured(work, look_at(plan, footage.path, footage.info, library, footage.identity_now))
     return work(plan, replace(sample_of(footage, plan.interpretation), library=library))
 

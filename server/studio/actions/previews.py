@@ -4,7 +4,7 @@ import logging
 import sqlite3
 import threading
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, nullcontext
 from pathlib import Path
 
 from cachetools import LRUCache, cached
@@ -59,33 +59,20 @@ previewer = CarefulPreviewer(ChildProcess(readable))
 
 AT_ONCE = threading.Semaphore(2)
 HEAVY_AT_ONCE = threading.Semaphore(1)
-HEAVY_WAITING = 4
+HEAVY_WAITING = Few(4, "Other large pictures are being made.")
 """Requests that may wait for heavy pictures: each holds a thread that others need."""
-
-
-class Turns:
-    """Turns at composing: of what is heavy, few may wait for theirs."""
-
-    def __init__(self) -> None:
-        self._few = Few(HEAVY_WAITING, "Other large pictures are being made.")
-
-    @contextmanager
-    def one(self, *, heavy: bool) -> Iterator[None]:
-        """Compose within the block.
-
-        Raises:
-            Busy: too many wait for heavy pictures already.
-        """
-        if not heavy:
-            with AT_ONCE:
-                yield
-            return
-        with self._few.one(), HEAVY_AT_ONCE:
-            yield
-
-
-turns = Turns()
 COLOURS_KEPT = 500
+
+
+@contextmanager
+def turn(*, heavy: bool) -> Iterator[None]:
+    """Compose within the block, when it is its turn.
+
+    Raises:
+        Busy: it is heavy, and too many of such wait already.
+    """
+    with HEAVY_WAITING.one() if heavy else nullcontext(), HEAVY_AT_ONCE if heavy else AT_ONCE:
+        yield
 
 
 class Latest:
@@ -105,7 +92,7 @@ class Latest:
             self._newest[asker] = max(ticket, self._newest.pop(asker, 0))
             while len(self._newest) > 1000:
                 self._newest.pop(next(iter(self._newest)))
-        with turns.one(heavy=heavy):
+        with turn(heavy=heavy):
             with self._lock:
                 overtaken = self._newest.get(asker, 0) > ticket
             return None if overtaken else work()
@@ -128,7 +115,7 @@ def kept(key: str, make: Callable[[], bytes], *, heavy: bool = False) -> bytes:
     """
     if (held := found(key)) is not None:
         return held
-    with turns.one(heavy=heavy):
+    with turn(heavy=heavy):
         data = make()
     images[key] = data
     return data

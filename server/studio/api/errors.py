@@ -92,12 +92,12 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(OSError)
     def disk(request: HttpRequest, error: OSError) -> HttpResponse:
-        full = error.errno in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
-        kept = error.errno in (errno.EROFS, errno.EACCES, errno.EPERM)
-        title = "The server could not read or write a file."
-        if full or kept:
-            title = "There is no more room on the server." if full else "The server may not write where it keeps files."
-        return problem(507 if full else 500, title, remedy="Tell whoever runs the server, then try again.")
+        status, title = 500, "The server could not read or write a file."
+        if error.errno in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG):
+            status, title = 507, "There is no more room on the server."
+        elif error.errno in (errno.EROFS, errno.EACCES, errno.EPERM):
+            title = "The server may not write where it keeps files."
+        return problem(status, title, remedy="Tell whoever runs the server, then try again.")
 
     @api.exception_handler(Http404)
     @api.exception_handler(OverflowError)  # a number that no row can have
