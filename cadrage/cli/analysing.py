@@ -17,7 +17,7 @@ from cadrage.compose.following import Seen, solved, unsolved
 from cadrage.errors import BadRequest
 from cadrage.extend.plate import PlateFound
 from cadrage.extend.request import PlateRequest
-from cadrage.footage import ClipIdentity, Interpretation, Material, MediaInfo, library_of_files
+from cadrage.footage import ClipIdentity, Interpretation, Material, MediaInfo, check_takes_effect, library_of_files
 from cadrage.footage.interpretation import fields_of
 from cadrage.footage.library import PlateFinder
 from cadrage.plan import Plan
@@ -122,7 +122,12 @@ def looked_at(plan: Plan, source: Path, info: MediaInfo) -> Plan:
 
 
 def as_seen(stated: Interpretation, source: Path, info: MediaInfo) -> Interpretation:
-    """What a clip is taken to be: as said, else its fields as they are found; what cannot be done is told."""
+    """Return the interpretation that was typed, completed by the fields that an analysis finds.
+
+    Raises:
+        BadRequest: a part of it can have no effect on this clip.
+    """
+    check_takes_effect(info, stated, source.name)
     found = None
     if stated.fields is None and _may_have_fields(info):
         found = found_in("fields", source, info)

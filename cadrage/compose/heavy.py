@@ -19,7 +19,8 @@ from cadrage.compose.preview import Previewer
 from cadrage.compose.quiet import Sample
 from cadrage.footage import EMPTY, ClipIdentity, Contents, Interpretation, Library, MediaInfo
 from cadrage.footage.probe import probe
-from cadrage.footage.stills import is_still, still_size, stills_of
+from cadrage.footage.still_files import is_still, still_size
+from cadrage.footage.stills import stills_of
 from cadrage.plan import Plan
 
 HEAVY = 20_000_000

@@ -3,7 +3,14 @@
 from cadrage.footage.candidates import Candidate, candidates
 from cadrage.footage.describe import Fact, describe
 from cadrage.footage.identity import ClipIdentity
-from cadrage.footage.interpretation import Edges, Interpretation, ResolvedInterpretation, effective_timing, resolve
+from cadrage.footage.interpretation import (
+    Edges,
+    Interpretation,
+    ResolvedInterpretation,
+    check_takes_effect,
+    effective_timing,
+    resolve,
+)
 from cadrage.footage.library import EMPTY, Contents, Library, Material, library_of_files
 from cadrage.footage.media_info import MediaInfo, SoundInfo
 from cadrage.footage.opening import open_footage
@@ -32,6 +39,7 @@ __all__ = [
     "ResolvedInterpretation",
     "SoundInfo",
     "candidates",
+    "check_takes_effect",
     "describe",
     "effective_timing",
     "library_of_files",

@@ -8,9 +8,15 @@ from fractions import Fraction
 from typing import Literal
 
 import av
+from av.codec.context import CodecContext
 from av.packet import Packet
+from av.video.codeccontext import VideoCodecContext
 from av.video.frame import VideoFrame
 from av.video.stream import VideoStream
+
+ALPHA_DECODERS = {"vp8": "libvpx", "vp9": "libvpx-vp9"}
+"""Decoders that also read the coverage that WebM and Matroska carry beside the pictures of these codecs, as a second
+stream in BlockAdditional elements (WebM Container Guidelines, "Alpha Channel"); the usual decoders leave it out."""
 
 MOST_UNSTAMPED = 32  # pictures that are held back until one has a time
 ShownBy = Literal["presentation", "decoding"]
@@ -48,7 +54,7 @@ class PictureDecoder:
     """
 
     def __init__(self, stream: VideoStream, shown_by: ShownBy, step: int) -> None:
-        self._context = stream.codec_context
+        self._context = picture_context(stream)
         self.shown_by, self._step = shown_by, max(1, step)
         self.errors: list[int] = []
         self.late_presentation = self.late_decoding = 0
@@ -105,6 +111,20 @@ class PictureDecoder:
         before = self._stamps.get(which)
         self._stamps[which] = stamp
         return before is not None and stamp <= before
+
+
+def picture_context(stream: VideoStream) -> VideoCodecContext:
+    """The decoder of a stream: its own, or one that also reads its coverage where the container says it has some."""
+    own = stream.codec_context
+    name = ALPHA_DECODERS.get(own.name)
+    if name is None or stream.metadata.get("alpha_mode") != "1":
+        return own
+    context = CodecContext.create(name, "r")
+    assert isinstance(context, VideoCodecContext)
+    context.extradata, context.width, context.height = own.extradata, own.width, own.height
+    context.color_range, context.colorspace = own.color_range, own.colorspace
+    context.color_primaries, context.color_trc = own.color_primaries, own.color_trc
+    return context
 
 
 def step_of(rate: Fraction | None, tick: Fraction) -> int:

@@ -9,7 +9,7 @@ from cadrage.footage.findings import Finding, FindingKind
 from cadrage.footage.interpretation import Interpretation, colour_of, resolve
 from cadrage.footage.media_info import MediaInfo, SoundInfo, SubtitleInfo
 from cadrage.formats.aspect_names import aspect_name
-from cadrage.pixels.colour import UNSPECIFIED, Curve
+from cadrage.pixels.colour import UNSPECIFIED, Curve, Matrix
 from cadrage.pixels.gamut import Gamut
 from cadrage.values import Exact, Value, format_exact
 from cadrage.wording import wording
@@ -26,7 +26,14 @@ PRIMARIES_NAMES: dict[Gamut | None, str] = {
     "p22": "P22 phosphors",
 }
 CURVE_NAMES: dict[Curve, str] = {"pq": "HDR, PQ", "hlg": "HDR, HLG"}
-MATRIX_NAMES = {"bt601": "BT.601", "bt709": "BT.709", "bt2020": "BT.2020"}
+MATRIX_NAMES: dict[Matrix, str] = {
+    "bt601": "BT.601",
+    "bt709": "BT.709",
+    "bt2020": "BT.2020",
+    "smpte240m": "SMPTE 240M",
+    "ycgco": "YCgCo",
+    "bt2020-constant": "BT.2020, constant luminance",
+}
 
 
 class Fact(Value):

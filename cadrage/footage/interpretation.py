@@ -178,14 +178,39 @@ def colour_of(info: MediaInfo, interpretation: Interpretation | None = None) -> 
     primaries = info.primaries
     if stated.primaries is not None:
         primaries = CODE_OF_GAMUT[stated.primaries]
-    elif primaries == UNSPECIFIED and (transfer in CURVE_OF_CODE or (matrix == "bt2020" and not rgb)):
+    elif primaries == UNSPECIFIED and (transfer in CURVE_OF_CODE or (matrix.startswith("bt2020") and not rgb)):
         primaries = CODE_OF_GAMUT["bt2020"]
     peak = _peak(info) if transfer in CURVE_OF_CODE else 0
     if rgb:
         return Colour("bt709", primaries=primaries, transfer=transfer, peak=peak)
     code = info.matrix if MATRIX_OF_CODE.get(info.matrix) == matrix else UNSPECIFIED
-    full = info.full_range if stated.range is None else stated.range == "full"
-    return Colour(matrix, full, code, primaries, transfer, peak)
+    return Colour(matrix, is_full_range(info, stated), code, primaries, transfer, peak)
+
+
+def check_takes_effect(info: MediaInfo, interpretation: Interpretation, clip: str) -> None:
+    """Refuse an interpretation of which a part cannot mean anything for a clip.
+
+    Raises:
+        BadRequest: it says which part, and why.
+    """
+    still, rgb = info.kind != "clip", info.pixel_format.startswith(RGB_FORMATS)
+    reasons = {
+        "matrix": "its samples are R′G′B′, which have no matrix" if rgb else "",
+        "clean_aperture": f"its lines are {info.width} samples long, not {WHOLE_LINE}"
+        if info.width != WHOLE_LINE
+        else "",
+        "fields": "a still has no fields" if still else "",
+        "rate": "" if still else "a clip has its own rate",
+        "duration": "" if info.kind == "still" else "only a single still can last as long as you like",
+    }
+    for name, reason in reasons.items():
+        if reason and getattr(interpretation, name) is not None:
+            raise BadRequest(f"“{name}” has no effect: {reason}.", remedy="Leave it out.", clip=clip)
+
+
+def is_full_range(info: MediaInfo, interpretation: Interpretation) -> bool:
+    """Whether stored samples, Y'CbCr or R'G'B', are of the full range: as the interpretation has it, else the file."""
+    return info.full_range if interpretation.range is None else interpretation.range == "full"
 
 
 def _peak(info: MediaInfo) -> int:

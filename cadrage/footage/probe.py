@@ -19,16 +19,25 @@ from cadrage.footage.media_info import FIELD_ORDER_OF_CODE, MediaInfo, SoundInfo
 from cadrage.footage.noticed import noticed
 from cadrage.footage.scan import COUNTED, WITHOUT_DECODING, Budget, Scan, SoundSpan, scan
 from cadrage.footage.siting import siting_of
-from cadrage.footage.stills import is_still, probe_sequence, probe_still
+from cadrage.footage.still_files import is_still
+from cadrage.footage.stills import probe_sequence, probe_still
 from cadrage.footage.subtitles import subtitle_facts
 from cadrage.footage.timecode import Timecode, group_code
 from cadrage.footage.timing import BINDING, CONSTANT, Timing, evened, timing_of
 from cadrage.footage.turning import turn_of_display
-from cadrage.footage.unpack import is_transparent
+from cadrage.footage.unpack import is_grey, is_rgb, is_transparent
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
+from cadrage.pixels.colour import UNREADABLE_MATRICES
 
 WHILE_WAITING = Budget()
 
+
+RANGE_OF_CODE = {1: False, 2: True}
+"""libavutil's AVColorRange: limited and full; 0 is unspecified."""
+LIMITED_UNLESS_FLAGGED = ("h264", "hevc", "av1", "vp9", "mpeg1video", "mpeg2video", "mpeg4", "vvc")
+"""Codecs whose specification infers limited range where the stream does not flag one, also of grey pictures (ITU-T
+H.264, E.2.1, video_full_range_flag; likewise the others; from memory). Grey pictures of other codecs, such as PNG, FFV1
+or uncompressed ones, are full range unless flagged (common practice, no source)."""
 
 UNDETERMINED = "und"  # ISO 639-2
 LONGEST_TITLE = 200
@@ -85,12 +94,13 @@ def _probed(
         stream = picture_stream(container, path)
         _check_raster(stream.codec_context.width, stream.codec_context.height, path)
         stated = _stated(stream)
+        _check_matrix(stream, path)
         found = scan(container, path, "decoding" if shuffled else "presentation", budget, report)
         if found.first is None:
             raise UnreadableFile("It holds no picture that can be decoded.", remedy=COPY_AGAIN, clip=path)
         _check_raster(found.first.width, found.first.height, path)
         return MediaInfo.model_validate(
-            stated | _shown(found.first) | _timed(container, found, found.first)
+            stated | _shown(found.first) | _timed(container, found, found.first) | _range(stated, found.first)
         ), found.shuffled
 
 
@@ -99,6 +109,16 @@ def _check_raster(width: int, height: int, path: Path) -> None:
         raise RasterOutOfRange(
             f"The picture is {width}×{height}; sides from {MIN_SIDE} to {MAX_SIDE} pixels can be read.",
             remedy="Scale the clip to such a size first.",
+            clip=path,
+        )
+
+
+def _check_matrix(stream: VideoStream, path: Path) -> None:
+    name = UNREADABLE_MATRICES.get(int(stream.codec_context.colorspace or 0))
+    if name is not None:
+        raise UnreadableFile(
+            f"Its colours are stored as {name}, which Cadrage does not convert.",
+            remedy="Convert the clip to the BT.709 or BT.2020 (non-constant luminance) matrix first.",
             clip=path,
         )
 
@@ -115,7 +135,7 @@ def _stated(stream: VideoStream) -> dict[str, object]:
         "matrix": int(context.colorspace or 2),
         "primaries": int(context.color_primaries or 2),
         "transfer": int(context.color_trc or 2),
-        "full_range": int(context.color_range) == 2,
+        "full_range": RANGE_OF_CODE.get(int(context.color_range)),
         "siting": siting_of(stream),
         "others": tuple(one.type for one in stream.container.streams if _is_other(one)),
     }
@@ -141,7 +161,7 @@ def _start_code(container: InputContainer, first: VideoFrame, rate: Fraction) ->
 def _shown(first: VideoFrame) -> dict[str, object]:
     """What the first picture shows."""
     turned = turn_of_display(first)
-    shown: dict[str, object] = {
+    return {
         "width": first.width,
         "height": first.height,
         "rotation": turned.nearest,
@@ -154,7 +174,16 @@ def _shown(first: VideoFrame) -> dict[str, object]:
         "mastering": mastering_of(first),
         "content_light": content_light_of(first),
     }
-    return shown | ({"full_range": True} if first.format.name.startswith("yuvj") else {})
+
+
+def _range(stated: dict[str, object], first: VideoFrame) -> dict[str, object]:
+    """Whether samples are of the full range: as the file flags it, else as is usual for such samples."""
+    if first.format.name.startswith("yuvj"):
+        return {"full_range": True}
+    if stated["full_range"] is not None:
+        return {}
+    grey = is_grey(first) and stated["codec"] not in LIMITED_UNLESS_FLAGGED
+    return {"full_range": is_rgb(first) or grey}
 
 
 def _timed(container: InputContainer, found: Scan, first: VideoFrame) -> dict[str, object]:

@@ -22,12 +22,19 @@ from cadrage.footage.decoding import Picture, PictureDecoder, step_of
 from cadrage.footage.deinterlace import deinterlaced
 from cadrage.footage.film import film_pictures
 from cadrage.footage.index import index_of, needs_index, seekable
-from cadrage.footage.interpretation import Interpretation, Method, colour_of, effective_timing, fields_of
+from cadrage.footage.interpretation import (
+    Interpretation,
+    Method,
+    colour_of,
+    effective_timing,
+    fields_of,
+    is_full_range,
+)
 from cadrage.footage.media_info import MediaInfo
 from cadrage.footage.packets import Packets, Track
 from cadrage.footage.pictures import DecodedFrame, PictureReader
 from cadrage.footage.soundtrack import sound_streams
-from cadrage.footage.unpack import unpack
+from cadrage.footage.unpack import Unpacker
 
 # Nearer ahead than this it is cheaper to decode on than to seek.
 DECODE_ON = Fraction(1, 2)
@@ -61,7 +68,8 @@ class ClipReader(PictureReader):
         self.path = Path(path)
         self.info = info
         stated = interpretation or Interpretation()
-        self._colour, self._matte = colour_of(info, stated), stated.matte
+        full = is_full_range(info, stated)
+        self._unpacker = Unpacker(colour_of(info, stated), info.siting, stated.matte, full_rgb=full)
         self._fields, self._method = fields_of(info, stated), stated.deinterlace
         self._frame_length = 1 / effective_timing(info, stated).rate
         self._conform = Conform(info, self.path)
@@ -227,7 +235,7 @@ class ClipReader(PictureReader):
         time = self._time(frame)
         stated = frame.duration * (frame.time_base or self._tick) if self._fields == "progressive" else Fraction(0)
         end = time + (stated or self._frame_length) if following is None else self._time(following)
-        return DecodedFrame(time, end, unpack(frame, self._colour, self.info.siting, self._matte))
+        return DecodedFrame(time, end, self._unpacker.planes(frame))
 
     def _time(self, frame: VideoFrame) -> Fraction:
         return (frame.pts or 0) * (frame.time_base or self._tick) - self.picture_start

@@ -4,10 +4,11 @@ import re
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff")
+SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff", ".webp", ".bmp", ".jp2", ".avif")
 FOOTAGE_SUFFIXES = {
     *(".mp4", ".mov", ".m4v", ".mkv", ".webm", ".avi", ".ts", ".m2ts", ".mts", ".mpg", ".mpeg", ".mxf", ".dv"),
-    *(".y4m", ".ogv"),
+    *(".y4m", ".ogv", ".gif"),
+    *(".j2k", ".heic", ".jxl"),  # the last two are refused, by their names
     *SUFFIXES,
 }
 """What files in a folder are looked at; whether they are footage is then found by probing."""
@@ -30,7 +31,12 @@ class Group:
 
 
 def number_of(name: str) -> int | None:
-    """The number at the end of a still's name; None where it has none."""
+    """The number at the end of a still's name; None where it has none, or is hidden.
+
+    Copies from some file systems lay a hidden file of attributes, "._tram.0001.png", beside every still.
+    """
+    if name.startswith("."):
+        return None
     match = NUMBERED.fullmatch(name)
     return int(match["number"]) if match and match["suffix"].lower() in SUFFIXES else None
 

@@ -9,7 +9,8 @@ from av.video.codeccontext import VideoCodecContext
 
 from cadrage.footage import MediaInfo
 from cadrage.footage.container import opened, picture_stream
-from cadrage.footage.stills import read_rgba, stills_of
+from cadrage.footage.still_files import read_rgba
+from cadrage.footage.stills import stills_of
 
 VP9 = "libvpx-vp9"  # the decoder that reads a WebM's second picture, which is its coverage
 

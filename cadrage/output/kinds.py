@@ -70,8 +70,8 @@ FORMATS = {
         PixelFormat("yuva444p10le", 10, LUMA, alpha=True, resolve="yuva444p12le"),
         PixelFormat("rgb24", 10, LUMA, "yuv444p10le"),
         PixelFormat("rgba", 10, LUMA, "yuva444p10le", alpha=True),
-        PixelFormat("rgb48be", 10, LUMA, "yuv444p10le", resolve="rgb24"),  # our reader of stills takes 8 of 16 bits
-        PixelFormat("rgba64be", 10, LUMA, "yuva444p10le", alpha=True, resolve="rgba"),
+        PixelFormat("rgb48be", 10, LUMA, "yuv444p10le", resolve="rgb48le"),
+        PixelFormat("rgba64be", 10, LUMA, "yuva444p10le", alpha=True, resolve="rgba64le"),
     )
 }
 """Every format that is written, by its name."""

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterator
 from fractions import Fraction
+from functools import partial
 
 import cv2
 import numpy as np
@@ -9,7 +10,7 @@ from numpy.typing import NDArray
 
 from cadrage.geometry import FrameRect
 from cadrage.pixels import transfer
-from cadrage.pixels.colour import LUMA_WEIGHTS, Colour, rgb_from_ycc
+from cadrage.pixels.colour import LUMA_WEIGHTS, Colour, rgb_from_constant, rgb_from_ycc
 from cadrage.pixels.convert import CONVERTED_DEPTH
 from cadrage.pixels.kernels import sampling_kernel
 from cadrage.pixels.light import between, roll_off_gain, rolls_off, scene_gain, system_gain
@@ -77,7 +78,8 @@ class LightChange:
         self.source = source
         given = source.colour
         self.layout = Layout(source.width, source.height, CONVERTED_DEPTH, LUMA, target)
-        self._to_rgb = rgb_from_ycc(given.matrix).astype(np.float32)
+        matrix = rgb_from_ycc(given.matrix).astype(np.float32)
+        self._to_rgb = rgb_from_constant if given.is_constant_luminance else partial(_mixed, matrix=matrix)
         self._to_ycc = np.linalg.inv(rgb_from_ycc(target.matrix)).astype(np.float32)
         self._gamut = between(given, target).astype(np.float32)
         self._decode = _decoding(given)
@@ -103,7 +105,7 @@ class LightChange:
             y -= np.float32(black)
             y *= np.float32(1 / luma)
             cb, cr = ((one - np.float32(middle)) * np.float32(1 / chroma) for one in colours)
-            self._store(_mixed(np.dstack([y, cb, cr]), self._to_rgb), result, rows)
+            self._store(self._to_rgb(np.dstack([y, cb, cr])), result, rows)
         return result
 
     def _colours(self, planes: Planes) -> Iterator[tuple[slice, list[Working]]]:

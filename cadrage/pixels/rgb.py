@@ -8,7 +8,8 @@ from numpy.typing import NDArray
 from cadrage.pixels.colour import Matrix
 from cadrage.pixels.planes import Planes
 
-SWSCALE_MATRIX: dict[Matrix, int] = {"bt709": 1, "bt601": 5, "bt2020": 9}  # libswscale's SWS_CS constants
+SWSCALE_MATRIX: dict[Matrix, int] = {"bt709": 1, "bt601": 5, "bt2020": 9}
+"""libswscale's SWS_CS constants of the matrices that are composed in and delivered."""
 JPEG_QUALITY = 92
 
 

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from pydantic import Field
 
 from cadrage.fields import named, percent, text
-from cadrage.footage.stills import read_rgba
+from cadrage.footage.still_files import read_rgba
 from cadrage.formats.guides import TITLE_SAFE_INSET
 from cadrage.geometry import FrameRect
 from cadrage.geometry.free import Side, chosen_places, free_places

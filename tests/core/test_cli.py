@@ -117,12 +117,12 @@ def test_bad_files_end_with_2(tmp_path):
 
 
 def test_what_a_clip_is_taken_to_be_and_how_it_is_turned(small_clip):
-    options = ["--as", "rotation=90,fields=upper-first,burned_in_bars=0/0/10/12.5,mirror=true,matrix=bt601,duration=3"]
+    options = ["--as", "rotation=90,fields=upper-first,burned_in_bars=0/0/10/12.5,mirror=true,matrix=bt601"]
     options += ["--placement", "cover", "--angle", "-1.5", "--mirror", "--rate", "30000/1001"]
     options += ["--active", "2.39", "--outside", "surround"]
     plan = json.loads(cadrage("plan", small_clip, *options).stdout)
     said = plan["interpretation"]
-    assert (said["rotation"], said["fields"], said["matrix"], said["duration"]) == (90, "upper_first", "bt601", "3")
+    assert (said["rotation"], said["fields"], said["matrix"]) == (90, "upper_first", "bt601")
     assert said["burned_in_bars"] == {"left": "0", "right": "0", "top": "10", "bottom": "12.5"}
     assert plan["placement"] | {"sizing": "cover", "angle": "-1.5", "mirror": True} == plan["placement"]
     assert (plan["frame"]["rate"], plan["frame"]["outside"]) == ("30000/1001", "surround")
@@ -133,6 +133,13 @@ def test_what_a_clip_cannot_be_is_refused(small_clip, said):
     refused = cadrage("plan", small_clip, "--as", said)
     assert refused.returncode == 2
     assert refused.stderr.startswith("cadrage: ")
+
+
+@pytest.mark.parametrize("said", ["duration=3", "rate=25", "clean_aperture=704"])
+def test_an_interpretation_that_can_have_no_effect_is_refused(small_clip, said):
+    refused = cadrage("plan", small_clip, "--as", said)
+    assert refused.returncode == 2
+    assert said.split("=")[0] in refused.stderr
 
 
 def test_looking_at_a_clip(tmp_path):

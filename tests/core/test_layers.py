@@ -11,7 +11,7 @@ from cadrage.files import files_of
 from cadrage.finish import Edge, Finish, Grade
 from cadrage.finish.specification import Shadow
 from cadrage.footage import open_footage, probe
-from cadrage.footage.stills import read_rgba
+from cadrage.footage.still_files import read_rgba
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.inspection import inspect_file

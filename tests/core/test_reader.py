@@ -78,6 +78,7 @@ def test_other_layouts_are_brought_to_ours(tmp_path, name):
         codec={"nv12": "rawvideo", "rgb24": "png"}.get(name, "ffv1"),
         pixel_format=name,
         sound=None,
+        full_range=name in ("gray", "bgra"),
         options={},
     )
     with ClipReader(path, probe(path)) as reader:

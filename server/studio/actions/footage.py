@@ -15,7 +15,7 @@ from django.db import transaction
 
 from cadrage import files
 from cadrage.errors import CadrageError, MissingSource
-from cadrage.footage import ClipIdentity, Interpretation, MediaInfo, resolve
+from cadrage.footage import ClipIdentity, Interpretation, MediaInfo, check_takes_effect, resolve
 from cadrage.footage.sequences import Group, grouped
 from cadrage.plan import Range
 from cadrage.rules import format_key
@@ -199,12 +199,13 @@ def twin_of(footage: Footage, firsts: dict[str, Footage] | None = None) -> str |
 
 
 def interpret(footage: Footage, interpretation: Interpretation | None) -> Footage:
-    """Take a clip to mean something of its own, or None: as its format's rule says. Ordered renders stay as they are.
+    """Set the interpretation of one clip, or with None let it use its format preset. Queued renders stay as they are.
 
     Raises:
-        BadRequest: the bars to take off leave no picture.
+        BadRequest: the bars to crop leave no picture, or a part of it can have no effect on this clip.
     """
     if interpretation is not None:
+        check_takes_effect(footage.info, interpretation, footage.name)
         resolve(footage.info, interpretation)
     footage.interpretation_json = None if interpretation is None else interpretation.model_dump(mode="json")
     footage.save(update_fields=["interpretation_json"])
@@ -213,11 +214,12 @@ def interpret(footage: Footage, interpretation: Interpretation | None) -> Footag
 
 
 def interpret_format(footage: Footage, interpretation: Interpretation) -> Footage:
-    """Take every clip of a clip's format that has no word of its own to mean something; this one obeys from now on.
+    """Set the interpretation of this clip's format, which this clip and all clips without their own then use.
 
     Raises:
-        BadRequest: the bars to take off leave no picture.
+        BadRequest: the bars to crop leave no picture, or a part of it can have no effect on this clip.
     """
+    check_takes_effect(footage.info, interpretation, footage.name)
     resolve(footage.info, interpretation)
     set_source_rule(footage, interpretation)
     analyses.ask_for_all_of_format(footage)

@@ -18,7 +18,7 @@ from cadrage.compose.quiet import Sample
 from cadrage.errors import BadRequest, CadrageError
 from cadrage.footage import FrameStore, Interpretation, Library
 from cadrage.footage import Material as CoreMaterial
-from cadrage.footage.stills import is_still
+from cadrage.footage.still_files import is_still
 from cadrage.lettering import read_captions
 from cadrage.plan import Plan
 from server.studio.actions.footage import delete_file, store_file

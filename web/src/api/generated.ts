@@ -4789,7 +4789,7 @@ export interface components {
             /** Fields */
             fields?: ("progressive" | "upper_first" | "lower_first") | null;
             /** Matrix */
-            matrix?: ("bt601" | "bt709" | "bt2020") | null;
+            matrix?: ("bt601" | "bt709" | "bt2020" | "smpte240m" | "ycgco" | "bt2020-constant") | null;
             /**
              * Matte
              * Format: colour
@@ -5393,7 +5393,7 @@ export interface components {
          *         depth: bits of a sample.
          *         chroma: chroma format, such as "4:2:0".
          *         matrix, primaries, transfer: ITU-T H.273 code points; 2 is unspecified.
-         *         full_range: whether the stream is flagged full range.
+         *         full_range: whether samples are of the full range, as flagged, or as is usual where the stream has no flag.
          *         siting: where chroma samples lie among luma samples; None in what was stored by older versions.
          *         alpha: whether samples say what is transparent.
          *         mastering, content_light: what HDR says of the light in it; None where it does not.
