@@ -47,6 +47,7 @@ from cadrage.footage import MediaInfo, effective_timing, probe
 from cadrage.footage.describe import finding_message
 from cadrage.inspection import Inspection, inspect_file
 from cadrage.plan import Plan, read_plan
+from cadrage.render.written_tracks import join_offer
 from cadrage.treatments import find_treatment
 
 
@@ -100,6 +101,13 @@ def _notes(plan: Plan, info: MediaInfo, request: rendering.RenderRequest) -> Non
     if request.converted_sound is not None and info.sounds:
         how = "left out" if request.encoder_config.sound == "none" else f"written as {request.converted_sound}"
         note(f"{request.encoder_config.kind.title}: cannot hold sound as it is; it is {how}.")
+    if (joined := join_offer(info.sounds)) and not request.settings.tracks and request.sounds:
+        note(
+            f"{request.source.name}: its {len(info.sounds)} tracks of sound are mono. "
+            f"--write tracks={joined} joins them in pairs."
+        )
+    if request.encoder_config.kind.muxer == "mxf" and any(one.language for one in request.sounds):
+        note("MXF: languages of tracks of sound are not written; the file has no place for them here.")
     for finding in info.damage:
         note(f"{request.source.name}: {finding_message(finding, info.rate)}.")
 

@@ -11,17 +11,17 @@ from cadrage.errors import CadrageError
 from cadrage.footage import MediaInfo, picture_times, probe, resolve
 from cadrage.footage.describe import finding_message
 from cadrage.inspection.amounts import amount_of
-from cadrage.inspection.bars import black_bars
+from cadrage.inspection.bars import Brightness
 from cadrage.inspection.coverage import covered_share
 from cadrage.inspection.header import header_lines
 from cadrage.inspection.hearing import heard_lines
 from cadrage.inspection.likeness import likeness_lines
+from cadrage.inspection.loudness_lines import loudness_lines
 from cadrage.inspection.registration import register
 from cadrage.inspection.report import Line, line, measured, milliseconds, same
 from cadrage.inspection.watching import Moment, Watched, moments, unasked, watch
 from cadrage.output.rate_control import fills_up
 from cadrage.render.frame_timing import fitted
-from cadrage.render.loudness import loudness
 from cadrage.render.request import RenderRequest
 from cadrage.values import Value
 
@@ -105,15 +105,15 @@ def _pixel_lines(path: Path, found: MediaInfo, request: RenderRequest | None) ->
 
 
 def _bars_line(looked: list[Moment], request: RenderRequest | None) -> Line:
-    bars = black_bars(moment.frame for moment in looked)
+    shown = Brightness.of(moment.frame for moment in looked)
     composed = [moment.composed for moment in looked if moment.composed is not None]
-    asked = black_bars(composed) if request and composed else None
+    asked = Brightness.of(composed) if request and composed else None
     return line(
         "Black bars",
-        None if asked is None else str(asked),
-        str(bars),
-        asked is not None and bars.near(asked),
-        "Bars were burned in that nobody asked for: render into a frame of the picture's own shape.",
+        None if asked is None else str(asked.bars()),
+        str(shown.bars()),
+        asked is not None and shown.has_bars_of(asked),
+        "The file has other black bars than the framing. Render it again into a frame of the picture's own shape.",
     )
 
 
@@ -214,12 +214,7 @@ def _stream_lines(path: Path, found: MediaInfo, request: RenderRequest | None) -
     if request is not None:
         with suppress(CadrageError):  # the clip need not be there any more
             yield from heard_lines(path, found, request)
-    for sound in found.sounds:
-        try:
-            loud = loudness(path, sound.stream)
-        except CadrageError:
-            continue
-        yield measured("Loudness (EBU R 128)", "silent" if loud is None else str(loud))
+    yield from loudness_lines(path, found, request)
 
 
 def _amount_line(path: Path, found: MediaInfo, request: RenderRequest | None) -> Line:

@@ -28,6 +28,7 @@ from cadrage.values import Value, named_or_read, read_form
 RateControl = Literal["quality", "rate", "constant_rate"]
 MOST_KBPS, LEAST_KBPS, MOST_NUMBER = 1_000_000, 100, 63
 Numbers = Annotated[str, Field(pattern=r"^([1-9]\d?(\+[1-9]\d?){0,15})?$")]
+TrackGroups = Annotated[str, Field(pattern=r"^([1-9]\d?([+/][1-9]\d?){0,31})?$")]
 Kbps = Annotated[int, Field(ge=LEAST_KBPS, le=MOST_KBPS)]
 
 
@@ -50,9 +51,10 @@ class Settings(Value):
         sound: kept as it is where the kind can hold it, else written the kind's usual way; encoded anew; or left out.
         stereo: whether sound of more or fewer channels is mixed to two, as ITU-R BS.775 says.
         channels: numbers of the channels of each track that are kept, like "3+4"; all where empty.
-        tracks: numbers of the tracks of sound that are kept, in the same way.
-        loudness: in LUFS, to which all of each track is brought, by EBU R 128 with its true peak held; as it is where
-            None.
+        tracks: numbers of the tracks of sound that are kept, like "1+2/3+4"; all where empty. Mono tracks with a +
+            between them become one stereo, 5.1 or other track.
+        loudness: in LUFS, to which all of each track is brought, by EBU R 128, measured behind its codec, with its true
+            peak held; as it is where None.
         rate_change: how a clip fits a frame's own rate: whole frames are repeated and dropped, neighbours are
             blended, or it runs faster or slower with the pitch of its sound kept.
         range: the part of the clip that was marked, or all of it.
@@ -79,7 +81,7 @@ class Settings(Value):
     sound: SoundName = "keep"
     stereo: bool = False
     channels: Numbers = ""
-    tracks: Numbers = ""
+    tracks: TrackGroups = ""
     loudness: Annotated[float, Field(ge=-40, le=-5)] | None = None
     rate_change: Literal["whole_frames", "blended", "speed"] = "whole_frames"
     range: Literal["as_marked", "whole_clip"] = "as_marked"
@@ -96,9 +98,9 @@ class Settings(Value):
         return _numbers(self.channels)
 
     @property
-    def picked_tracks(self) -> tuple[int, ...]:
-        """The tracks of sound that are kept, from 1; all where empty."""
-        return _numbers(self.tracks)
+    def track_groups(self) -> tuple[tuple[int, ...], ...]:
+        """Groups of tracks of sound that are kept, by numbers from 1; all tracks, each by itself, where empty."""
+        return tuple(_numbers(group) for group in self.tracks.split("/")) if self.tracks else ()
 
 
 def _numbers(text: str) -> tuple[int, ...]:

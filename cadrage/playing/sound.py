@@ -2,16 +2,16 @@
 
 from __future__ import annotations  # Packet takes a parameter for the type checker only
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from fractions import Fraction
 from typing import Any
 
 import av
 from av.audio.stream import AudioStream
-from av.packet import Packet
+from av.container import InputContainer
 
-from cadrage.footage import effective_timing
+from cadrage.footage import MediaInfo, effective_timing
 from cadrage.footage.soundtrack import sound_streams
 from cadrage.playing.request import Pass, PlayRequest
 from cadrage.render.mixing import Mix
@@ -21,6 +21,7 @@ from cadrage.render.sound_placing import AudioTrim
 from cadrage.render.sound_reading import SoundReading
 from cadrage.render.sound_tracks import is_rough, mix_for
 from cadrage.render.speed import Speed
+from cadrage.render.written_tracks import WrittenTrack, written_tracks
 
 RATE = 48_000
 SAMPLES = "s16"  # what FLAC takes, channels interleaved
@@ -28,22 +29,23 @@ STEREO = "stereo"
 FASTEST_HEARD = 2
 
 
-def track_number(request: PlayRequest) -> int | None:
-    """Which of the clip's tracks of sound is heard, from 0: the first that is delivered; None where there is none, and
-    where it runs too fast to be understood.
+def played_track(request: PlayRequest) -> WrittenTrack | None:
+    """The track of sound that is heard: the first that is delivered, else the clip's first.
+
+    None where the clip has none, and where it runs too fast to be understood.
     """
-    if request.speed > FASTEST_HEARD:
+    if request.speed > FASTEST_HEARD or not request.info.sounds:
         return None
-    picked = [number - 1 for number in request.settings.picked_tracks if number <= len(request.info.sounds)]
-    return min(picked, default=0) if request.info.sounds else None
+    tracks = written_tracks(request.info.sounds, request.settings.track_groups)
+    return tracks[0] if tracks else WrittenTrack(request.info.sounds[:1])
 
 
-def heard(request: PlayRequest, track: int, picture_start: Fraction) -> Iterator[av.AudioFrame]:
+def heard(request: PlayRequest, track: WrittenTrack, picture_start: Fraction) -> Iterator[av.AudioFrame]:
     """Sound from the moment on, without an end; 16 bits, one channel or two interleaved, 48,000 samples a second.
 
     Args:
         request: what is played.
-        track: which of the tracks of sound.
+        track: which of the tracks of sound, as it would be written.
         picture_start: time stamp of the clip's first picture in seconds.
     """
     begun = Fraction(0)
@@ -83,17 +85,17 @@ def _framed(samples: Any, layout: str) -> av.AudioFrame:  # noqa: ANN401 - an ar
     return frame
 
 
-def _pass(played: Pass, track: int, picture_start: Fraction) -> Iterator[av.AudioFrame]:
+def _pass(played: Pass, track: WrittenTrack, picture_start: Fraction) -> Iterator[av.AudioFrame]:
     """The sound of one pass."""
     part = played.request
     own = effective_timing(part.info, part.plan.interpretation).duration
     trim = AudioTrim.of(played.timing, picture_start, own)
     with SoundReading(part, trim, picture_start) as reading:
-        stream = sound_streams(reading.source)[track]
-        mix = _mix(stream, part)
-        line = SoundLine(stream, RATE, SAMPLES, mix, trim, steady=is_rough(part))
+        streams = _streams(reading.source, part.info, track)
+        mix = _mix(streams, part)
+        line = SoundLine(streams, RATE, SAMPLES, mix, trim, steady=is_rough(part))
         as_played = _AsPlayed(line.sample_format, mix.layout, trim.speed)
-        for packet in _of(reading, stream):
+        for packet in reading:
             for frame in line.take(packet):
                 yield from as_played.take(frame)
         for frame in line.finish():
@@ -101,17 +103,19 @@ def _pass(played: Pass, track: int, picture_start: Fraction) -> Iterator[av.Audi
         yield from as_played.take(None)
 
 
-def _mix(stream: AudioStream, part: RenderRequest) -> Mix:
+def _streams(source: InputContainer, info: MediaInfo, track: WrittenTrack) -> list[AudioStream]:
+    """The streams of a track, by their place among all tracks."""
+    streams = sound_streams(source)
+    return [streams[info.sounds.index(member)] for member in track.members]
+
+
+def _mix(streams: Sequence[AudioStream], part: RenderRequest) -> Mix:
     """What is delivered of the channels; mixed to two where that is more."""
-    mix = mix_for(stream, part)
+    mix = mix_for(streams, part)
     if av.AudioLayout(mix.layout).nb_channels <= av.AudioLayout(STEREO).nb_channels:
         return mix
     stereo = part.settings.model_copy(update={"stereo": True})
-    return mix_for(stream, replace(part, settings=stereo))
-
-
-def _of(packets: Iterator[Packet[Any]], stream: AudioStream) -> Iterator[Packet[AudioStream]]:
-    return (packet for packet in packets if packet.stream_index == stream.index)
+    return mix_for(streams, replace(part, settings=stereo))
 
 
 class _AsPlayed:

@@ -12,7 +12,7 @@ from cadrage.playing.clock import Clock
 from cadrage.playing.fragments import PICTURE_TYPE, SOUND_TYPE, PictureTrack, SoundTrack, piece
 from cadrage.playing.pictures import Painter, Shown, read
 from cadrage.playing.request import PlayRequest
-from cadrage.playing.sound import RATE, heard, track_number
+from cadrage.playing.sound import RATE, heard, played_track
 from cadrage.render.pipeline import map_in_thread, prefetch, started
 from cadrage.values import Value
 
@@ -67,7 +67,7 @@ class PlayStream:
         self.request, self.wanted, self._wait = request, wanted, wait
         self._store = store or FrameStore()
         self.clock = Clock(now)
-        self._track = track_number(request)
+        self._track = played_track(request)
 
     @property
     def head(self) -> PlayHead:

@@ -13,7 +13,7 @@ from cadrage.render.drawing import Drawing
 from cadrage.render.frame_timing import Segment
 from cadrage.render.request import RenderRequest
 from cadrage.render.sound import STEREO
-from cadrage.render.sound_tracks import CODINGS, STUDIO_RATE
+from cadrage.render.sound_coding import CODINGS, STUDIO_RATE
 from cadrage.values import Value
 
 RUNS, RUN = 3, 10  # places in the clip, and frames at each
@@ -92,7 +92,7 @@ def _sizes(drawing: Drawing, cut: Segment, report: Callable[[float], None]) -> l
 def _sound(request: RenderRequest) -> Fraction:
     """Bytes of all sound of a file."""
     writing = request.encoder_config
-    bits = sum(_sound_bits(writing, channels.channels) for channels in request.info.sounds)
+    bits = sum(_sound_bits(writing, channels.channels) for channels in request.sounds)
     return bits * request.wanted.duration / 8
 
 

@@ -14,19 +14,39 @@ from cadrage.footage.container import opened
 from cadrage.footage.packets import Packets
 from cadrage.footage.soundtrack import SoundDecoder, sound_streams
 
-LOUD = "lavfi.r128.I"
-PEAK = "lavfi.r128.true_peak"
+INTEGRATED = "lavfi.r128.I"
+MOMENTARY, SHORT_TERM = "lavfi.r128.M", "lavfi.r128.S"
+RANGE = "lavfi.r128.LRA"
+TRUE_PEAK = "lavfi.r128.true_peak"
+SILENT = -70.0  # LUFS, the absolute gate: EBU Tech 3341
 
 
 @dataclass(frozen=True, slots=True)
 class Loudness:
-    """Integrated loudness in LUFS, and true peak in dBTP."""
+    """How loud sound is: EBU R 128 and EBU Tech 3341.
+
+    Attributes:
+        integrated: loudness of the programme, LUFS.
+        true_peak: dBTP.
+        momentary, short_term: the most of any 400 ms and of any 3 s, LUFS; of less than 3 s, `SILENT`.
+        range: loudness range (EBU Tech 3342), LU.
+    """
 
     integrated: float
     true_peak: float
+    momentary: float
+    short_term: float
+    range: float
 
     def __str__(self) -> str:
-        return f"{self.integrated:.1f} LUFS, true peak {self.true_peak:.1f} dBTP"
+        parts = [
+            f"{self.integrated:.1f} LUFS",
+            f"true peak {self.true_peak:.1f} dBTP",
+            f"momentary {self.momentary:.1f}",
+            *([f"short-term {self.short_term:.1f}"] if self.short_term > SILENT else []),
+            f"range {self.range:.1f} LU",
+        ]
+        return ", ".join(parts)
 
 
 def loudness(path: Path, stream: int | None = None) -> Loudness | None:
@@ -49,17 +69,14 @@ def loudness(path: Path, stream: int | None = None) -> Loudness | None:
 
 def loudness_of(frames: Iterable[av.AudioFrame]) -> Loudness | None:
     """Measure sound whose form does not change; None where there is too little of it, or silence."""
-    found: dict[str, str] = {}
-    meter = None
+    meter: _Meter | None = None
     for frame in frames:
         meter = meter or _Meter(frame)
-        found = meter.take(frame) or found
-    found = (meter.take(None) if meter else {}) or found
-    peak = float(found.get(PEAK, 0))
-    integrated = float(found.get(LOUD, "-inf"))
-    if peak <= 0 or integrated <= -70:  # EBU Tech 3341: the absolute gate, where nothing was loud enough to count
+        meter.take(frame)
+    if meter is None:
         return None
-    return Loudness(integrated, 20 * log10(peak))
+    meter.take(None)
+    return meter.loudness
 
 
 class _Meter:
@@ -68,6 +85,8 @@ class _Meter:
     def __init__(self, first: av.AudioFrame) -> None:
         self._graph = Graph()
         self._position, self._tick = 0, Fraction(1, first.sample_rate)
+        self._last: dict[str, str] = {}
+        self._highest = {MOMENTARY: SILENT, SHORT_TERM: SILENT}
         meter = self._graph.add("ebur128", "peak=true:metadata=1:framelog=quiet")
         entry = self._graph.add_abuffer(
             sample_rate=first.sample_rate, format=first.format.name, layout=first.layout.name, time_base=self._tick
@@ -77,17 +96,28 @@ class _Meter:
         meter.link_to(sink)
         self._graph.configure()
 
-    def take(self, frame: av.AudioFrame | None) -> dict[str, str]:
-        """What the last frame that comes out for a frame says; None drains it."""
+    @property
+    def loudness(self) -> Loudness | None:
+        """What was measured; None of silence, where nothing passes the absolute gate."""
+        peak, integrated = float(self._last.get(TRUE_PEAK, 0)), float(self._last.get(INTEGRATED, "-inf"))
+        if peak <= 0 or integrated <= SILENT:
+            return None
+        highest, spread = self._highest, float(self._last.get(RANGE, 0))
+        return Loudness(integrated, 20 * log10(peak), highest[MOMENTARY], highest[SHORT_TERM], spread)
+
+    def take(self, frame: av.AudioFrame | None) -> None:
+        """Measure a frame; None drains the filter."""
         if frame is not None:
             frame.pts, frame.time_base = self._position, self._tick
             self._position += frame.samples
         self._graph.push(frame)
-        found: dict[str, str] = {}
         while True:
             try:
                 made = self._graph.pull()
             except (av.error.BlockingIOError, av.error.EOFError):
-                return found
+                return
             assert isinstance(made, av.AudioFrame)
-            found = dict(made.metadata) or found
+            self._last = dict(made.metadata) or self._last
+            for name, highest in self._highest.items():
+                # A window that reaches back before the start is not measured yet, and comes as not a number.
+                self._highest[name] = max(highest, float(self._last.get(name, SILENT)))

@@ -66,19 +66,24 @@ def mix_of(names: Sequence[str], *, picked: Sequence[int] = (), stereo: bool = F
     chosen = [number - 1 for number in picked if number <= len(names)]
     if chosen:
         matrix = np.eye(len(names), dtype=np.float32)[chosen]
-        mixed = mix_of(_usual(len(chosen)), stereo=stereo)
+        mixed = mix_of(usual_names(len(chosen)), stereo=stereo)
         return Mix(mixed.layout, matrix if mixed.matrix is None else mixed.matrix @ matrix)
     named = all(name in TO_STEREO for name in names)
     if not named and len(names) > MOST_NAMED:
         told = f"{len(names)} channels without names: 1 and 2 are taken, channels=3+4 takes others"
         return Mix("stereo", np.eye(len(names), dtype=np.float32)[:2], told)
-    own = names if named else _usual(len(names))
-    if not (stereo or len(own) == WITHOUT_LAYOUT or len(own) > MOST_NAMED) or own == _usual(2):
+    own = names if named else usual_names(len(names))
+    if not (stereo or len(own) == WITHOUT_LAYOUT or len(own) > MOST_NAMED) or own == usual_names(2):
         return Mix(LAYOUTS[len(own)])
     return Mix("stereo", np.array([TO_STEREO[name] for name in own], np.float32).T)
 
 
-def _usual(count: int) -> tuple[str, ...]:
+def usual_layout(count: int) -> str:
+    """The layout of so many channels in their usual order, as FFmpeg's libraries call it."""
+    return LAYOUTS[count]
+
+
+def usual_names(count: int) -> tuple[str, ...]:
     """Names of so many channels in their usual order."""
     return {
         1: ("FC",),

@@ -20,6 +20,7 @@ from cadrage.pixels.planes import Layout
 from cadrage.plan import Plan
 from cadrage.render.encoder import stored_colour
 from cadrage.render.frame_timing import FrameTiming, frame_timing
+from cadrage.render.written_tracks import WrittenTrack, written_tracks
 
 TIMECODED = ("mp4", "mov", "mxf", "matroska")  # containers that have a place for a time code
 SUBTITLED = ("mp4", "mov", "matroska", "webm")  # containers that have a place for subtitles
@@ -89,12 +90,16 @@ class RenderRequest:
         return encoder_config(self.settings, self.written.frame, self.clip or self.source.name)
 
     @property
-    def sounds(self) -> tuple[SoundInfo, ...]:
-        """The tracks of sound that are written."""
-        picked = self.settings.picked_tracks
+    def tracks(self) -> tuple[WrittenTrack, ...]:
+        """The tracks of sound that are written, with what each is made of."""
         if self.encoder_config.sound == "none":
             return ()
-        return tuple(one for number, one in enumerate(self.info.sounds, 1) if not picked or number in picked)
+        return written_tracks(self.info.sounds, self.settings.track_groups)
+
+    @property
+    def sounds(self) -> tuple[SoundInfo, ...]:
+        """The tracks of sound that are written, each as one track of the clip would be."""
+        return tuple(track.info for track in self.tracks)
 
     @property
     def subtitles(self) -> tuple[SubtitleInfo, ...]:

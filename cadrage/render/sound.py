@@ -15,12 +15,15 @@ from av.packet import Packet
 
 from cadrage.footage import SoundInfo, effective_timing
 from cadrage.footage.soundtrack import sound_streams
-from cadrage.render.levelling import gain_for
+from cadrage.render.levelling import LineSource, level_for
 from cadrage.render.request import RenderRequest
+from cadrage.render.sound_coding import CODINGS
+from cadrage.render.sound_line import Level
 from cadrage.render.sound_placing import AudioTrim
 from cadrage.render.sound_reading import SoundReading
 from cadrage.render.sound_tracks import Encoded, Kept, is_rough, mix_for
 from cadrage.render.track_tags import tags_of
+from cadrage.render.written_tracks import WrittenTrack
 
 STEREO = 2
 AHEAD = Fraction(1, 2)  # how far sound is written ahead of the picture, in seconds
@@ -50,9 +53,10 @@ class SoundCarrier:
         if request.sounds:
             reading = self._stack.enter_context(self._reading())
             self._packets = reading
-            for stream, info in _wanted(reading.source, request.sounds):
-                track = self._tracks[stream.index] = self._track(stream, info)
-                track.stream.metadata.update(tags_of(info, request.encoder_config.kind.muxer))
+            for streams, wanted in _wanted(reading.source, request.tracks):
+                track = self._track(streams, wanted)
+                self._tracks |= dict.fromkeys((stream.index for stream in streams), track)
+                track.stream.metadata.update(tags_of(wanted.info, request.encoder_config.kind.muxer))
 
     def _reading(self) -> SoundReading:
         return SoundReading(self._request, self._trim, self._picture_start)
@@ -80,29 +84,31 @@ class SoundCarrier:
 
     def _finish(self) -> None:
         self._packets = iter(())
-        while self._tracks:
-            _, track = self._tracks.popitem()
+        tracks, self._tracks = set(self._tracks.values()), {}
+        for track in sorted(tracks, key=lambda one: -one.stream.index):
             self._mux(track.finish())
 
     def _mux(self, packets: Iterable[Packet[AudioStream]]) -> None:
         for packet in packets:
             self._target.mux(packet)
 
-    def _track(self, stream: AudioStream, info: SoundInfo) -> Kept | Encoded:
+    def _track(self, streams: list[AudioStream], wanted: WrittenTrack) -> Kept | Encoded:
         request = self._request
-        if self._whole and kept(request, info):
-            return Kept(stream, self._target, self._trim.start)
-        trim = self._trimmed(info)
-        return Encoded(stream, self._target, trim, request, self._gain(stream, trim))
+        if self._whole and not wanted.is_joined and kept(request, wanted.info):
+            return Kept(streams[0], self._target, self._trim.start)
+        trim = self._trimmed(wanted.info)
+        return Encoded(streams, self._target, trim, request, self._level(streams, trim))
 
-    def _gain(self, stream: AudioStream, trim: AudioTrim) -> float:
-        """What a stream is multiplied with to be as loud as is wanted."""
+    def _level(self, streams: list[AudioStream], trim: AudioTrim) -> Level:
+        """The level at which a track is as loud as is wanted."""
         request, wanted = self._request, self._request.settings.loudness
         if wanted is None:
-            return 1.0
-        return gain_for(
-            wanted, stream.index, self._reading, lambda one: mix_for(one, request), trim, steady=is_rough(request)
+            return Level()
+        numbers, coding = tuple(one.index for one in streams), CODINGS[request.encoder_config.sound_encoded]
+        source = LineSource(
+            numbers, self._reading, lambda found: mix_for(found, request), trim, steady=is_rough(request)
         )
+        return level_for(wanted, source, coding, coding.rate_for(streams[0].rate))
 
     def _trimmed(self, info: SoundInfo) -> AudioTrim:
         """What is delivered, without what only fills a stream's last packet."""
@@ -129,12 +135,13 @@ def kept(request: RenderRequest, info: SoundInfo) -> bool:
     return fits and source.demuxer in KEEPING and info.start >= LATE and not damaged
 
 
-def _wanted(source: InputContainer, info: Iterable[SoundInfo]) -> Iterator[tuple[AudioStream, SoundInfo]]:
-    """The streams that were found to be audible, each with what was found."""
+def _wanted(source: InputContainer, tracks: Iterable[WrittenTrack]) -> Iterator[tuple[list[AudioStream], WrittenTrack]]:
+    """The tracks whose streams are all there, each with its streams."""
     streams = sound_streams(source)
-    for number, one in enumerate(info):
-        stream = next((stream for stream in streams if stream.index == one.stream), None)
-        if stream is None and one.stream is None and number < len(streams):
-            stream = streams[number]
-        if stream is not None:
-            yield stream, one
+    by_number = {stream.index: stream for stream in streams}
+    for number, track in enumerate(tracks):
+        found = [by_number[one.stream] for one in track.members if one.stream in by_number]
+        if not found and track.info.stream is None and number < len(streams):  # stored by an older version
+            found = [streams[number]]
+        if len(found) == len(track.members):
+            yield found, track

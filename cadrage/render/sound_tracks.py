@@ -2,8 +2,7 @@
 
 from __future__ import annotations  # Packet takes a parameter for the type checker only
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from typing import cast
 
@@ -12,43 +11,12 @@ from av.audio.stream import AudioStream
 from av.container import OutputContainer
 from av.packet import Packet
 
-from cadrage.output.kinds import SoundName
-from cadrage.render.mixing import Mix, mix_of
+from cadrage.render.mixing import Mix, mix_of, usual_names
 from cadrage.render.request import RenderRequest
-from cadrage.render.sound_line import SoundLine
+from cadrage.render.sound_coding import CODINGS
+from cadrage.render.sound_line import Level, SoundLine
 from cadrage.render.sound_placing import AudioTrim
 from cadrage.render.speed import Speed
-
-AAC_RATES = (96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350)
-"""Sampling frequencies of ISO/IEC 14496-3, table 1.18; from memory."""
-
-STUDIO_RATE = 48_000
-
-
-@dataclass(frozen=True, slots=True)
-class Coding:
-    """How sound is encoded.
-
-    Attributes:
-        codec: as FFmpeg's libraries call it.
-        bits: a second, for two channels; None where the codec says.
-        any_rate: whether it takes the source's own rate; else it is brought to 48 kHz.
-    """
-
-    codec: str
-    bits: int | None = None
-    any_rate: bool = False
-
-
-CODINGS: dict[SoundName, Coding] = {
-    "keep": Coding("aac", 192_000, any_rate=True),
-    "aac-192": Coding("aac", 192_000),
-    "aac-256": Coding("aac", 256_000),
-    "opus": Coding("libopus", 160_000),
-    "pcm-16": Coding("pcm_s16le"),
-    "pcm-24": Coding("pcm_s24le"),
-}
-"""For each way that sound is asked for; "keep" is how it is encoded where it cannot be kept."""
 
 ROUGH = ("avi",)  # containers whose stamps of sound are too rough to show a gap
 PACKED = {"fltp": "flt", "s16p": "s16", "s32p": "s32"}
@@ -86,33 +54,36 @@ class Encoded:
     """A stream that is decoded and encoded anew.
 
     Args:
-        stream: it is decoded from.
+        streams: it is decoded from: one, or several mono ones that are joined.
         target: the file; a stream is added to it.
         trim: the part that is delivered.
         request: what is asked for.
-        gain: what it is multiplied with, for its loudness.
+        level: how loud it is written.
     """
 
     def __init__(
-        self, stream: AudioStream, target: OutputContainer, trim: AudioTrim, request: RenderRequest, gain: float = 1.0
+        self,
+        streams: Sequence[AudioStream],
+        target: OutputContainer,
+        trim: AudioTrim,
+        request: RenderRequest,
+        level: Level,
     ) -> None:
         coding = CODINGS[request.encoder_config.sound_encoded]
-        mix = mix_for(stream, request)
-        self._rate = stream.rate if coding.any_rate and stream.rate in AAC_RATES else STUDIO_RATE
+        mix = mix_for(streams, request)
+        self._rate = coding.rate_for(streams[0].rate)
         layout = av.AudioLayout(mix.layout)
         self.stream = cast("AudioStream", target.add_stream(coding.codec, rate=self._rate, layout=layout))
         context = self.stream.codec_context
-        if coding.bits is not None:
-            context.bit_rate = coding.bits * max(2, layout.nb_channels) // 2
-        context.open()
+        coding.set_up(context, layout.nb_channels)
         placed = PACKED.get(context.format.name, context.format.name)
-        self._line = SoundLine(stream, self._rate, placed, mix, trim, gain=gain, steady=is_rough(request))
+        self._line = SoundLine(streams, self._rate, placed, mix, trim, level=level, steady=is_rough(request))
         self._speed = Speed(self._rate, mix.layout, self._line.sample_format, trim.speed) if trim.speed != 1 else None
         # Frames as the encoder wants them; rate and channels are right already.
         self._framer = av.AudioResampler(context.format, layout, self._rate, context.frame_size or None)
         self._position = 0
 
-    def take(self, packet: Packet[AudioStream] | None) -> Iterator[Packet[AudioStream]]:
+    def take(self, packet: Packet[AudioStream]) -> Iterator[Packet[AudioStream]]:
         """What the encoder makes of a packet."""
         for frame in self._line.take(packet):
             yield from self._placed(frame)
@@ -139,9 +110,11 @@ class Encoded:
             yield from self.stream.encode(frame)
 
 
-def mix_for(stream: AudioStream, request: RenderRequest) -> Mix:
-    """What becomes of the channels of a stream."""
-    names = tuple(channel.name for channel in stream.codec_context.layout.channels)
+def mix_for(streams: Sequence[AudioStream], request: RenderRequest) -> Mix:
+    """What becomes of the channels of a track: those of its stream, or one of each of several."""
+    names = usual_names(len(streams))
+    if len(streams) == 1:
+        names = tuple(channel.name for channel in streams[0].codec_context.layout.channels)
     return mix_of(names, picked=request.settings.picked_channels, stereo=request.settings.stereo)
 
 

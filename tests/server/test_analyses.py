@@ -11,7 +11,7 @@ from django.conf import settings
 from cadrage.analyses import ANALYSES
 from cadrage.analysis import Found, NotFound
 from cadrage.errors import UnreadableFile
-from cadrage.footage import Interpretation
+from cadrage.footage import Edges, Interpretation
 from server.studio.actions import analyses, jobs, renders, work
 from server.studio.actions import footage as clips
 from server.studio.actions.jobs import MOST_STALLED
@@ -136,7 +136,7 @@ def test_one_that_goes_through_all_of_a_clip_is_cancelled_in_the_middle(footage,
 def test_another_way_up_is_looked_at_anew_and_bars_that_are_taken_off_are_not(footage, monkeypatch):
     analyses.settled(footage)
     looked = count(monkeypatch, "bars")
-    clips.interpret(footage, Interpretation(clean_aperture="704"))
+    clips.interpret(footage, Interpretation(burned_in_bars=Edges(left=8, right=8)))
     analyses.settled(now(footage))
     assert looked == []
     clips.interpret(footage, Interpretation(rotation=90))

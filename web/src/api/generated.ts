@@ -4283,7 +4283,8 @@ export interface components {
          * @description A framing: its plan, its numbers, and where it stands in its history.
          *
          *     `obeys` says that it has no plan of its own; `rule_set`, that somebody set the rule for its format and frame.
-         *     `version` is another after every change, also after one that was taken back and done again.
+         *     `version` is another after every change, also after one that was taken back and done again. `joinable_tracks` is the
+         *     setting that pairs the clip's mono tracks into stereo, or empty.
          */
         FramingOut: {
             cell: components["schemas"]["CellOut"];
@@ -4295,6 +4296,8 @@ export interface components {
             frame: number;
             /** Id */
             id: number;
+            /** Joinable Tracks */
+            joinable_tracks: string;
             measure: components["schemas"]["Measure"];
             /** Obeys */
             obeys: boolean;
@@ -6700,9 +6703,10 @@ export interface components {
          *         sound: kept as it is where the kind can hold it, else written the kind's usual way; encoded anew; or left out.
          *         stereo: whether sound of more or fewer channels is mixed to two, as ITU-R BS.775 says.
          *         channels: numbers of the channels of each track that are kept, like "3+4"; all where empty.
-         *         tracks: numbers of the tracks of sound that are kept, in the same way.
-         *         loudness: in LUFS, to which all of each track is brought, by EBU R 128 with its true peak held; as it is where
-         *             None.
+         *         tracks: numbers of the tracks of sound that are kept, like "1+2/3+4"; all where empty. Mono tracks with a +
+         *             between them become one stereo, 5.1 or other track.
+         *         loudness: in LUFS, to which all of each track is brought, by EBU R 128, measured behind its codec, with its true
+         *             peak held; as it is where None.
          *         rate_change: how a clip fits a frame's own rate: whole frames are repeated and dropped, neighbours are
          *             blended, or it runs faster or slower with the pitch of its sound kept.
          *         range: the part of the clip that was marked, or all of it.

@@ -14,6 +14,7 @@ from cadrage.plan import Design, Part, Plan
 from cadrage.playing.request import LINES, MOST_LINES, MOST_TILES
 from cadrage.render import Estimate
 from cadrage.render.offers import Fitting
+from cadrage.render.written_tracks import join_offer
 from cadrage.rules import format_summary
 from cadrage.values import Exact
 from server.studio.actions.framings import LONGEST_HISTORY, Did
@@ -28,7 +29,8 @@ class FramingOut(Schema):
     """A framing: its plan, its numbers, and where it stands in its history.
 
     `obeys` says that it has no plan of its own; `rule_set`, that somebody set the rule for its format and frame.
-    `version` is another after every change, also after one that was taken back and done again.
+    `version` is another after every change, also after one that was taken back and done again. `joinable_tracks` is the
+    setting that pairs the clip's mono tracks into stereo, or empty.
     """
 
     id: int
@@ -42,6 +44,7 @@ class FramingOut(Schema):
     rule_for: str
     version: int
     cell: CellOut
+    joinable_tracks: str
     undo: str | None
     redo: str | None
 
@@ -66,6 +69,7 @@ class FramingOut(Schema):
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
             rule_for=f"{format_summary(info)} into {row.frame.value.name}",
             cell=CellOut.of(row, book, Shelf(row.footage.project)),
+            joinable_tracks=join_offer(info.sounds),
             version=steps[row.current][0],
             undo=steps[row.current][1] if row.current - 1 in steps else None,
             redo=steps[row.current + 1][1] if row.current + 1 in steps else None,

@@ -73,7 +73,7 @@ export function FilePart({ row, framing, set }: Props) {
         />
       )}
       <AmountRows file={file} settings={settings} set={set} />
-      <SoundRows {...{ file, settings, set }} />
+      <SoundRows {...{ file, settings, set }} joinable={framing.joinable_tracks} />
       <TickRow
         ticked={settings.subtitles === "keep"}
         onChange={(keep) => set({ subtitles: keep ? "keep" : "none" })}

@@ -1,15 +1,22 @@
 import type { FileOffer, Settings } from "../../../api/client";
+import { Button } from "../../../ui/button";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { NumberField } from "../../../ui/number-field";
 import { TickRow } from "../../../ui/tick-row";
 import { WordsRow } from "../../../ui/words-row";
 
-type Props = { file: FileOffer; settings: Settings; set: (fields: Partial<Settings>) => void };
+type Props = {
+  file: FileOffer;
+  settings: Settings;
+  set: (fields: Partial<Settings>) => void;
+  /** The tracks setting that pairs this clip's mono tracks, or "". */
+  joinable: string;
+};
 
 const BROADCAST = -23;
 
 /** How sound is written: its form, its channels, its loudness. */
-export function SoundRows({ file, settings, set }: Props) {
+export function SoundRows({ file, settings, set, joinable }: Props) {
   return (
     <>
       <ChoiceRow
@@ -18,12 +25,12 @@ export function SoundRows({ file, settings, set }: Props) {
         choices={file.sounds.map(({ name, title }) => ({ value: name, title }))}
         onChange={(sound) => set({ sound: sound as Settings["sound"] })}
       />
-      {settings.sound !== "none" && <Channels {...{ settings, set }} />}
+      {settings.sound !== "none" && <Channels {...{ settings, set, joinable }} />}
     </>
   );
 }
 
-function Channels({ settings, set }: Omit<Props, "file">) {
+function Channels({ settings, set, joinable }: Omit<Props, "file">) {
   const { loudness } = settings;
   return (
     <>
@@ -53,13 +60,19 @@ function Channels({ settings, set }: Omit<Props, "file">) {
         onChange={() => undefined}
         onCommit={(tracks) => set({ tracks: tracks.trim() })}
       />
+      {joinable && settings.tracks !== joinable && (
+        <Button onClick={() => set({ tracks: joinable })}>Join mono tracks into stereo</Button>
+      )}
       <WordsRow
         label="Channels"
         value={settings.channels}
         onChange={() => undefined}
         onCommit={(channels) => set({ channels: channels.trim() })}
       />
-      <p className="text-soft">Numbers such as 1+2. All are taken where none are given.</p>
+      <p className="text-soft">
+        Empty keeps all. Tracks: 1+2 joins two mono tracks into stereo, 1/2 keeps them apart. Channels: 3+4
+        keeps those two.
+      </p>
     </>
   );
 }
