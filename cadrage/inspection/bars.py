@@ -10,6 +10,11 @@ from cadrage.pixels.planes import Planes
 
 # Share of the way from black to white that still counts as black: what an encoder's rounding leaves of true black.
 BLACK_SHARE = 0.02
+# Share above which a line is certainly not black. What lies between may be either: coders round dark pictures off.
+LIT_SHARE = 0.06
+REACH = 2  # samples by which an edge may lie elsewhere
+
+Line = NDArray[np.float64]
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,29 +31,51 @@ class Bars:
         found = [f"{side} {width}" for side, width in sides.items() if width]
         return ", ".join(found) if found else "none"
 
-    def near(self, other: "Bars", reach: int = 2) -> bool:
-        """Whether every side agrees within some pixels."""
+    def within(self, other: "Bars") -> bool:
+        """Whether no bar is wider than the other's, but for `REACH`."""
         mine, theirs = (
             (self.left, self.right, self.top, self.bottom),
             (other.left, other.right, other.top, other.bottom),
         )
-        return all(abs(one - two) <= reach for one, two in zip(mine, theirs, strict=True))
+        return all(one <= two + REACH for one, two in zip(mine, theirs, strict=True))
 
 
-def black_bars(frames: Iterable[Planes]) -> Bars:
-    """The bars that are black in every one of the frames; none where the frames are black all over."""
-    rows: NDArray[np.bool_] = np.zeros(0, np.bool_)
-    columns: NDArray[np.bool_] = np.zeros(0, np.bool_)
-    for frame in frames:
-        luma, layout = frame.arrays[0], frame.layout
-        black, span, _ = layout.colour.code_range(layout.depth)
-        bright = luma > black + BLACK_SHARE * span
-        lit_rows, lit_columns = np.any(bright, axis=1, keepdims=True)[:, 0], np.any(bright, axis=0, keepdims=True)[0]
-        rows = rows | lit_rows if rows.size else lit_rows
-        columns = columns | lit_columns if columns.size else lit_columns
-    if not rows.any():
-        return Bars(0, 0, 0, 0)
-    return Bars(*_ends(columns), *_ends(rows))
+@dataclass(frozen=True, slots=True)
+class Brightness:
+    """The brightest luma of every row and every column of some frames: shares of the way from black to white."""
+
+    rows: Line
+    columns: Line
+
+    @classmethod
+    def of(cls, frames: Iterable[Planes]) -> "Brightness":
+        """Measure frames of one size."""
+        rows: list[Line] = []
+        columns: list[Line] = []
+        for frame in frames:
+            layout = frame.layout
+            black, span, _ = layout.colour.code_range(layout.depth)
+            rows.append((frame.arrays[0].max(axis=1) - black) / span)
+            columns.append((frame.arrays[0].max(axis=0) - black) / span)
+        return cls(np.max(rows, axis=0), np.max(columns, axis=0))
+
+    def bars(self, share: float = BLACK_SHARE) -> Bars:
+        """The bars in which nothing is brighter than a share; none where that is so all over."""
+        if not (self.rows > share).any():
+            return Bars(0, 0, 0, 0)
+        return Bars(*_ends(self.columns > share), *_ends(self.rows > share))
+
+    def has_bars_of(self, composed: "Brightness") -> bool:
+        """Whether the bars of a file are those that were composed.
+
+        A line is a bar too many only where something was composed that is certainly not black, and a missing bar only
+        where black was composed and the file is certainly not black.
+        """
+        return _has_no_wider_bars(self, composed) and _has_no_wider_bars(composed, self)
+
+
+def _has_no_wider_bars(one: Brightness, other: Brightness) -> bool:
+    return not (other.rows > LIT_SHARE).any() or one.bars().within(other.bars(LIT_SHARE))
 
 
 def _ends(lit: NDArray[np.bool_]) -> tuple[int, int]:

@@ -1,6 +1,6 @@
 """Whether the sound of a file is that of its clip: where it lies and how loud it is, at some places."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from itertools import chain
@@ -8,6 +8,7 @@ from pathlib import Path
 
 import av
 import numpy as np
+from av.audio.stream import AudioStream
 from numpy.typing import NDArray
 
 from cadrage.footage import MediaInfo, SoundInfo, effective_timing
@@ -15,19 +16,24 @@ from cadrage.footage.container import opened
 from cadrage.footage.packets import Packets
 from cadrage.footage.soundtrack import SoundDecoder, sound_streams
 from cadrage.inspection.report import Line, line
-from cadrage.render.levelling import line_through
+from cadrage.render.levelling import LineSource
 from cadrage.render.mixing import Mix
 from cadrage.render.request import RenderRequest
 from cadrage.render.sound_line import SoundLine
 from cadrage.render.sound_placing import AudioTrim
 from cadrage.render.sound_reading import SoundReading
 from cadrage.render.sound_tracks import ROUGH, is_rough, mix_for
+from cadrage.render.written_tracks import WrittenTrack
 
-RATE = 12_000  # samples a second that are compared, of all channels together
+RATE = 48_000
+"""Samples a second that are compared, of all channels together: fewer would leave out what lies high, and compare only
+what coding added."""
 PLACES = 8
 WINDOW, REACH = 1.0, 0.75  # seconds that are compared, and by which they may be off
 FAINT = 1e-3  # of the most energy of any place
 SILENT = 1e-4  # root mean square below which nothing is heard
+QUIET_SHARE = 0.03  # of the loudest place's: below it, coding may make other noise of what masks itself
+CREST = round(0.0005 * RATE)  # samples each way in which the top of a crest is looked for
 AS_GOOD = 0.97  # of the best likeness: of several so good, as in tones, the nearest counts
 NEAR_SECONDS, NEAR_DECIBELS = 0.002, 1.5  # by which it may come early or late, and be louder or softer
 LEAST_LIKENESS = 0.5  # below it, sounds are not taken for the same
@@ -62,8 +68,10 @@ def compared(asked: Iterable[av.AudioFrame], found: Iterable[av.AudioFrame], sec
     wanted = _pieces(asked, [(start, start + WINDOW) for start in starts])
     given = _pieces(found, [(start - REACH, start + WINDOW + REACH) for start in starts])
     late, loud, like = [], [], []
-    for one, other in zip(wanted, given, strict=True):
-        if np.sqrt((one**2).mean()) < SILENT:
+    levels = [float(np.sqrt((one**2).mean())) for one in wanted]
+    least = max(SILENT, QUIET_SHARE * max(levels))
+    for one, other, level in zip(wanted, given, levels, strict=True):
+        if level < least:
             continue
         lag, likeness = _lag(one, other)
         late.append(lag)
@@ -89,8 +97,8 @@ def _lag(one: Samples, other: Samples) -> tuple[float, float]:
     middle = round(REACH * RATE)
     nearest = good[np.abs(good - middle).argmin()]
     # Of a broad crest the top counts.
-    around = likeness[max(0, nearest - 6) : nearest + 7]
-    at = max(0, nearest - 6) + int(around.argmax())
+    around = likeness[max(0, nearest - CREST) : nearest + CREST + 1]
+    at = max(0, nearest - CREST) + int(around.argmax())
     return (at - middle) / RATE, float(likeness.max())
 
 
@@ -122,7 +130,7 @@ def heard_lines(path: Path, found: MediaInfo, request: RenderRequest) -> Iterato
     if request.timing.speed != 1:
         return
     seconds = float(request.wanted.duration)
-    for asked, made in zip(request.sounds, found.sounds, strict=False):
+    for asked, made in zip(request.tracks, found.sounds, strict=False):
         heard = compared(_asked(request, asked), _found(path, made, steady=found.demuxer in ROUGH), seconds)
         if heard is None:
             continue
@@ -134,18 +142,23 @@ def heard_lines(path: Path, found: MediaInfo, request: RenderRequest) -> Iterato
         )
 
 
-def _asked(request: RenderRequest, info: SoundInfo) -> Iterator[av.AudioFrame]:
+def _asked(request: RenderRequest, track: WrittenTrack) -> Iterator[av.AudioFrame]:
     """The sound of a clip as it should be in the file."""
-    first = _first(request.source, info)
+    member = track.members[0]
+    first = _first(request.source, member)
     if first is None:
         return iter(())
-    picture = first - info.start
+    picture = first - member.start
     trim = AudioTrim.of(request.timing, picture, effective_timing(request.info, request.interpretation).duration)
 
     def read() -> SoundReading:
         return SoundReading(request, trim, picture)
 
-    return line_through(info.stream, read, lambda stream: mix_for(stream, request), trim, steady=is_rough(request))
+    def mix(streams: Sequence[AudioStream]) -> Mix:
+        return mix_for(streams, request)
+
+    numbers = tuple(one.stream for one in track.members if one.stream is not None)
+    return LineSource(numbers or None, read, mix, trim, is_rough(request)).frames()
 
 
 def _found(path: Path, info: SoundInfo, *, steady: bool) -> Iterator[av.AudioFrame]:
@@ -156,7 +169,7 @@ def _found(path: Path, info: SoundInfo, *, steady: bool) -> Iterator[av.AudioFra
     with opened(path) as container:
         stream = next(one for one in sound_streams(container) if info.stream in (None, one.index))
         own = Mix(stream.codec_context.layout.name)
-        made = SoundLine(stream, stream.rate, "flt", own, AudioTrim(first - info.start), steady=steady)
+        made = SoundLine((stream,), stream.rate, "flt", own, AudioTrim(first - info.start), steady=steady)
         for packet in Packets(container, (stream,)):
             yield from made.take(packet)
         yield from made.finish()

@@ -11,7 +11,9 @@ from cadrage.inspection.watching import Moment
 from cadrage.pixels.convert import ColourChange
 from cadrage.pixels.planes import Planes, Samples
 
-BLOCKS = (16, 9)
+MAX_BLOCKS = (16, 9)
+MIN_BLOCK_SIDE = 8  # samples; the mean of fewer shows what coding changed, not whether colours are right
+MIN_CHROMA_SIDE = 32  # samples of a plane, below which its edges are too few to tell where colour lies
 NEAR_CODES = 2.5  # of 8 bits, by which half of the blocks of any plane may be off
 NEAR_CHROMA = 0.3  # luma samples by which colour may lie beside where it was composed
 FEWEST_EDGES = 4.0  # codes of 8 bits from sample to sample, root mean square, below which colour tells no place
@@ -76,8 +78,11 @@ def codes_off(pair: Pair) -> float:
     """By how many codes of 8 bits half of the blocks of the worst plane are off."""
     worst = 0.0
     for plane in range(3):
+        rows, columns = pair[0].arrays[plane].shape
+        sides = zip((columns, rows), MAX_BLOCKS, strict=True)
+        blocks = [max(1, min(most, side // MIN_BLOCK_SIDE)) for side, most in sides]
         one, other = (
-            cv2.resize(made.arrays[plane].astype(np.float32), BLOCKS, interpolation=cv2.INTER_AREA)
+            cv2.resize(made.arrays[plane].astype(np.float32), blocks, interpolation=cv2.INTER_AREA)
             / 2 ** (made.layout.depth - 8)
             for made in pair
         )
@@ -90,7 +95,8 @@ def chroma_off(pair: Pair) -> float | None:
 
     By least squares: what differs is, for a small shift, the shift times the slope.
     """
-    if pair[0].arrays[1].shape != pair[1].arrays[1].shape:
+    shape = pair[0].arrays[1].shape
+    if shape != pair[1].arrays[1].shape or min(shape) < MIN_CHROMA_SIDE:
         return None
     far: float | None = None
     by = pair[0].layout.chroma

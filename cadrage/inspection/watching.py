@@ -19,9 +19,13 @@ from cadrage.render.frame_timing import Segment, conform
 from cadrage.render.pipeline import prefetch
 from cadrage.render.request import RenderRequest
 
-STEP = 4  # every fourth sample each way is looked at
+SAMPLING_STEP = 5
+"""Every fifth sample each way is looked at: an odd step, so that lines of both fields are among them."""
+SMALL_SIDE = 128  # of a frame that is small enough for every sample to be looked at
 STILL = 0.02  # mean change in codes of 8 bits below which a frame is taken for the one before
 ALIVE = 0.5  # mean change above which the composed frames say that it should not have been
+ALIVE_SMALL = 6.0
+"""The same of small frames: an encoder may leave the few blocks of one as they were though something in them moved."""
 MOST_CHECKED = 20  # frames that are composed anew to see whether they should be so
 SPARED = 0.001  # share of samples at each end of the range that an encoder's rounding may have put there
 
@@ -74,7 +78,8 @@ def watch(path: Path, info: MediaInfo) -> Watched:
 def _look(seen: Watched, frame: DecodedFrame, before: tuple[Fraction, Samples] | None) -> tuple[Fraction, Samples]:
     layout = frame.planes.layout
     seen.depth = layout.depth
-    luma = samples(np.ascontiguousarray(frame.planes.arrays[0][::STEP, ::STEP]))
+    step = 1 if _is_small(frame.planes) else SAMPLING_STEP
+    luma = samples(np.ascontiguousarray(frame.planes.arrays[0][::step, ::step]))
     unit = 2.0 ** (layout.depth - 8)
     black, span, _ = layout.colour.code_range(layout.depth)
     if luma.max() <= black + BLACK_SHARE * span:
@@ -87,6 +92,10 @@ def _look(seen: Watched, frame: DecodedFrame, before: tuple[Fraction, Samples] |
     seen.counts = counts if not seen.counts.size else seen.counts + counts
     seen.frames += 1
     return frame.time, luma
+
+
+def _is_small(planes: Planes) -> bool:
+    return min(planes.layout.width, planes.layout.height) < SMALL_SIDE
 
 
 def _change(one: Samples, other: Samples) -> float:
@@ -110,8 +119,8 @@ def unasked(seen: Watched, request: RenderRequest) -> tuple[list[int], list[int]
             codes, floor, span = now.arrays[0], *now.layout.colour.code_range(now.layout.depth)[:2]
             if number in seen.black and codes.max() > floor + 2 * BLACK_SHARE * span:
                 black.append(number)
-            unit = 2.0 ** (now.layout.depth - 8)
-            if number in seen.frozen and _change(codes, before.arrays[0]) > ALIVE * unit:
+            unit, alive = 2.0 ** (now.layout.depth - 8), ALIVE_SMALL if _is_small(now) else ALIVE
+            if number in seen.frozen and _change(codes, before.arrays[0]) > alive * unit:
                 frozen.append(number)
     except CadrageError:
         return [], []

@@ -1,0 +1,138 @@
+"""Right files of unusual clips are called right, and files that differ from them in one thing are called wrong."""
+
+import subprocess
+from fractions import Fraction
+
+import av
+import numpy as np
+import pytest
+
+from cadrage.footage import Interpretation, probe
+from cadrage.formats import Frame
+from cadrage.inspection import inspect_file
+from cadrage.inspection.bars import Bars, Brightness
+from cadrage.output import Settings
+from cadrage.pixels.colour import Colour
+from cadrage.pixels.planes import CHROMA_420, Layout, Planes
+from cadrage.plan import Plan
+from cadrage.render import RenderRequest, render
+from cadrage.surrounds import Blurred
+from tests.reference.test_sound import RATE, rendered, write
+
+UPRIGHT = Frame(width=180, height=320)
+
+
+def ffmpeg(*arguments):
+    subprocess.run(["ffmpeg", "-v", "error", "-y", *map(str, arguments)], check=True, timeout=60)
+
+
+def wrong_lines(source, plan, target, **settings):
+    how, info = Settings(**settings), probe(source)
+    render(plan, source, target, info, settings=how)
+    lines = inspect_file(target, RenderRequest(plan, source, info, settings=how)).lines
+    return [line for line in lines if line.verdict == "wrong"]
+
+
+def sweep():
+    """From 100 Hz to beyond what a comparison at a low rate would see."""
+    at = np.arange(4 * RATE) / RATE
+    return 0.3 * np.sin(2 * np.pi * (100 * at + 1900 * at**2))[:, None] * np.ones(2)
+
+
+def high():
+    at = np.arange(4 * RATE) / RATE
+    return (0.2 * np.sin(2 * np.pi * 9000 * at) * (1 + np.sin(3 * at)))[:, None] * np.ones(2)
+
+
+def clicks_over_noise():
+    """Mostly a faint noise, which codecs write otherwise."""
+    sound = 2e-4 * np.random.default_rng(5).standard_normal((4 * RATE, 2))
+    for at in (0.5, 1.7, 2.9):
+        sound[round(at * RATE) : round(at * RATE) + 96] += 0.7 * np.hanning(96)[:, None]
+    return sound
+
+
+@pytest.mark.parametrize("codec", ["pcm_u8", "pcm_mulaw", "pcm_s16le"])
+@pytest.mark.parametrize("sound", [sweep, high, clicks_over_noise])
+def test_sound_that_is_coded_again_is_the_same_sound(tmp_path, sound, codec):
+    plain = write(tmp_path / "plain.mov", [("stereo", sound())])
+    source = tmp_path / "source.mov"
+    ffmpeg("-i", plain, "-c:v", "copy", "-c:a", codec, source)
+    _, inspection = rendered(source, tmp_path, "mp4")
+    assert inspection.right, [line for line in inspection.lines if line.verdict == "wrong"]
+
+
+def test_another_sound_is_not(tmp_path):
+    source = write(tmp_path / "one.mov", [("stereo", sweep())])
+    other = write(tmp_path / "other.mov", [("stereo", sweep()[::-1])])
+    made, _ = rendered(other, tmp_path, "mov")
+    plan = Plan(frame=Frame(width=256, height=144))
+    asked = RenderRequest(plan, source, probe(source), settings=Settings(kind="mov-prores", sound="pcm-24"))
+    assert "Sound beside the clip's" in [
+        line.name for line in inspect_file(made, asked).lines if line.verdict == "wrong"
+    ]
+
+
+DARK = "testsrc2=s=320x140:r=25:d=1,eq=contrast=0.10:brightness=-0.42,pad=320:180:0:20"
+
+
+@pytest.mark.parametrize("brightness", [30, 60])
+def test_dark_clips_with_bars_of_their_own(tmp_path, brightness):
+    source = tmp_path / "dark.mp4"
+    ffmpeg("-f", "lavfi", "-i", DARK, "-pix_fmt", "yuv420p", "-crf", "10", source)
+    plan = Plan(frame=UPRIGHT, surround=Blurred(brightness=brightness))
+    assert wrong_lines(source, plan, tmp_path / "out.mp4", quality="draft") == []
+
+
+def frame_of(rows):
+    """A frame of 64 columns, limited range, whose rows have these luma codes."""
+    layout = Layout(64, len(rows), 8, CHROMA_420, Colour("bt709"))
+    planes = Planes.empty(layout)
+    planes.arrays[0][:] = np.array(rows, np.uint8)[:, None]
+    return planes
+
+
+def test_bars_that_were_not_composed_are_seen():
+    composed = Brightness.of([frame_of([16] * 8 + [90] * 48 + [16] * 8)])
+    assert composed.bars() == Bars(0, 0, 8, 8)
+    assert composed.has_bars_of(composed)
+    for rows in ([16] * 16 + [90] * 40 + [16] * 8, [90] * 56 + [16] * 8):
+        assert not Brightness.of([frame_of(rows)]).has_bars_of(composed)
+    barely = Brightness.of([frame_of([16] * 8 + [22] * 8 + [90] * 40 + [16] * 8)])
+    coarsely = Brightness.of([frame_of([16] * 16 + [90] * 40 + [16] * 8)])
+    assert coarsely.has_bars_of(barely)
+    assert barely.has_bars_of(coarsely)
+
+
+@pytest.mark.parametrize("fields", ["upper_first", "lower_first"])
+def test_telecined_film_that_stays_in_fields_is_not_frozen(tmp_path, fields):
+    """2:3 pull-down repeats fields, so that every other line of some frames is that of the frame before."""
+    source, first = tmp_path / "film.mkv", "top" if fields == "upper_first" else "bottom"
+    film = f"testsrc2=s=320x240:r=24000/1001:d=1.5,telecine=first_field={first}:pattern=23"
+    ffmpeg("-f", "lavfi", "-i", film, "-r", "30000/1001", "-pix_fmt", "yuv422p", "-c:v", "ffv1", source)
+    frame = Frame(width=320, height=240, fields=fields, rate=Fraction(30000, 1001))
+    plan = Plan(frame=frame, interpretation=Interpretation(fields=fields))
+    assert wrong_lines(source, plan, tmp_path / "out.mov", kind="mov-prores") == []
+
+
+@pytest.mark.parametrize("size", [(16, 16), (64, 48)])
+@pytest.mark.parametrize("layout", ["yuv420p", "pal8", "monob"])
+def test_very_small_pictures(tmp_path, size, layout):
+    source = tmp_path / "small.mov"
+    codec = ("-c:v", "libx264", "-qp", "0") if layout == "yuv420p" else ("-c:v", "png")
+    ffmpeg("-f", "lavfi", "-i", "testsrc2=s=320x180:r=25:d=1,scale=18:18", "-pix_fmt", layout, *codec, source)
+    plan = Plan(frame=Frame(width=size[0], height=size[1]))
+    assert wrong_lines(source, plan, tmp_path / "out.mp4", quality="draft") == []
+
+
+def test_a_frozen_file_of_a_moving_clip_is_called_wrong(tmp_path):
+    source, frozen = tmp_path / "moving.mp4", tmp_path / "frozen.mp4"
+    ffmpeg("-f", "lavfi", "-i", "testsrc2=s=320x180:r=25:d=1", "-pix_fmt", "yuv420p", source)
+    plan = Plan(frame=Frame(width=320, height=180))
+    render(plan, source, frozen, probe(source), settings=Settings())
+    with av.open(str(frozen)) as container:
+        assert container.streams.video[0].frames == 25
+    held = tmp_path / "held.mp4"
+    ffmpeg("-i", frozen, "-vf", "loop=loop=9:size=1:start=8,trim=end_frame=25", "-c:v", "libx264", "-crf", "12", held)
+    lines = inspect_file(held, RenderRequest(plan, source, probe(source), settings=Settings())).lines
+    assert "Frozen frames" in [line.name for line in lines if line.verdict == "wrong"]
