@@ -4,6 +4,7 @@ from collections import Counter
 from fractions import Fraction
 from math import floor
 
+from cadrage.footage.blanking import interval_lines
 from cadrage.footage.candidates import unbelievable
 from cadrage.footage.findings import Finding, FindingKind
 from cadrage.footage.interpretation import Interpretation, colour_of, resolve
@@ -47,7 +48,7 @@ def describe(info: MediaInfo) -> tuple[Fact, ...]:
     """What a file is, line by line, in the order an editor asks."""
     picture = resolve(info, Interpretation()).picture
     lines = [
-        ("Stored", f"{info.width}×{info.height}"),
+        ("Stored", _stored(info)),
         ("Pixel aspect", _pixel(info)),
         ("Rotation", _turn(info)),
         ("Seen as", f"{float(picture.display_width):g}×{picture.height}, {aspect_name(picture.display_aspect)}"),
@@ -106,6 +107,11 @@ def _time_lines(info: MediaInfo) -> list[tuple[str, str]]:
         ("Fields", f"flagged {wording(info.field_order)}"),
         *([("Time code", info.timecode)] if info.timecode else []),
     ]
+
+
+def _stored(info: MediaInfo) -> str:
+    above = interval_lines(info.width, info.height)
+    return f"{info.width}×{info.height}" + (f", the top {above} lines are no picture" if above else "")
 
 
 def _pixel(info: MediaInfo) -> str:

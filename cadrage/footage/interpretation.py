@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from cadrage.errors import BadRequest
+from cadrage.footage.blanking import interval_lines
 from cadrage.footage.media_info import MediaInfo
 from cadrage.geometry import Picture, Raster, SourceRect
 from cadrage.pixels.colour import CODE_OF_CURVE, CURVE_OF_CODE, MATRIX_OF_CODE, UNSPECIFIED, Colour, Curve, Matrix
@@ -46,7 +47,8 @@ class Interpretation(Value):
         rotation: degrees clockwise to turn the stored picture.
         mirror: whether left and right of the upright picture change places.
         clean_aperture: how many of the 720 samples of a standard-definition line carry the picture: 704, or the
-            702.9 of an analogue line (52.07 µs at 13.5 MHz; common practice, no source); None is the whole line.
+            702.9 of an analogue line (52.07 µs at 13.5 MHz; common practice, no source); None is the whole line,
+            without lines of the vertical interval that its format is known for; "whole" is all that is stored.
         burned_in_bars: bars that are part of the picture and are taken off it.
         fields: whether pictures are whole frames, or pairs of fields and which is shown first.
         deinterlace: what pairs of fields become: one frame a pair, or one a field, at twice the rate, or the pictures
@@ -63,7 +65,7 @@ class Interpretation(Value):
     pixel_aspect: Annotated[PositiveExact, Field(ge=BELIEVABLE[0], le=BELIEVABLE[1])] | None = None
     rotation: Literal[0, 90, 180, 270] | None = None
     mirror: bool = False
-    clean_aperture: Literal["704", "702.9"] | None = None
+    clean_aperture: Literal["704", "702.9", "whole"] | None = None
     burned_in_bars: Edges | None = None
     fields: FieldsTaken | None = None
     deinterlace: Method = "one_per_pair"
@@ -134,14 +136,11 @@ def stated_aspect(info: MediaInfo) -> Fraction | None:
 
 def _picture_rect(info: MediaInfo, interpretation: Interpretation, upright: Raster, rotation: int) -> SourceRect:
     """What is left of an upright raster without blanking and without bars."""
-    across = down = Fraction(0)
-    if interpretation.clean_aperture and info.width == WHOLE_LINE:
-        blanking = (WHOLE_LINE - Fraction(interpretation.clean_aperture)) / 2
-        across, down = (Fraction(0), blanking) if rotation % 180 else (blanking, Fraction(0))
+    blanking = _blanking(info, interpretation, rotation)
     bars = interpretation.burned_in_bars or Edges()
-    left, top = max(across, bars.left), max(down, bars.top)
-    width = upright.width - left - max(across, bars.right)
-    height = upright.height - top - max(down, bars.bottom)
+    left, top = max(blanking.left, bars.left), max(blanking.top, bars.top)
+    width = upright.width - left - max(blanking.right, bars.right)
+    height = upright.height - top - max(blanking.bottom, bars.bottom)
     if width < SMALLEST_PICTURE or height < SMALLEST_PICTURE:
         raise BadRequest(
             f"Without its bars the picture would be {float(max(width, Fraction(0))):g}×"
@@ -149,6 +148,18 @@ def _picture_rect(info: MediaInfo, interpretation: Interpretation, upright: Rast
             remedy=f"Leave at least {SMALLEST_PICTURE} pixels each way.",
         )
     return SourceRect(left, top, width, height)
+
+
+def _blanking(info: MediaInfo, interpretation: Interpretation, rotation: int) -> Edges:
+    """Stored samples at the edges of an upright raster that its format never shows."""
+    aperture, beside, above = interpretation.clean_aperture, Fraction(0), 0
+    if aperture != "whole":
+        above = interval_lines(info.width, info.height)
+        beside = (WHOLE_LINE - Fraction(aperture)) / 2 if aperture and info.width == WHOLE_LINE else Fraction(0)
+    stored = (Fraction(above), beside, Fraction(0), beside)  # top, right, bottom, left, as stored
+    turns = rotation // 90
+    top, right, bottom, left = (stored[(side - turns) % 4] for side in range(4))
+    return Edges(left=left, right=right, top=top, bottom=bottom)
 
 
 def fields_of(info: MediaInfo, interpretation: Interpretation) -> FieldsTaken:
@@ -170,7 +181,7 @@ def colour_of(info: MediaInfo, interpretation: Interpretation | None = None) -> 
     stated = interpretation or Interpretation()
     transfer = info.transfer if stated.transfer is None else CODE_OF_CURVE[stated.transfer]
     rgb = info.pixel_format.startswith(RGB_FORMATS)
-    stored_lines = min(info.width, info.height)
+    stored_lines = min(info.width, info.height - interval_lines(info.width, info.height))
     guessed: Matrix = "bt601" if stored_lines <= TALLEST_SD else "bt709"
     if transfer in CURVE_OF_CODE:
         guessed = "bt2020"

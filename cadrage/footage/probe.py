@@ -13,6 +13,7 @@ from av.video.frame import VideoFrame
 from av.video.stream import VideoStream
 
 from cadrage.errors import RasterOutOfRange, UnreadableFile
+from cadrage.footage.blanking import aspect_of_picture
 from cadrage.footage.container import COPY_AGAIN, demuxer_of, moving_pictures, opened, picture_stream
 from cadrage.footage.hdr import content_light_of, mastering_of
 from cadrage.footage.media_info import FIELD_ORDER_OF_CODE, MediaInfo, SoundInfo
@@ -126,11 +127,13 @@ def _check_matrix(stream: VideoStream, path: Path) -> None:
 def _stated(stream: VideoStream) -> dict[str, object]:
     """What headers say; asked before anything is decoded, since decoders put what single pictures say in its place."""
     context = stream.codec_context
+    size = context.width or 0, context.height or 1
+    container_aspect = stream.sample_aspect_ratio or context.sample_aspect_ratio or None
     return {
         "container": stream.container.format.name,
         "codec": context.codec.canonical_name,  # of the codec, whichever decoder reads it
-        "pixel_aspect": stream.sample_aspect_ratio or context.sample_aspect_ratio or None,
-        "stream_aspect": context.sample_aspect_ratio or None,
+        "pixel_aspect": aspect_of_picture(container_aspect, *size),
+        "stream_aspect": aspect_of_picture(context.sample_aspect_ratio or None, *size),
         "field_order": FIELD_ORDER_OF_CODE.get(context.field_order, "unknown"),
         "matrix": int(context.colorspace or 2),
         "primaries": int(context.color_primaries or 2),

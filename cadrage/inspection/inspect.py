@@ -26,6 +26,7 @@ from cadrage.render.request import RenderRequest
 from cadrage.values import Value
 
 SAMPLES = 5  # moments at which bars and placement are looked for
+NARROWEST_BAR = 0.02  # of the shorter side of a clip's picture, below which black at its edge is not worth a line
 NEAR_PIXELS = 1.0
 NEAR_COVERAGE = 0.005
 NEAR_SECONDS = Fraction(1, 1000)
@@ -87,6 +88,8 @@ def _pixel_lines(path: Path, found: MediaInfo, request: RenderRequest | None) ->
         request is None or not request.encoder_config.format.alpha
     ):  # what is transparent is neither black nor anything else
         yield _bars_line(looked, request)
+    if request is not None:
+        yield from _source_bars_lines(looked, request)
     if request is not None and not request.encoder_config.format.alpha:
         yield from likeness_lines(looked, damaged=bool(request.info.damage))
     if request is not None and request.settings.layer != "surround_alone":
@@ -115,6 +118,19 @@ def _bars_line(looked: list[Moment], request: RenderRequest | None) -> Line:
         asked is not None and shown.has_bars_of(asked),
         "The file has other black bars than the framing. Render it again into a frame of the picture's own shape.",
     )
+
+
+def _source_bars_lines(looked: list[Moment], request: RenderRequest) -> Iterator[Line]:
+    """Tell of black bars of the clip that nobody said anything of, and that are in the file as part of the picture."""
+    stated = request.plan.interpretation
+    taken = resolve(request.info, stated)
+    sources = [one.source.rotated(taken.rotation).cut(taken.cut) for one in looked if one.source is not None]
+    if stated.burned_in_bars is not None or not sources:
+        return
+    bars = Brightness.of(sources).bars()
+    narrowest = min(sources[0].layout.width, sources[0].layout.height) * NARROWEST_BAR
+    if max(bars.left, bars.right, bars.top, bars.bottom) >= narrowest:
+        yield measured("Black bars of the clip", f"{bars}, left in the picture; crop them in Source, or with --as")
 
 
 def _placement_line(looked: list[Moment], request: RenderRequest) -> Line:

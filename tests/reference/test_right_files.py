@@ -7,7 +7,7 @@ import av
 import numpy as np
 import pytest
 
-from cadrage.footage import Interpretation, probe
+from cadrage.footage import Interpretation, probe, resolve
 from cadrage.formats import Frame
 from cadrage.inspection import inspect_file
 from cadrage.inspection.bars import Bars, Brightness
@@ -136,3 +136,52 @@ def test_a_frozen_file_of_a_moving_clip_is_called_wrong(tmp_path):
     ffmpeg("-i", frozen, "-vf", "loop=loop=9:size=1:start=8,trim=end_frame=25", "-c:v", "libx264", "-crf", "12", held)
     lines = inspect_file(held, RenderRequest(plan, source, probe(source), settings=Settings())).lines
     assert "Frozen frames" in [line.name for line in lines if line.verdict == "wrong"]
+
+
+def test_black_bars_that_a_clip_brings_are_told_of(tmp_path):
+    source, plan = tmp_path / "barred.mp4", Plan(frame=Frame(width=320, height=240))
+    ffmpeg("-f", "lavfi", "-i", "testsrc2=s=320x180:r=25:d=1,pad=320:240:0:30", "-pix_fmt", "yuv420p", source)
+    info = probe(source)
+    render(plan, source, tmp_path / "out.mp4", info)
+    lines = inspect_file(tmp_path / "out.mp4", RenderRequest(plan, source, info)).lines
+    (told,) = [line for line in lines if line.name == "Black bars of the clip"]
+    assert (told.verdict, told.found[:17]) == ("measured", "top 30, bottom 30")
+
+
+D10 = "-pix_fmt yuv422p -intra_vlc 1 -non_linear_quant 1 -flags +ildct+low_delay -g 1 -dc 10 -ps 1 -qmin 1 -qmax 12"
+RATE_D10 = "-b:v 30000k -minrate 30000k -maxrate 30000k -bufsize 1200000 -rc_init_occupancy 1200000 -top 1"
+
+
+@pytest.mark.parametrize(("shape", "aspect"), [("4:3", "16/15"), ("16:9", "64/45")])
+def test_the_vertical_interval_of_d10_is_no_picture(tmp_path, shape, aspect):
+    """SMPTE ST 356: 608 stored lines, of which the lower 576 are picture; a circle in them stays one."""
+    source, target = tmp_path / "tape.mxf", tmp_path / "out.mp4"
+    drawn = "testsrc2=s=720x576:r=25:d=1,pad=720:608:0:32:color=gray"
+    coded = [*D10.split(), *RATE_D10.split(), "-aspect", shape, "-f", "mxf_d10"]
+    sound = ["-f", "lavfi", "-i", "sine=440:d=1:r=48000", "-ac", "4", "-c:a", "pcm_s16le"]
+    ffmpeg("-f", "lavfi", "-i", drawn, *sound, "-c:v", "mpeg2video", *coded, source)
+    info = probe(source)
+    assert (info.height, info.pixel_aspect) == (608, Fraction(aspect))
+    frame = Frame(width=720, height=576, pixel_aspect=Fraction(aspect))
+    plan = Plan(frame=frame, interpretation=Interpretation(fields="progressive"))
+    render(plan, source, target, info)
+    compared = subprocess.run(
+        [
+            "ffmpeg",
+            "-i",
+            source,
+            "-i",
+            target,
+            "-lavfi",
+            "[0]crop=720:576:0:32,setsar=1[a];[1]setsar=1[b];[a][b]psnr",
+            "-f",
+            "null",
+            "-",
+        ],
+        capture_output=True,
+        text=True,
+        check=True,
+    ).stderr
+    assert float(compared.rsplit("average:", 1)[1].split()[0]) > 34
+    whole = resolve(info, Interpretation(clean_aperture="whole")).picture
+    assert (whole.rect.height, resolve(info, Interpretation(rotation=90)).picture.rect.width) == (608, 576)
