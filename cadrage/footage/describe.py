@@ -37,6 +37,21 @@ MATRIX_NAMES: dict[Matrix, str] = {
 }
 
 
+ACTIVE_FORMATS = {
+    "0010": " (16:9 at the top)",
+    "0011": " (14:9 at the top)",
+    "0100": " (wider than 16:9, centred)",
+    "1000": " (the whole coded frame)",
+    "1001": " (4:3 centred)",
+    "1010": " (16:9 centred)",
+    "1011": " (14:9 centred)",
+    "1101": " (4:3 with a 14:9 safe centre)",
+    "1110": " (16:9 with a 14:9 safe centre)",
+    "1111": " (16:9 with a 4:3 safe centre)",
+}
+"""Active Format Description: SMPTE ST 2016-1, table 1; from memory."""
+
+
 class Fact(Value):
     """One thing about a file, named and said."""
 
@@ -188,6 +203,11 @@ def finding_message(finding: Finding, rate: Fraction) -> str:
         "other_pictures": f"{count} more stream{'s' if count != 1 else ''} of pictures, not used",
         "film_by_flags": f"film, stretched to video by its flags; read at its own {float(rate):.3f} pictures a second",
         "sound_unknown": f"{count} stream{'s' if count != 1 else ''} of sound cannot be decoded, and left out",
+        "captions_in_picture": "closed captions (CEA-608/708) in the picture stream are not carried into files; "
+        "add them as a captions file",
+        "active_format": f"active format description {told}{ACTIVE_FORMATS.get(told, '')}, not carried into files",
+        "subtitles_unknown": f"{count} track{'s' if count != 1 else ''} of subtitles, such as teletext, cannot be "
+        "decoded and are left out",
     }
     return messages[finding.kind]
 

@@ -23,6 +23,9 @@ FindingKind = Literal[
     "other_pictures",
     "sound_unknown",
     "film_by_flags",
+    "captions_in_picture",
+    "active_format",
+    "subtitles_unknown",
 ]
 DAMAGE: frozenset[FindingKind] = frozenset(
     ("undecodable", "concealed", "missing", "unreadable", "cut_short", "sound_damaged")

@@ -1,8 +1,11 @@
 """From what going through a file showed to what people are told of it."""
 
+from collections.abc import Iterator
 from fractions import Fraction
 
 from av.container import InputContainer
+from av.sidedata.sidedata import Type
+from av.video.frame import VideoFrame
 
 from cadrage.footage.container import demuxer_of
 from cadrage.footage.findings import Finding, FindingKind, limited, stretches, together
@@ -87,7 +90,19 @@ def _oddities(container: InputContainer, found: Scan, turned: DisplayTurn, pictu
         made.append(Finding(kind="turned_askew", told=str(turned.degrees)))
     if pictures > 1:
         made.append(Finding(kind="other_pictures", count=pictures - 1))
-    no_progress = len(container.streams.audio) - sum(span.start is not None for span in found.sounds)
-    if no_progress and found.complete:
-        made.append(Finding(kind="sound_unknown", count=no_progress))
-    return made
+    undecodable_sound_tracks = len(container.streams.audio) - sum(span.start is not None for span in found.sounds)
+    if undecodable_sound_tracks and found.complete:
+        made.append(Finding(kind="sound_unknown", count=undecodable_sound_tracks))
+    undecodable_subtitles = sum(one.type == "subtitle" and one.codec_context is None for one in container.streams)
+    if undecodable_subtitles:
+        made.append(Finding(kind="subtitles_unknown", count=undecodable_subtitles))
+    return made if found.first is None else [*made, *_carried_by_picture(found.first)]
+
+
+def _carried_by_picture(first: VideoFrame) -> Iterator[Finding]:
+    """What rides on the pictures of a broadcast stream and is not carried into a file."""
+    if first.side_data.get(Type.A53_CC) is not None:  # type: ignore[call-overload]
+        yield Finding(kind="captions_in_picture")
+    description = first.side_data.get(Type.AFD)  # type: ignore[call-overload]
+    if description is not None:
+        yield Finding(kind="active_format", told=f"{bytes(description)[0] & 0x0F:04b}")

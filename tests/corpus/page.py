@@ -33,6 +33,9 @@ NOTES = {
     "turned_askew": "told that it is no quarter turn",
     "other_pictures": "the other pictures are told",
     "sound_unknown": "sound that cannot be decoded is told",
+    "captions_in_picture": "captions in the picture stream are told of",
+    "active_format": "the active format description is told of",
+    "subtitles_unknown": "subtitles that cannot be decoded are told of",
 }
 
 

@@ -3785,7 +3785,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "leading" | "undecodable" | "concealed" | "missing" | "held" | "unreadable" | "cut_short" | "sound_damaged" | "clock_jumps" | "size_changes" | "samples_change" | "pixel_aspect_changes" | "turned_askew" | "other_pictures" | "sound_unknown" | "film_by_flags";
+            kind: "leading" | "undecodable" | "concealed" | "missing" | "held" | "unreadable" | "cut_short" | "sound_damaged" | "clock_jumps" | "size_changes" | "samples_change" | "pixel_aspect_changes" | "turned_askew" | "other_pictures" | "sound_unknown" | "film_by_flags" | "captions_in_picture" | "active_format" | "subtitles_unknown";
             /**
              * Start
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
@@ -4764,7 +4764,8 @@ export interface components {
          *         rotation: degrees clockwise to turn the stored picture.
          *         mirror: whether left and right of the upright picture change places.
          *         clean_aperture: how many of the 720 samples of a standard-definition line carry the picture: 704, or the
-         *             702.9 of an analogue line (52.07 µs at 13.5 MHz; common practice, no source); None is the whole line.
+         *             702.9 of an analogue line (52.07 µs at 13.5 MHz; common practice, no source); None is the whole line,
+         *             without lines of the vertical interval that its format is known for; "whole" is all that is stored.
          *         burned_in_bars: bars that are part of the picture and are taken off it.
          *         fields: whether pictures are whole frames, or pairs of fields and which is shown first.
          *         deinterlace: what pairs of fields become: one frame a pair, or one a field, at twice the rate, or the pictures
@@ -4780,7 +4781,7 @@ export interface components {
         Interpretation: {
             burned_in_bars?: components["schemas"]["Edges"] | null;
             /** Clean Aperture */
-            clean_aperture?: ("704" | "702.9") | null;
+            clean_aperture?: ("704" | "702.9" | "whole") | null;
             /**
              * Deinterlace
              * @default one_per_pair
