@@ -7,12 +7,14 @@ channels are listed one by one: our binding to FFmpeg frees such a list twice, s
 import struct
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from itertools import islice
 from pathlib import Path
 from typing import BinaryIO
 
 FIRST = (b"ftyp", b"moov", b"mdat", b"free", b"skip", b"wide", b"pnot", b"moof", b"styp")
 NESTS = (b"moov", b"trak", b"edts", b"mdia", b"minf", b"stbl")
-MOST_BOXES = 100_000
+MAX_BOXES = 100_000
+MAX_DEPTH = 12  # boxes in boxes; those of any real movie lie in six at most
 LISTED_HARMLESSLY = (0x10000, 100 << 16 | 1, 101 << 16 | 2)
 """Tags of channel lists that libraries take as a plain layout: a bitmap, mono, stereo."""
 
@@ -23,10 +25,12 @@ class Movie:
 
     Attributes:
         edits: entries of the longest edit list.
+        depth: in how many others the innermost box lies, up to one more than `MAX_DEPTH`.
         channels: of each track, how many channels it has where they are listed one by one; else 0.
     """
 
     edits: int = 0
+    depth: int = 0
     channels: list[int] = field(default_factory=list)
 
 
@@ -35,14 +39,29 @@ def read_movie(path: Path) -> Movie:
     found = Movie()
     with path.open("rb") as file:
         if file.read(8)[4:8] in FIRST:
-            left = MOST_BOXES
-            for kind, start, end in _boxes(file, 0, path.stat().st_size):
-                left -= 1
-                if kind == b"moov":
-                    _within(file, start, end, found, left)
-                if left <= 0:
-                    break
+            for kind, start, end, depth in islice(_nested(file, path.stat().st_size), MAX_BOXES):
+                found.depth = max(found.depth, depth)
+                if kind == b"trak":
+                    found.channels.append(0)
+                elif kind == b"elst":
+                    found.edits = max(found.edits, _number(file, start + 4))
+                elif kind == b"stsd" and found.channels:
+                    found.channels[-1] = _listed(file, start + 8, end)
     return found
+
+
+def _nested(file: BinaryIO, size: int) -> Iterator[tuple[bytes, int, int, int]]:
+    """Kind, begin and end of every box of a movie in the order of the file, and how many boxes it lies in."""
+    levels = [_boxes(file, 0, size)]
+    while levels:
+        box = next(levels[-1], None)
+        if box is None:
+            levels.pop()
+            continue
+        kind, start, end = box
+        yield kind, start, end, len(levels) - 1
+        if kind in NESTS and len(levels) <= MAX_DEPTH + 1:
+            levels.append(_boxes(file, start, end))
 
 
 def _boxes(file: BinaryIO, start: int, end: int) -> Iterator[tuple[bytes, int, int]]:
@@ -62,21 +81,6 @@ def _boxes(file: BinaryIO, start: int, end: int) -> Iterator[tuple[bytes, int, i
             return
         yield kind, inner, min(start + size, end)
         start += size
-
-
-def _within(file: BinaryIO, start: int, end: int, found: Movie, left: int) -> None:
-    for kind, inner, until in _boxes(file, start, end):
-        left -= 1
-        if left <= 0:
-            return
-        if kind == b"trak":
-            found.channels.append(0)
-        if kind in NESTS:
-            _within(file, inner, until, found, left)
-        elif kind == b"elst":
-            found.edits = max(found.edits, _number(file, inner + 4))
-        elif kind == b"stsd" and found.channels:
-            found.channels[-1] = _listed(file, inner + 8, until)
 
 
 def _number(file: BinaryIO, at: int, size: int = 4) -> int:

@@ -12,7 +12,7 @@ from av.video.stream import VideoStream
 
 from cadrage.errors import MissingSource, NoPicture, UnreadableFile
 from cadrage.footage.bounds import checked
-from cadrage.footage.boxes import Movie, read_movie
+from cadrage.footage.boxes import MAX_DEPTH, Movie, read_movie
 from cadrage.footage.clusters import FromCluster
 from cadrage.footage.media_info import first_name
 
@@ -68,6 +68,12 @@ def _movie(path: Path) -> Movie:
         raise UnreadableFile(
             f"Its edit list has {movie.edits:,} entries; {MOST_EDITS:,} can be read.",
             remedy="Export it anew, as one piece.",
+            clip=path,
+        )
+    if movie.depth > MAX_DEPTH:
+        raise UnreadableFile(
+            f"Its boxes are nested more than {MAX_DEPTH} deep, as in no real movie.",
+            remedy="Export it again from the program that made it.",
             clip=path,
         )
     return movie

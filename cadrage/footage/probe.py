@@ -18,7 +18,7 @@ from cadrage.footage.container import COPY_AGAIN, demuxer_of, moving_pictures, o
 from cadrage.footage.hdr import content_light_of, mastering_of
 from cadrage.footage.media_info import FIELD_ORDER_OF_CODE, MediaInfo, SoundInfo
 from cadrage.footage.noticed import noticed
-from cadrage.footage.scan import COUNTED, WITHOUT_DECODING, Budget, Scan, SoundSpan, scan
+from cadrage.footage.scan import COUNTED, EDITED, WITHOUT_DECODING, Budget, Scan, SoundSpan, scan
 from cadrage.footage.siting import siting_of
 from cadrage.footage.still_files import is_still
 from cadrage.footage.stills import probe_sequence, probe_still
@@ -39,6 +39,8 @@ LIMITED_UNLESS_FLAGGED = ("h264", "hevc", "av1", "vp9", "mpeg1video", "mpeg2vide
 """Codecs whose specification infers limited range where the stream does not flag one, also of grey pictures (ITU-T
 H.264, E.2.1, video_full_range_flag; likewise the others; from memory). Grey pictures of other codecs, such as PNG, FFV1
 or uncompressed ones, are full range unless flagged (common practice, no source)."""
+
+MAX_LAST_PICTURE_S = 60  # longer than that the header is not believed
 
 UNDETERMINED = "und"  # ISO 639-2
 LONGEST_TITLE = 200
@@ -237,8 +239,13 @@ def _length(container: InputContainer, found: Scan, timing: Timing) -> tuple[int
     frames = len(found.times) + sum(count for _, count in timing.holes)
     if not timing.varies:
         return frames, frames / timing.rate
+    shown = (found.times[-1] - found.times[0]) * found.tick
     lasts = found.last_length * found.tick or 1 / timing.rate
-    return frames, (found.times[-1] - found.times[0]) * found.tick + lasts
+    if demuxer_of(container) in EDITED and found.stream.duration:
+        # Its lengths of pictures are told in the order of decoding, so that the last one shown has that of another.
+        stated = found.stream.duration * found.tick - shown
+        lasts = stated if 0 < stated < MAX_LAST_PICTURE_S else lasts
+    return frames, shown + lasts
 
 
 def _estimated(container: InputContainer, found: Scan, timing: Timing) -> tuple[int, Fraction]:

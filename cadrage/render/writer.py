@@ -1,7 +1,7 @@
 """The finished file: packets of picture and sound put together, under its name only once it is complete."""
 
 import os
-from collections.abc import Callable, Generator, Iterator
+from collections.abc import Callable, Generator, Iterable, Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 
@@ -11,9 +11,10 @@ from av.video.stream import VideoStream
 
 from cadrage import files
 from cadrage.errors import CadrageError, CannotWrite
+from cadrage.footage import MediaInfo
 from cadrage.marking import MARK
 from cadrage.render.drawing import Drawing, Encoded
-from cadrage.render.encoder import Share
+from cadrage.render.encoder import Share, tick_of
 from cadrage.render.progress import Meter
 from cadrage.render.sound import SoundCarrier
 from cadrage.render.subtitles import SubtitleTracks
@@ -79,12 +80,35 @@ def _write_container(part: Path, drawing: Drawing, pictures: Pictures, meter: Me
         # Closed before anything else is, since threads draw for it.
         with sounding as sound, closing(pictures(stream)) as made:
             subtitles.write()
-            for one in made:
+            for one in _ending_in_time(made, drawing.timing.info):
                 container.mux(one.packets)
                 sound.carry_to(one.time)
                 if one.time is not None:
                     meter.count()
             sound.carry_to(None)
+
+
+def _ending_in_time(made: Iterable[Encoded], wanted: MediaInfo) -> Iterator[Encoded]:
+    """Coded pictures, the last of which says how long it stays.
+
+    Where pictures last unequally long, writers of files would give the last one the length of the one before it.
+    """
+    if not wanted.rate_varies:
+        yield from made
+        return
+    waiting: list[Encoded] = []
+    first: int | None = None
+    for one in made:
+        if one.packets:
+            first = one.packets[0].dts if first is None else first
+            yield from waiting
+            waiting = []
+        waiting.append(one)
+    packets = [packet for one in waiting for packet in one.packets]
+    if packets and packets[-1].dts is not None and first is not None:
+        # Lengths are told in the order of decoding, which ends as long after the last as it began before the first.
+        packets[-1].duration = max(1, round(wanted.duration / tick_of(wanted)) - (packets[-1].dts - first))
+    yield from waiting
 
 
 def _code(container: OutputContainer, stream: VideoStream, drawing: Drawing) -> None:

@@ -7,6 +7,7 @@ import av
 import numpy as np
 import pytest
 
+from cadrage.errors import UnreadableFile
 from cadrage.footage import Interpretation, probe, resolve
 from cadrage.formats import Frame
 from cadrage.inspection import inspect_file
@@ -185,3 +186,28 @@ def test_the_vertical_interval_of_d10_is_no_picture(tmp_path, shape, aspect):
     assert float(compared.rsplit("average:", 1)[1].split()[0]) > 34
     whole = resolve(info, Interpretation(clean_aperture="whole")).picture
     assert (whole.rect.height, resolve(info, Interpretation(rotation=90)).picture.rect.width) == (608, 576)
+
+
+@pytest.mark.parametrize("suffix", ["webm", "mkv", "mp4"])
+@pytest.mark.parametrize("kind", ["mp4-h264", "mkv-ffv1"])
+def test_a_varying_rate_keeps_its_length(tmp_path, suffix, kind):
+    """The last picture stays as long as in the clip, not as long as the one before it."""
+    source, target = tmp_path / f"varying.{suffix}", tmp_path / ("out.mp4" if kind == "mp4-h264" else "out.mkv")
+    chosen = ["-vf", "select='not(mod(n\\,3))+lt(mod(n\\,7)\\,2)'", "-fps_mode", "vfr"]
+    codec = ["libvpx-vp9", "-deadline", "realtime", "-cpu-used", "8"] if suffix == "webm" else ["libx264", "-bf", "2"]
+    drawn = ["-f", "lavfi", "-i", "testsrc2=s=192x108:r=30:d=3", *chosen, "-pix_fmt", "yuv420p"]
+    ffmpeg(*drawn, "-c:v", *codec, source)
+    assert wrong_lines(source, Plan(frame=Frame(width=192, height=108)), target, kind=kind, quality="draft") == []
+    shown = ["ffprobe", "-v", "error", "-show_entries", "format=duration", "-of", "csv=p=0", target]
+    length = float(subprocess.run(shown, capture_output=True, text=True, check=True).stdout)
+    assert length == pytest.approx(2.9333, abs=0.002)
+
+
+def test_boxes_nested_without_end_are_refused(tmp_path):
+    path, nested = tmp_path / "nested.mp4", b""
+    for number in range(20_000):
+        kind = b"moov" if number == 19_999 else b"trak"
+        nested = (len(nested) + 8).to_bytes(4, "big") + kind + nested
+    path.write_bytes((16).to_bytes(4, "big") + b"ftypisom\0\0\0\0" + nested)
+    with pytest.raises(UnreadableFile, match="nested"):
+        probe(path)
