@@ -95,3 +95,39 @@ def test_each_value_of_a_key_can_be_left_to_its_neighbours(bench):
     until(lambda: stored(bench)["plan"]["motion"]["keys"][0]["angle"] is None, 10)
     expect(bench.get_by_role("button", name=re.compile("^Leave out"))).to_have_count(0)
     assert stored(bench)["plan"]["motion"]["keys"][0]["x"] == "0"
+
+
+def nudge_between_keys(bench):
+    """Two keyframes, the moment between them, and a placement that is tried there, so that the page asks."""
+    for moment in ("Home", "End"):
+        bench.keyboard.press(moment)
+        bench.get_by_role("button", name="Key this moment").click()
+    until(lambda: len(stored(bench)["plan"]["motion"]["keys"]) == 2, 10)
+    bench.keyboard.press("Home")
+    for _ in range(4):
+        bench.keyboard.press("ArrowRight")
+    bench.get_by_role("application").first.focus()
+    bench.keyboard.press("Shift+ArrowLeft")
+    expect(bench.get_by_role("region", name="Where it shall go")).to_be_visible()
+
+
+def test_a_question_that_is_left_open_loses_no_keyframes(bench):
+    nudge_between_keys(bench)
+    bench.get_by_role("button", name="Split here").click()
+    until(lambda: len(stored(bench)["plan"]["shots"]) == 2, 10)
+    assert len(stored(bench)["plan"]["motion"]["keys"]) == 2
+    expect(bench.get_by_role("region", name="Where it shall go")).to_have_count(0)
+    bench.reload()
+    expect(steps(bench).get_by_text("2 keys", exact=True)).to_be_visible()
+
+
+@pytest.mark.parametrize("leave", ["another moment", "another step"])
+def test_what_is_only_tried_is_dropped_with_what_it_belongs_to(bench, leave):
+    nudge_between_keys(bench)
+    if leave == "another step":
+        steps(bench).get_by_text("Surround", exact=True).click()
+    else:
+        bench.get_by_role("slider", name="Moment").focus()
+        bench.keyboard.press("End")
+    expect(bench.get_by_role("region", name="Where it shall go")).to_have_count(0)
+    assert len(stored(bench)["plan"]["motion"]["keys"]) == 2

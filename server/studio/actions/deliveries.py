@@ -7,7 +7,7 @@ from pathlib import Path
 from zipstream import ZIP_STORED, ZipStream
 
 from cadrage import files
-from cadrage.errors import CannotWrite
+from cadrage.errors import BadRequest, CannotWrite
 from cadrage.inspection import Inspection
 from cadrage.inspection.sheet import SheetRow, sheet_forms
 from cadrage.output.names import free_name
@@ -33,6 +33,18 @@ def finished(project: Project, chosen: Collection[int] | None = None) -> list[Re
         if row.file_exists:
             newest[row.pk if chosen is not None else row.framing_id] = row
     return sorted(newest.values(), key=lambda row: (row.framing.footage_id, row.framing.frame_id, row.pk))
+
+
+def passed(rows: list[Render]) -> list[Render]:
+    """Those whose check found nothing wrong.
+
+    Raises:
+        BadRequest: there are none.
+    """
+    right = [row for row in rows if (row.report_json or {}).get("right", True)]
+    if not right:
+        raise BadRequest("Every finished file failed its check.", remedy="Render again, or download the failed files.")
+    return right
 
 
 def named(rows: list[Render]) -> list[tuple[str, Render]]:

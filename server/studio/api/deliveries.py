@@ -17,9 +17,14 @@ router = Router(tags=["deliveries"])
 
 
 @router.get("/projects/{project_id}/delivery/files")
-def files(request: HttpRequest, project_id: int, only: str = "") -> HttpResponseBase:
-    """Finished files as one ZIP archive: the newest of every framing, or only some renders, their ids after commas."""
-    project, rows = owned.project(request, project_id), _chosen(request, project_id, only)
+def files(request: HttpRequest, project_id: int, only: str = "", failed: bool = False) -> HttpResponseBase:
+    """Finished files as one ZIP archive: the newest of every framing, or only some renders, their ids after commas.
+
+    Of the newest, those whose check failed are left out unless `failed` asks for them too.
+    """
+    project, rows = owned.downloadable_project(request, project_id), _chosen(request, project_id, only)
+    if not only and not failed:
+        rows = actions.passed(rows)
     response = StreamingHttpResponse(actions.archive(rows), content_type="application/zip")
     response["Content-Disposition"] = attachment(f"{project.name}.zip")
     return response
@@ -28,7 +33,7 @@ def files(request: HttpRequest, project_id: int, only: str = "") -> HttpResponse
 @router.get("/projects/{project_id}/delivery/sheet")
 def sheet(request: HttpRequest, project_id: int, form: SheetForm = "html", only: str = "") -> HttpResponse:
     """The delivery sheet of the same files: a page that prints well, a table, or JSON."""
-    project, rows = owned.project(request, project_id), _chosen(request, project_id, only)
+    project, rows = owned.downloadable_project(request, project_id), _chosen(request, project_id, only)
     listed = actions.sheet_rows(rows)
     if form == "html":
         return HttpResponse(sheet_html(project.name, listed, actions.pictures(rows)))
@@ -41,7 +46,7 @@ def sheet(request: HttpRequest, project_id: int, form: SheetForm = "html", only:
 @router.post("/projects/{project_id}/delivery/folder", response=list[str])
 def write(request: HttpRequest, project_id: int, given: PathIn, only: str = "") -> list[str]:
     """Write the same files, and their sheet, into a folder that this server may write to; answers with their names."""
-    project, rows = owned.project(request, project_id), _chosen(request, project_id, only)
+    project, rows = owned.downloadable_project(request, project_id), _chosen(request, project_id, only)
     return actions.write_to(delivery_folder(request.user, given.path), project.name, rows)
 
 

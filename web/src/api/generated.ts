@@ -1513,6 +1513,8 @@ export interface paths {
         /**
          * Files
          * @description Finished files as one ZIP archive: the newest of every framing, or only some renders, their ids after commas.
+         *
+         *     Of the newest, those whose check failed are left out unless `failed` asks for them too.
          */
         get: operations["server_studio_api_deliveries_files"];
         put?: never;
@@ -10003,6 +10005,7 @@ export interface operations {
         parameters: {
             query?: {
                 only?: string;
+                failed?: boolean;
             };
             header?: never;
             path: {

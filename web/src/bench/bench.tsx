@@ -71,16 +71,17 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const [alone, setAlone] = useState(false);
   const shot = shotAt(whole, time);
   const plan = inShot ? ofShot(whole, shot) : whole;
+  const standing = editor.standing(framing.plan);
   const here = useMeasureAt(framing.id, whole, measure, time);
   const shown = { plan, measure: here, measured, change, commit, abandon };
   const hand = useFollowingHand();
-  const keying = useKeying(framing.id, footage, shown, time, shot, hand.shifting);
+  const keying = useKeying(framing.id, footage, shown, { standing, step, shot, time }, hand.shifting);
   const sized = useSized(framing.id, keying.base, commit);
   const editing = { ...shown, plan: keying.base, commit: sized };
   const following = useFollowing(framing.id, footage, keying.base, time, commit);
   const path = usePath(framing.id, keying.base);
   const extension = useExtension(framing.id, keying.base, time, commit);
-  const cutting = useCutting(framing.id, whole, commit);
+  const cutting = useCutting(framing.id, standing, commit);
   const cut = whole.shots.length > 0;
 
   // What is not stored yet can be taken back as well, and leaves nothing to be done again.

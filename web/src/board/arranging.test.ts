@@ -42,7 +42,7 @@ test("clips are found by words of their names", () => {
 });
 
 test("what failed is found by the last render of each framing", () => {
-  const at = { done: 0, total: 0, current: true };
+  const at = { done: 0, total: 0, current: true, report: null };
   const renders = newestOf([
     { framing: 13, state: "failed", ...at },
     { framing: 12, state: "done", ...at },
@@ -52,8 +52,19 @@ test("what failed is found by the last render of each framing", () => {
   expect(failures(board, renders)).toBe(1);
 });
 
+test("a finished file whose check failed is a failure too, and is called one", () => {
+  const wrong = { state: "done", done: 1, total: 1, current: true, report: { right: false } } as const;
+  const renders = newestOf([
+    { framing: 12, ...wrong },
+    { framing: 13, ...wrong, report: { right: true } },
+  ]);
+  expect(names(arranged(board, { ...none, reason: FAILED, renders }))).toEqual(["Arch"]);
+  expect(renderedInWords(wrong)).toBe("check failed");
+  expect(renderedInWords({ ...wrong, current: false })).toBe("check failed, changed since");
+});
+
 test("the last render is told in few words", () => {
-  const render = { state: "done", current: false, done: 1, total: 3 };
+  const render = { state: "done", current: false, done: 1, total: 3, report: { right: true } } as const;
   expect(renderedInWords(render)).toBe("rendered, changed since");
   expect(renderedInWords({ ...render, current: true })).toBe("rendered");
   expect(renderedInWords({ ...render, state: "running" })).toBe("rendering, 33 %");

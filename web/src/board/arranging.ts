@@ -1,7 +1,7 @@
 import type { Board, Cell, Footage } from "../api/client";
 import { stemOf } from "../ui/stem";
 import { hasWords } from "../ui/words";
-import type { Rendered } from "./rendered";
+import { failedCheck, type Rendered } from "./rendered";
 
 export type Order = "added" | "name" | "shape" | "state";
 export type Row = { footage: Footage; cells: (Cell | undefined)[] };
@@ -29,10 +29,12 @@ export function needsLook(cell: Cell | undefined, reason: string): boolean {
   return cell?.concerns.some((concern) => reason === "any" || concern.reason === reason) ?? false;
 }
 
-/** Not a reason to worry about a framing: its last render failed. */
+/** Not a reason to worry about a framing: its last render, or the check of its file, failed. */
 export const FAILED = "failed";
-const failed = (cell: Cell | undefined, renders: Renders) =>
-  cell !== undefined && renders.get(cell.id)?.state === "failed";
+function failed(cell: Cell | undefined, renders: Renders): boolean {
+  const render = cell && renders.get(cell.id);
+  return render !== undefined && (render.state === "failed" || failedCheck(render));
+}
 
 type Renders = ReadonlyMap<number, Rendered>;
 type Wanted = { order: Order; reason: string | null; words: string; renders: Renders };

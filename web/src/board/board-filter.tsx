@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
+import { type RefObject, useEffect, useRef, useState } from "react";
 import { api, type Board, unwrap } from "../api/client";
 import { catalogueQuery, refreshFramings } from "../api/queries";
 import { useKeys } from "../ui/keyboard";
@@ -36,7 +36,7 @@ export function BoardFilter({ board, renders, query, onChange }: Props) {
     { reason: null, title: "All clips" },
     { reason: "any", title: "Needs a look" },
     ...(catalogue?.reasons ?? []).filter(({ reason }) => counts[reason]),
-    ...(counts[FAILED] || chosen === FAILED ? [{ reason: FAILED, title: "Render failed" }] : []),
+    ...(counts[FAILED] || chosen === FAILED ? [{ reason: FAILED, title: "Render or check failed" }] : []),
     { reason: EXTENDABLE, title: "Extendable sides" },
   ];
   return (
@@ -58,21 +58,7 @@ export function BoardFilter({ board, renders, query, onChange }: Props) {
       {chosen === EXTENDABLE && <LookAtSides board={board} />}
       <span className="grow" />
       <div className="flex items-center gap-2">
-        <input
-          ref={search}
-          type="search"
-          aria-label="Search clips"
-          placeholder="Search clips  /"
-          className="w-40 rounded border border-edge bg-sheet px-2 py-0.5"
-          value={query.get("search") ?? ""}
-          onChange={({ target }) => set("search", target.value)}
-          onKeyDown={(event) => {
-            if (event.key !== "Escape") return;
-            event.stopPropagation();
-            set("search", null);
-            event.currentTarget.blur();
-          }}
-        />
+        <Search field={search} words={query.get("search") ?? ""} onWords={(words) => set("search", words)} />
         <label className="flex items-center gap-2 text-soft">
           sorted
           <select
@@ -90,6 +76,48 @@ export function BoardFilter({ board, renders, query, onChange }: Props) {
         </label>
       </div>
     </div>
+  );
+}
+
+type SearchProps = {
+  field: RefObject<HTMLInputElement | null>;
+  words: string;
+  onWords: (words: string) => void;
+};
+
+/** Words of clips to search for. The field holds what is typed: the address that it is kept in follows later. */
+function Search({ field, words, onWords }: SearchProps) {
+  const [typed, setTyped] = useState(words);
+  /** What was typed and has not come back from the address yet, the newest last. */
+  const sent = useRef<string[]>([]);
+  useEffect(() => {
+    const place = sent.current.lastIndexOf(words);
+    if (place >= 0) sent.current = sent.current.slice(place + 1);
+    else setTyped(words); // changed by something else, such as going back
+  }, [words]);
+
+  function ask(next: string) {
+    sent.current.push(next);
+    setTyped(next);
+    onWords(next);
+  }
+
+  return (
+    <input
+      ref={field}
+      type="search"
+      aria-label="Search clips"
+      placeholder="Search clips  /"
+      className="w-40 rounded border border-edge bg-sheet px-2 py-0.5"
+      value={typed}
+      onChange={({ target }) => ask(target.value)}
+      onKeyDown={(event) => {
+        if (event.key !== "Escape") return;
+        event.stopPropagation();
+        ask("");
+        event.currentTarget.blur();
+      }}
+    />
   );
 }
 

@@ -1,7 +1,12 @@
 import type { Render } from "../api/client";
 
 /** What came of a framing's last render, as far as the board shows it. */
-export type Rendered = Pick<Render, "state" | "current" | "done" | "total">;
+export type Rendered = Pick<Render, "state" | "current" | "done" | "total"> & {
+  report: Pick<NonNullable<Render["report"]>, "right"> | null;
+};
+
+/** Whether a file is finished and its check failed. */
+export const failedCheck = ({ state, report }: Rendered) => state === "done" && report?.right === false;
 
 /** The newest render of each framing; renders come newest first. */
 export function newestOf(renders: (Rendered & { framing: number })[]): Map<number, Rendered> {
@@ -14,6 +19,7 @@ export function newestOf(renders: (Rendered & { framing: number })[]): Map<numbe
 export function renderedInWords(render: Rendered | undefined): string {
   if (!render) return "";
   const { state, current, done, total } = render;
+  if (failedCheck(render)) return current ? "check failed" : "check failed, changed since";
   if (state === "done") return current ? "rendered" : "rendered, changed since";
   if (state === "running") return `rendering, ${Math.floor((100 * done) / Math.max(1, total))} %`;
   return { failed: "render failed", queued: "waits to be rendered", paused: "render paused" }[state] ?? "";

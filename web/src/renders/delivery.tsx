@@ -1,6 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { api, unwrap } from "../api/client";
-import { visitorQuery } from "../api/queries";
+import { rendersQuery, visitorQuery } from "../api/queries";
+import { failedCheck, newestOf } from "../board/rendered";
 import { Menu, OPENER } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
 
@@ -16,6 +17,8 @@ export function Delivery({ projectId }: { projectId: number }) {
         }),
       ),
   });
+  const { data: renders } = useQuery(rendersQuery(projectId));
+  const failed = [...newestOf(renders ?? []).values()].filter(failedCheck).length;
   const address = `/api/projects/${projectId}/delivery`;
   const link = "text-ochre underline";
   return (
@@ -44,6 +47,15 @@ export function Delivery({ projectId }: { projectId: number }) {
           Download all
         </a>
       </div>
+      {failed > 0 && (
+        <p className="mt-1 text-right text-rust">
+          {failed === 1 ? "1 file failed its check and is" : `${failed} files failed their check and are`}{" "}
+          left out.{" "}
+          <a className={link} href={`${address}/files?failed=true`}>
+            Download {failed === 1 ? "it" : "them"} too
+          </a>
+        </p>
+      )}
       {write.data && (
         <p className="mt-1 text-right text-moss">
           {write.data.length} {write.data.length === 1 ? "file" : "files"} written, with their sheet.

@@ -2,21 +2,52 @@ import { useEffect, useId, useLayoutEffect, useRef } from "react";
 import { type KeyBindingMap, tinykeys } from "tinykeys";
 import { create } from "zustand";
 
-/** A key and what it does here. Without `act` it is another part of the page that listens to it. */
-export type KeyUse = { keys: string; does: string; act?: (() => void) | undefined };
+/**
+ * A key and what it does here. Without `act` it is another part of the page that listens to it. A key that `repeats` acts
+ * again and again while it is held down.
+ */
+export type KeyUse = { keys: string; does: string; act?: (() => void) | undefined; repeats?: boolean };
 
 const FIELDS = "input:not([type=color]):not([type=checkbox]):not([type=radio]), textarea, select";
 /** Inside of them keys are theirs. */
 const WITHIN = "[role=dialog] *, [role=menu] *";
-/** What Space presses once the keyboard has reached it; last touched by hand they leave it to playing. */
-const PRESSED = ["button", "a", "summary", "video", "input"];
+/** What Space presses where the keyboard reached it; what a pointer pressed last leaves Space to playing. */
+const PRESSED = "button, a, summary, video, input";
 const OF_SLIDERS = ["home", "end"];
+const ARROWS = ["arrowleft", "arrowright", "arrowup", "arrowdown"];
+/** What arrow keys move or walk through themselves. */
+const WALKED = "[role=slider], [role=application], [role=radio], [role=tab], [role=grid] *, [role=separator]";
+
+/**
+ * What a pointer gave the focus to, or pressed. The browser's :focus-visible does not tell: it becomes true with the very
+ * key that asks.
+ */
+let pressedByPointer: EventTarget | null = null;
+let pointing = false;
+const CAPTURE = { capture: true };
+window.addEventListener("pointerdown", () => (pointing = true), CAPTURE);
+window.addEventListener("keydown", () => (pointing = false), CAPTURE);
+window.addEventListener(
+  "focusin",
+  ({ target }) => {
+    pressedByPointer = pointing ? target : null;
+  },
+  CAPTURE,
+);
+window.addEventListener(
+  "click",
+  ({ detail }) => {
+    if (detail > 0) pressedByPointer = document.activeElement;
+  },
+  CAPTURE,
+);
 
 /** Whether a key belongs to what has the focus. */
 export function busy(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof Element)) return false;
   if (target.matches("[role=slider]") && OF_SLIDERS.includes(key)) return true;
-  if (key === " " && target.matches(PRESSED.map((name) => `${name}:focus-visible`).join())) return true;
+  if (key === " " && target.matches(PRESSED) && target !== pressedByPointer) return true;
+  if (ARROWS.includes(key) && target.matches(WALKED)) return true;
   return target.matches(FIELDS) || target.matches(WITHIN);
 }
 
@@ -35,7 +66,7 @@ export function useListed(uses: Listed[]) {
   }, [id, text]);
 }
 
-/** Keys of the page. A key that is held down is one press. */
+/** Keys of the page. A key that is held down is one press, unless it repeats. */
 export function useKeys(uses: KeyUse[]) {
   useListed(uses);
   const latest = useRef(uses);
@@ -47,8 +78,9 @@ export function useKeys(uses: KeyUse[]) {
       all.split(" ").map((keys) => [
         keys,
         (event: KeyboardEvent) => {
-          const act = latest.current.find((use) => use.keys === keys)?.act;
-          if (!act || busy(event.target, event.key.toLowerCase()) || event.repeat) return;
+          const { act, repeats } = latest.current.find((use) => use.keys === keys) ?? {};
+          if (!act || event.defaultPrevented || busy(event.target, event.key.toLowerCase())) return;
+          if (event.repeat && !repeats) return;
           event.preventDefault();
           act();
         },

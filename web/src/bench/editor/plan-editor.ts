@@ -71,6 +71,12 @@ export class PlanEditor {
     return draft ? { ...stored, ...draft } : stored;
   }
 
+  /** The plan without what is only being tried. */
+  standing(stored: Plan): Plan {
+    const newest = this.newest();
+    return newest ? { ...stored, ...newest.design } : stored;
+  }
+
   /** Try something: it is shown, and stored only once it is committed. */
   change = (plan: Plan) => {
     const design = designOf(plan);

@@ -82,10 +82,10 @@ export function FollowPart(props: FollowProps) {
           </Button>
           <Button
             aria-pressed={shifting}
-            title="What is dragged pins the window at this moment; or else shifts its whole way"
+            title="Dragging then shifts the whole path, instead of adding a pin at this moment"
             onClick={() => onShift(!shifting)}
           >
-            {shifting ? "Dragging shifts all" : "Dragging pins"}
+            Shift whole path
           </Button>
         </div>
       )}

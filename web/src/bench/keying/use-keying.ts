@@ -1,9 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { api, type Footage, type Placement, type Plan, unwrap } from "../../api/client";
-import { asked, taken } from "../editor/scope";
+import { asked, designOf, taken } from "../editor/scope";
 import { useSized } from "../following/use-following";
 import { follows } from "../shots/shots";
+import type { StepName } from "../steps";
 import { frameAt } from "../timecode";
 import type { Editing } from "../use-framing";
 
@@ -18,16 +19,25 @@ const STILL = { move: null, keys: [], follow: null, inside: true };
 
 type Held = { plan: Plan; placement: Placement | null };
 
+/** What a placement that is being tried belongs to. */
+type Place = {
+  /** The plan of the whole clip, without what is being tried. */
+  standing: Plan;
+  step: StepName;
+  shot: number;
+  time: string;
+};
+
 /**
- * Setting by hand what keys hold. While it is tried the picture follows the hand; then it becomes a key of this moment
- * where keying is on or a key is there, and else is asked about once.
+ * Setting a placement by hand where keyframes hold it. While it is tried the picture follows the hand; then it becomes a
+ * keyframe of this moment where keying is on or a keyframe is there. Else a question asks where it goes. Until it is
+ * answered the placement is only a preview: it is dropped when the plan, the step, the shot or the moment changes.
  */
 export function useKeying(
   framingId: number,
   footage: Footage,
   editing: Editing,
-  time: string,
-  shot: number,
+  { standing, step, shot, time }: Place,
   shifting: boolean,
 ) {
   const [held, setHeld] = useState<Held | null>(null);
@@ -79,6 +89,18 @@ export function useKeying(
     setHeld(null);
     editing.abandon();
   }
+
+  const { abandon } = editing;
+  const holding = held !== null;
+  const place = JSON.stringify([designOf(standing), step, shot, time]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a preview ends when what it belongs to changes
+  useEffect(() => {
+    if (!holding) return;
+    return () => {
+      setHeld(null);
+      abandon();
+    };
+  }, [place, holding]);
 
   const free: Plan = held
     ? editing.plan

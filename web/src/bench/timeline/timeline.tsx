@@ -47,11 +47,11 @@ export function Timeline({ footage, aspect, transport, range, player, lanes }: P
         </Button>
         <button
           type="button"
-          className="num text-soft hover:underline"
+          className={`rounded border px-2 ${muted ? "border-ochre bg-sheet font-semibold" : "border-edge text-soft hover:text-ink"}`}
           aria-pressed={muted}
           onClick={player.mute}
         >
-          {muted ? "muted" : "with sound"}
+          Mute
         </button>
       </div>
       <div className="min-w-0 grow narrow:order-last narrow:w-full narrow:basis-full">
