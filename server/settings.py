@@ -82,6 +82,8 @@ INSTALLED_APPS = [
     "server.studio.apps.Studio",
 ]
 MIDDLEWARE = [
+    "server.studio.health.HeadersOnly",
+    "server.studio.health.HealthChecks",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",

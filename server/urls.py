@@ -4,7 +4,6 @@ from django.contrib.auth.views import LogoutView
 from django.urls import path, re_path
 
 from server.studio.api import api
-from server.studio.health import alive, ready
 from server.studio.invited import invited
 from server.studio.look import look
 from server.studio.metrics import metrics
@@ -13,8 +12,6 @@ from server.studio.sign_in import SignIn
 
 urlpatterns = [
     path("api/", api.urls),
-    path("healthz", alive),
-    path("readyz", ready),
     path("metrics", metrics),
     path("invited/<str:token>", invited, name="invited"),
     path("look/<str:token>", look, name="look"),

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from server.studio.access import LOOKING, SHOWN, TAKEN
 from server.studio.methods import SAFE
-from server.studio.models import LookLink, Material, Member, Render, Treatment, Upload
+from server.studio.models import LookLink, Material, Member, Project, Render, Treatment, Upload
 from tests.server.examples import Examples
 
 pytestmark = pytest.mark.django_db
@@ -212,3 +212,17 @@ def test_who_works_reaches_nothing_of_the_owners_other_projects(ida, sharers, pr
     answer = works.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json")
     assert answer.status_code == 422
     assert "not here any more" in answer.json()["title"]
+
+
+def test_downloads_of_one_link_are_not_those_of_another(there, people):
+    """A browser that has opened a link with downloads gets no files of a project whose link allows none."""
+    other = Project.objects.create(owner=people[0], name="Another")
+    expires = timezone.now() + timedelta(days=1)
+    generous = LookLink.objects.create(project=other, expires=expires, downloads=True)
+    client, link = Client(), there["link"]
+    client.get(f"/look/{link.token}")
+    client.get(f"/look/{generous.token}")
+    for part in ("sheet", "sheet?form=csv", "sheet?form=json", "files"):
+        assert client.get(f"/api/projects/{link.project_id}/delivery/{part}").status_code == 403
+    assert client.get(f"/api/renders/{there['render_id']}/file?download=true").status_code == 403
+    assert client.get(f"/api/projects/{other.pk}/delivery/sheet").status_code == 404  # nothing is rendered in it

@@ -1,12 +1,15 @@
 """What is asked before a body is read, and what every answer says of where a page may load from."""
 
 import logging
+import os
+import time
 
 import pytest
 from django.contrib.auth.password_validation import password_validators_help_texts
+from django.db import connection
 from django.test import Client
 
-from server.studio import room, sign_in
+from server.studio import health, room, sign_in
 
 pytestmark = pytest.mark.django_db
 
@@ -78,14 +81,38 @@ def test_errors_of_the_framework_have_the_form_of_all_others(ida, project):
     assert client.post("/api/projects", {"name": "x"}, content_type="application/json").json()["status"] == 403
 
 
-def test_whoever_watches_is_told(settings, tmp_path):
+def test_whoever_watches_is_told(settings, tmp_path, monkeypatch):
     assert Client().get("/healthz").json() == {"alive": True}
     (tmp_path / "index.html").touch()
-    settings.WEB_DIR = tmp_path
-    assert Client().get("/readyz").status_code == 200
-    settings.INCOMING_DIR = tmp_path / "gone"
-    answer = Client().get("/readyz")
-    assert (answer.status_code, answer.json()["folders"], answer.json()["database"]) == (503, False, True)
+    settings.WEB_DIR, settings.DATA_DIR = tmp_path, tmp_path
+    settings.ALLOWED_HOSTS = ["cadrage.example"]
+
+    def missing():
+        answer = Client().get("/readyz", headers={"host": "127.0.0.1:8000"})
+        absent = [name for name, there in answer.json().items() if not there]
+        assert answer.status_code == (503 if absent else 200)
+        return absent
+
+    assert missing() == ["worker"]
+    health.note_worker()
+    assert missing() == []
+    long_ago = time.time() - 2 * health.HEARTBEAT_S
+    os.utime(tmp_path / ".worker-alive", (long_ago, long_ago))
+    assert missing() == ["worker"]
+    health.note_worker()
+    monkeypatch.setattr(health, "free", lambda: 0)
+    assert missing() == ["disk"]
+    monkeypatch.undo()
+    with connection.cursor() as cursor:
+        cursor.execute("DELETE FROM django_migrations WHERE app = 'studio' AND name LIKE '0019%'")
+    assert missing() == ["database"]
+
+
+def test_an_answer_to_head_has_headers_and_no_body(ida, project):
+    whole = ida.get(f"/api/projects/{project.pk}")
+    head = ida.head("/healthz")
+    assert (head.status_code, head.content, head.headers["Content-Length"]) == (200, b"", "15")
+    assert whole.content
 
 
 def test_wrong_passwords_are_counted_and_then_not_looked_at(people, caplog):

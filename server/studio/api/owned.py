@@ -6,7 +6,7 @@ from django.db.models import Manager, Model, QuerySet
 from django.http import Http404, HttpRequest
 from django.shortcuts import get_object_or_404
 
-from server.studio.access import Needs, NotLet, needs_of, projects_for
+from server.studio.access import Needs, NotLet, may_take, needs_of, projects_for
 from server.studio.models import (
     Analysis,
     Footage,
@@ -55,6 +55,27 @@ def project(
 ) -> Project:
     """A project of the visitor's; one that was removed only where it is looked for among all."""
     return _row(request, among.all(), pk, "pk", needs)
+
+
+def downloadable_project(request: HttpRequest, pk: int) -> Project:
+    """A project whose files the visitor may take along.
+
+    Raises:
+        Http404: they may not see it. NotLet: they have a link to it that does not allow downloads.
+    """
+    found = project(request, pk)
+    check_downloads(request, found)
+    return found
+
+
+def check_downloads(request: HttpRequest, found: Project) -> None:
+    """Refuse files of a project that the visitor may only look at.
+
+    Raises:
+        NotLet: they have a link to this project that does not allow downloads.
+    """
+    if not may_take(request, found):
+        raise NotLet("This link does not allow downloads.", remedy="Ask for a link that does.")
 
 
 def frame(request: HttpRequest, pk: int, among: Manager[ProjectFrame] = ProjectFrame.objects) -> ProjectFrame:

@@ -128,6 +128,8 @@ def picture(
 def file(request: HttpRequest, render_id: int, *, download: bool = False) -> HttpResponseBase:
     """The finished file, whole or a range of it."""
     row = owned.render(request, render_id)
+    if download or row.path.is_dir():
+        owned.check_downloads(request, row.framing.footage.project)
     if not row.file_exists:
         raise Http404
     if row.path.is_dir():

@@ -17,6 +17,7 @@ from server.studio.actions.clearing import clear_due, sweep
 from server.studio.actions.footage import read_anew
 from server.studio.actions.removing import purge
 from server.studio.actions.sweeping import Daily
+from server.studio.health import note_worker
 
 PICK_UP_SECONDS = 2
 FORGET_DAYS = 1
@@ -62,6 +63,7 @@ def _take_tasks(names: str) -> bool:
 
 def _keep_house() -> None:
     while True:
+        _do(note_worker)
         for chore in CHORES:
             _do(chore)
         close_old_connections()
