@@ -11,7 +11,7 @@ from cadrage.finish.specification import Edge, Grade, Grain, Shadow, Vignette
 from cadrage.geometry import Placement
 from cadrage.plan import PARTS, Part, Plan, ReusableStyle
 from cadrage.surrounds import AnimatedPattern, Blurred, EdgeExtend, Gradient, Graphic, Loop, Mirrored, Plain
-from cadrage.values import named_or_read, read_form
+from cadrage.values import VisibleText, named_or_read, read_form
 
 
 class Treatment(ReusableStyle):
@@ -23,7 +23,7 @@ class Treatment(ReusableStyle):
     """
 
     version: Literal[2] = 2
-    name: Annotated[str, Field(min_length=1, max_length=80)]
+    name: Annotated[VisibleText, Field(min_length=1, max_length=80)]
 
     @classmethod
     def of(cls, name: str, plan: Plan) -> "Treatment":

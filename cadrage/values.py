@@ -2,6 +2,7 @@
 
 import json
 import re
+import unicodedata
 from collections.abc import Sequence
 from fractions import Fraction
 from pathlib import Path
@@ -23,6 +24,22 @@ from cadrage.upgrade import VERSION, upgraded
 
 LONGEST_SIZE = 20
 NUMBER = re.compile(r"[-+]?\d{1,24}(\.\d{1,24}([eE][-+]?\d{1,2})?|[eE][-+]?\d{1,2}|/\d{1,24})?")
+
+
+UNSEEN = {"Cc", "Cf", "Zl", "Zp"}
+"""Unicode categories of characters that cannot be seen: controls, formats such as U+202E, which turns the order of
+letters round, and separators of lines."""
+JOINERS = "\u200c\u200d"  # of the same, those that words of some scripts are spelled with
+
+
+def visible(text: str) -> str:
+    """Return a name without characters that cannot be seen, and without space at its ends."""
+    kept = (char for char in text if char in JOINERS or unicodedata.category(char) not in UNSEEN)
+    return "".join(kept).strip()
+
+
+VisibleText = Annotated[str, BeforeValidator(lambda given: visible(given) if isinstance(given, str) else given)]
+"""A name: what cannot be seen is left out of it."""
 
 
 class Value(BaseModel):

@@ -10,6 +10,8 @@ from server.studio.metrics import metrics
 from server.studio.page import page
 from server.studio.sign_in import SignIn
 
+handler500 = "server.studio.api.errors.broken"
+
 urlpatterns = [
     path("api/", api.urls),
     path("metrics", metrics),

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from cadrage.formats.aspect_names import aspect_name
 from cadrage.geometry import FrameRect, Raster, active_picture, drawn_even
-from cadrage.values import ColourText, PositiveExact, Rate, Value
+from cadrage.values import ColourText, PositiveExact, Rate, Value, VisibleText
 
 MIN_SIDE = 16
 MAX_SIDE = 8192
@@ -41,7 +41,7 @@ class Frame(Value):
     rate: Rate | None = None
     fields: Literal["progressive", "upper_first", "lower_first"] = "progressive"
     colour: FrameColour = "sdr"
-    name: Annotated[str, Field(max_length=80)] = ""
+    name: Annotated[VisibleText, Field(max_length=80)] = ""
 
     @property
     def raster(self) -> Raster:

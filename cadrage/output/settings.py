@@ -23,7 +23,7 @@ from cadrage.output.kinds import (
 from cadrage.output.names import USUAL, checked_pattern
 from cadrage.output.rate_control import joined, rate_options
 from cadrage.output.weaving import WEAVING
-from cadrage.values import Value, named_or_read, read_form
+from cadrage.values import Value, VisibleText, named_or_read, read_form
 
 RateControl = Literal["quality", "rate", "constant_rate"]
 MOST_KBPS, LEAST_KBPS, MOST_NUMBER = 1_000_000, 100, 63
@@ -68,7 +68,7 @@ class Settings(Value):
     """
 
     version: Literal[2] = 2
-    name: Annotated[str, Field(min_length=1, max_length=80)] = "MP4, H.264"
+    name: Annotated[VisibleText, Field(min_length=1, max_length=80)] = "MP4, H.264"
     kind: KindName = "mp4-h264"
     profile: Annotated[str, Field(max_length=20)] = ""
     depth: Depth | None = None

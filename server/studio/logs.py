@@ -2,6 +2,7 @@
 
 import json
 import logging
+import re
 import time
 from collections.abc import Callable
 from contextvars import ContextVar
@@ -13,6 +14,7 @@ from server.studio.methods import SAFE
 person: ContextVar[str] = ContextVar("person", default="-")
 """Who asks for what is being done."""
 SLOW = 5.0
+CONTROLS = re.compile(r"[\x00-\x1f\x7f-\x9f\u2028\u2029]")
 log = logging.getLogger(__name__)
 
 
@@ -20,9 +22,15 @@ class Who(logging.Filter):
     """Says of every line who asked for what it tells."""
 
     def filter(self, record: logging.LogRecord) -> bool:
-        """Let every line through."""
-        record.person = person.get()
+        """Let every line through, as one line: nobody writes lines of their own by what they send."""
+        record.person = _on_one_line(person.get())
+        record.msg, record.args = _on_one_line(record.getMessage()), ()
         return True
+
+
+def _on_one_line(text: str) -> str:
+    """Text whose control characters are written as escapes."""
+    return CONTROLS.sub(lambda found: found[0].encode("unicode_escape").decode(), text)
 
 
 class AsJson(logging.Formatter):

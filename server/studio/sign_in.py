@@ -10,16 +10,18 @@ from django.http import HttpRequest, HttpResponse
 
 log = logging.getLogger(__name__)
 TRIES, SECONDS, REMEMBERED = 10, 600, 10_000
+TRIES_FROM_PLACE, TRIES_FOR_NAME = 30, 200
+"""A person is locked out where they mistype; only very many wrong passwords lock a place, or a name everywhere."""
 _failed: TTLCache[str, int] = TTLCache(REMEMBERED, SECONDS)
 _lock = threading.Lock()
 
 
 class SignIn(LoginView):
-    """Ten wrong passwords for a name, or from a place, in ten minutes; more are not looked at until that is over."""
+    """Ten wrong passwords for a name from one place in ten minutes; more are not looked at until that is over."""
 
     def post(self, request: HttpRequest, *args: object, **kwargs: object) -> HttpResponse:
         """Sign in, or say that it was tried too often."""
-        if any(_failed.get(key, 0) >= TRIES for key in _keys(request)):
+        if any(_failed.get(key, 0) >= most for key, most in _limits(request).items()):
             response = self.render_to_response(self.get_context_data(too_often=True))
             response.status_code = 429
             response.headers["Retry-After"] = str(SECONDS)
@@ -29,7 +31,7 @@ class SignIn(LoginView):
     def form_invalid(self, form: AuthenticationForm) -> HttpResponse:
         """Count a wrong one."""
         with _lock:
-            for key in _keys(self.request):
+            for key in _limits(self.request):
                 _failed[key] = _failed.get(key, 0) + 1
         log.warning("A sign-in failed, from %s.", self.request.META.get("REMOTE_ADDR", "somewhere"))
         return super().form_invalid(form)
@@ -37,11 +39,12 @@ class SignIn(LoginView):
     def form_valid(self, form: AuthenticationForm) -> HttpResponse:
         """Forget what was wrong before."""
         with _lock:
-            for key in _keys(self.request):
+            for key in _limits(self.request):
                 _failed.pop(key, None)
         return super().form_valid(form)
 
 
-def _keys(request: HttpRequest) -> tuple[str, str]:
-    """The name that is tried, and where from."""
-    return f"name {request.POST.get('username', '')[:150].lower()}", f"place {request.META.get('REMOTE_ADDR', '')}"
+def _limits(request: HttpRequest) -> dict[str, int]:
+    """How many wrong passwords are looked at: for a name from a place, from a place, and for a name."""
+    name, place = request.POST.get("username", "")[:150].lower(), request.META.get("REMOTE_ADDR", "")
+    return {f"{name} from {place}": TRIES, f"from {place}": TRIES_FROM_PLACE, f"for {name}": TRIES_FOR_NAME}

@@ -43,6 +43,7 @@ def back_up(target: Path, *, results: bool = True, report: Callable[[str], None]
         _snapshot(snapshot)
         part = target.with_name(f".{target.name}.part")
         try:
+            part.touch(mode=0o600)  # it holds what everybody has sent, and their password hashes
             with tarfile.open(part, "w") as archive:
                 listed = {name: _added(archive, path, name, report) for name, path in _files(snapshot, results=results)}
                 told = {"format": FORMAT, "files": {name: one for name, one in listed.items() if one}}

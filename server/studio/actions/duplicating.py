@@ -15,6 +15,7 @@ from django.db.models import F
 
 from cadrage.files import remove
 from server.studio.actions import analyses, following, plates
+from server.studio.actions.people import check_allowed
 from server.studio.models import Footage, Framing, Material, Project, ProjectFrame, Step, Treatment
 
 LONGEST_NAME = 120
@@ -27,8 +28,12 @@ def duplicate(project: Project) -> Project:
     """A project with all of another but its renders and its history.
 
     Files are linked, and copied where they cannot be.
+
+    Raises:
+        NoRoom: the owner's quota does not hold them twice.
     """
     clips, materials = list(project.footage.all()), list(project.materials.all())
+    check_allowed(project, sum(clip.size for clip in clips if clip.file))
     kept = [row for row in (*clips, *materials) if row.file]
     again = {(type(row), row.pk): _again(row.path) for row in kept}
     try:

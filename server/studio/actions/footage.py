@@ -19,7 +19,9 @@ from cadrage.footage import ClipIdentity, Interpretation, MediaInfo, check_takes
 from cadrage.footage.sequences import Group, grouped
 from cadrage.plan import Range
 from cadrage.rules import format_key
+from cadrage.values import visible
 from server.studio.actions import analyses, following, jobs, plates
+from server.studio.actions.people import check_allowed
 from server.studio.actions.previews import previewer
 from server.studio.actions.rules import set_source_rule
 from server.studio.models import Footage, Project
@@ -35,8 +37,9 @@ def accept(project: Project, name: str, upload: TemporaryUploadedFile) -> Footag
     """Take an uploaded file in, once it has been found to be footage.
 
     Raises:
-        CadrageError: it is none; nothing is kept.
+        CadrageError: it is none; nothing is kept. NoRoom: the owner's quota is used up.
     """
+    check_allowed(project, upload.size)
     return import_file(project, name, Path(upload.temporary_file_path()))
 
 
@@ -174,6 +177,7 @@ def _size(path: Path) -> int:
 def _unlike(project: Project, name: str) -> str:
     """A name that no other clip of a project has: the same with a number, where it is taken."""
     taken = set(project.footage.values_list("name", flat=True))
+    name = visible(name) or "clip"
     stem, suffix = PurePath(name).stem, PurePath(name).suffix
     number = 2
     while name in taken:
@@ -246,6 +250,7 @@ def replace(footage: Footage, name: str, upload: TemporaryUploadedFile) -> Foota
     Raises:
         CadrageError: it is no footage; nothing changes.
     """
+    check_allowed(footage.project, upload.size - footage.size)
     one = _arrived(name, Path(upload.temporary_file_path()))
     return _point(footage, one.info, one.where)
 

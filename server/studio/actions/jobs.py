@@ -13,6 +13,7 @@ from django.utils import timezone
 from cadrage.errors import BadRequest, CadrageError, Cancelled, Paused
 from cadrage.files import locked
 from server.studio.actions.calls import call
+from server.studio.logs import person
 from server.studio.models.job import Job
 
 State = Job.State
@@ -165,18 +166,26 @@ def resume(job: Kind) -> Kind:
 
 @contextmanager
 def ended_in_words(job: Job) -> Iterator[None]:
-    """Whatever stops the work on a job ends it, with the reason."""
+    """Whatever stops the work on a job ends it, with the reason; its log lines name its project's owner."""
+    told = f"{type(job).__name__} {job.pk} of “{job.clip_name}”"
+    token = person.set(job.owner_name)
+    log.info("%s begins", told)
     try:
         yield
+        log.info("%s has ended", told)
     except Cancelled:
+        log.info("%s was cancelled", told)
         end_if_there(job, State.CANCELLED)
     except Paused:
         end_if_there(job, State.PAUSED)
     except CadrageError as error:
+        log.warning("%s failed: %s", told, error)
         end_if_there(job, State.FAILED, problem=error.problem, remedy=error.remedy)
     except Exception:
-        log.exception("A job stopped: %s", job)
+        log.exception("%s stopped", told)
         end_if_there(job, State.FAILED, problem="It stopped unexpectedly.", remedy="Try again.")
+    finally:
+        person.reset(token)
 
 
 def end_if_there(job: Job, state: State, **fields: object) -> None:

@@ -21,7 +21,9 @@ from cadrage.footage import Material as CoreMaterial
 from cadrage.footage.still_files import is_still
 from cadrage.lettering import read_captions
 from cadrage.plan import Plan
+from cadrage.values import visible
 from server.studio.actions.footage import delete_file, store_file
+from server.studio.actions.people import check_allowed
 from server.studio.actions.plates import plates_of
 from server.studio.actions.previews import previewer, sample_of, turn
 from server.studio.actions.rules import RuleBook
@@ -40,12 +42,13 @@ def accept(project: Project, name: str, upload: TemporaryUploadedFile) -> Materi
     Raises:
         CadrageError: it is neither, or cannot be read; nothing is kept.
     """
+    check_allowed(project, upload.size)
     return import_file(project, name, Path(upload.temporary_file_path()))
 
 
 def import_file(project: Project, name: str, arrived: Path) -> Material:
     """Make a file on the data folder's disk a project's material. It is moved, not copied."""
-    shown = PurePath(name).name[:240] or "picture"
+    shown = visible(PurePath(name).name[:240]) or "picture"
     kind, info = _read(arrived, shown)
     file = store_file(arrived, shown)
     return Material.objects.create(project=project, name=shown, kind=kind, file=file, info_json=info)

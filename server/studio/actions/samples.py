@@ -6,24 +6,37 @@ from tempfile import TemporaryDirectory
 from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
+from django.db.models import Count
 
+from cadrage.errors import Busy
 from cadrage.formats import Frame
 from demo.clips import CLIPS, drawn
 from server.studio.actions.calls import call
 from server.studio.actions.footage import import_file
+from server.studio.actions.people import check_allowed
 from server.studio.actions.projects import begin
 from server.studio.models import Footage, Project
 
 NAME = "Sample clips"
 FRAMES = (Frame(name="Wide", width=1920, height=1080), Frame(name="Upright", width=1080, height=1920))
+MAX_UNFINISHED = 2  # projects of one person whose sample clips are still to be drawn
+SAMPLE_BYTES = 20_000_000  # of the clips of one project; they take about half of it
 FILES = ("points.mp4", "yard.mp4", "crossing.mp4")
 """A 4:3 tape, an upright clip and a wide one."""
 
 
 def begin_with_samples(owner: AbstractBaseUser) -> Project:
-    """A new project into which a worker puts a few clips, drawn for it."""
+    """A new project into which a worker puts a few clips, drawn for it.
+
+    Raises:
+        Busy: the clips of others of the same person are still to be drawn. NoRoom: their quota is used up.
+    """
+    unfinished = Project.objects.filter(owner=owner, name=NAME).annotate(clips=Count("footage"))
+    if unfinished.filter(clips__lt=len(FILES)).count() >= MAX_UNFINISHED:
+        raise Busy("Your sample clips are still being drawn.", remedy="Wait until they are there.")
     with transaction.atomic():
         project = begin(owner, NAME, FRAMES)
+        check_allowed(project, SAMPLE_BYTES)
         call("samples", project.pk)
     return project
 

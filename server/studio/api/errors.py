@@ -1,10 +1,12 @@
 """Errors meet HTTP here and nowhere else. One body for all: RFC 9457, problem details."""
 
 import errno
+import sys
 from typing import Any
 
 import pydantic
 from django.core.exceptions import RequestDataTooBig
+from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError, ValidationErrorContext
@@ -42,6 +44,32 @@ def usual(status: int) -> JsonResponse:
     return problem(status, title, remedy=remedy)
 
 
+def of_disk(error: OSError) -> JsonResponse:
+    """What is said where a file cannot be read or written."""
+    status, title = 500, "The server could not read or write a file."
+    if error.errno in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG):
+        status, title = 507, "There is no more room on the server."
+    elif error.errno in (errno.EROFS, errno.EACCES, errno.EPERM):
+        title = "The server may not write where it keeps files."
+    return problem(status, title, remedy=TELL)
+
+
+def of_database(error: DatabaseError) -> JsonResponse:
+    """What is said where the database cannot be written: a full disk, or somebody else who has held it for too long."""
+    if "full" in str(error):
+        return problem(507, "There is no more room on the server.", remedy=TELL)
+    if "locked" in str(error) or "readonly" in str(error):
+        return problem(503, "The database is busy, or cannot be written.", remedy="Try again in a moment.")
+    return usual(500)
+
+
+def broken(request: HttpRequest) -> HttpResponse:
+    """The answer to a request that ended in an exception that nothing else has answered."""
+    error = sys.exc_info()[1]
+    return of_database(error) if isinstance(error, DatabaseError) else usual(500)
+
+
+TELL = "Tell whoever runs the server, then try again."
 STATUS = {MissingSource: 410, Busy: 503, TooMuch: 413, NoRoom: 507, Stale: 409, NotLet: 403}
 
 
@@ -92,12 +120,11 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(OSError)
     def disk(request: HttpRequest, error: OSError) -> HttpResponse:
-        status, title = 500, "The server could not read or write a file."
-        if error.errno in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG):
-            status, title = 507, "There is no more room on the server."
-        elif error.errno in (errno.EROFS, errno.EACCES, errno.EPERM):
-            title = "The server may not write where it keeps files."
-        return problem(status, title, remedy="Tell whoever runs the server, then try again.")
+        return of_disk(error)
+
+    @api.exception_handler(DatabaseError)
+    def database(request: HttpRequest, error: DatabaseError) -> HttpResponse:
+        return of_database(error)
 
     @api.exception_handler(Http404)
     @api.exception_handler(OverflowError)  # a number that no row can have

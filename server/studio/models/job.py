@@ -67,6 +67,11 @@ class Job(models.Model):
         raise NotImplementedError
 
     @property
+    def owner_name(self) -> str:
+        """The name of the person whose project it works for."""
+        raise NotImplementedError
+
+    @property
     def clip_name(self) -> str:
         """What the clip is called that it is about."""
         raise NotImplementedError

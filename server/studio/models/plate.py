@@ -44,6 +44,11 @@ class Plate(Job):
         return Path(settings.ANALYSES_DIR) / f".plate-lock-{self.pk}"
 
     @property
+    def owner_name(self) -> str:
+        """The name of the person whose project it works for."""
+        return self.footage.project.owner.get_username()
+
+    @property
     def clip_name(self) -> str:
         """What the clip is called."""
         return self.footage.name

@@ -91,6 +91,11 @@ class Render(Job):
         return Path(settings.RENDERS_DIR) / f".lock-{self.pk}"
 
     @property
+    def owner_name(self) -> str:
+        """The name of the person whose project it works for."""
+        return self.framing.footage.project.owner.get_username()
+
+    @property
     def clip_name(self) -> str:
         """What the clip is called."""
         return self.framing.footage.name

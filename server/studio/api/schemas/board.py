@@ -19,7 +19,7 @@ from cadrage.motion.moves import Move
 from cadrage.output import DEFAULT, Settings
 from cadrage.render.offers import BarsChoice, bars_choice, settings_summary
 from cadrage.treatments import Part, Treatment
-from cadrage.values import Exact
+from cadrage.values import Exact, VisibleText
 from server.studio.actions.frames import Loss
 from server.studio.actions.materials import Shelf, key_of
 from server.studio.actions.rules import RuleBook
@@ -30,7 +30,7 @@ from server.studio.models import Framing, ProjectFrame
 class ProjectIn(Schema):
     """A new name for a project."""
 
-    name: str = Field(min_length=1, max_length=120)
+    name: VisibleText = Field(min_length=1, max_length=120)
 
 
 class Changes(Schema):
@@ -43,7 +43,7 @@ class Changes(Schema):
 class ProjectChange(Schema):
     """What is to change of a project."""
 
-    name: str | None = Field(None, min_length=1, max_length=120)
+    name: VisibleText | None = Field(None, min_length=1, max_length=120)
     put_away: bool | None = None
 
 

@@ -19,7 +19,7 @@ from cadrage.footage.findings import places
 from cadrage.plan import Range
 from cadrage.rules import format_summary
 from cadrage.surrounds import Blurred
-from cadrage.values import Exact
+from cadrage.values import Exact, VisibleText
 from server.studio.actions.footage import twin_of
 from server.studio.actions.previews import alone_key
 from server.studio.actions.rules import RuleBook
@@ -224,7 +224,7 @@ class InterpretIn(Schema):
 class RenameIn(Schema):
     """A new name for a clip."""
 
-    name: str = Field(min_length=1, max_length=240)
+    name: VisibleText = Field(min_length=1, max_length=240)
 
 
 class PathIn(Schema):
