@@ -86,4 +86,4 @@ class Cancelled(CadrageError):
 
 
 class Paused(CadrageError):
-    """The work was laid aside because somebody asked for that; what is done is kept."""
+    """The work was paused on request; finished parts are kept."""

@@ -56,7 +56,7 @@ def finish(
         while (stage := workspace.stage) is not None:
             meter.check()
             if paused():
-                raise Paused("The render was laid aside.", remedy="Let it go on when you want it.")
+                raise Paused("The render was paused.", remedy="Resume it when you want it.")
             if not _one_of(workspace, stage, drawing, meter):
                 time.sleep(WAIT_SECONDS)
             meter.stand_at(workspace.done())

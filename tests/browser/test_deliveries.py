@@ -134,7 +134,7 @@ def test_the_queue_is_put_in_order_laid_aside_and_cleared_by_rule(page: Page, tm
         " return text.indexOf('Three') < text.indexOf('Two'); }"
     )
     page.get_by_role("button", name="Pause all").click()
-    expect(page.get_by_text("laid aside").first).to_be_visible()
+    expect(page.get_by_text("paused").first).to_be_visible()
     page.get_by_role("button", name="Go on with all").click()
     expect(page.get_by_text("checked, right")).to_have_count(3, timeout=120_000)
 

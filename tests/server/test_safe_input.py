@@ -55,9 +55,7 @@ def test_nobody_writes_log_lines_of_their_own(as_json):
     handler = logging.StreamHandler(stream)
     handler.addFilter(Who())
     handler.setFormatter(AsJson() if as_json else logging.Formatter("%(levelname)s %(message)s"))
-    record = logging.LogRecord(
-        "server", logging.INFO, "", 0, "POST %s 404", ("/x\n2026 CRITICAL all is lost",), None
-    )
+    record = logging.LogRecord("server", logging.INFO, "", 0, "POST %s 404", ("/x\n2026 CRITICAL all is lost",), None)
     handler.handle(record)
     lines = stream.getvalue().splitlines()
     assert len(lines) == 1

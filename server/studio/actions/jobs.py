@@ -1,4 +1,4 @@
-"""What renders and analyses have in common: how a job comes from one state into another, and who may ask for it."""
+"""Jobs of every kind: their states, the lock of the worker that runs one, progress, and recovery of abandoned jobs."""
 
 import logging
 import time
@@ -20,14 +20,14 @@ State = Job.State
 Kind = TypeVar("Kind", bound=Job)
 Row = TypeVar("Row")
 REPORT_SECONDS = 0.5
-AGAIN = "Ask for it again when you want it."
+AGAIN = "Queue it again when you want it."
 MOST_STALLED = 3
-"""A job whose workers died so often without anything coming of it is given up."""
+"""A job fails once its workers have died so often without any progress."""
 log = logging.getLogger(__name__)
 
 
 class NotAllowed(BadRequest):
-    """A job does not come into that state from the one it is in."""
+    """The job cannot change from its present state to that one."""
 
 
 def save(job: Job, **fields: object) -> None:
@@ -38,37 +38,37 @@ def save(job: Job, **fields: object) -> None:
 
 
 def _row(job: Kind) -> QuerySet[Kind]:
-    """The row of a job as it is stored now, nobody else changing it."""
+    """Return the row of a job as it is stored now, locked against other changes."""
     return type(job)._base_manager.select_for_update().filter(pk=job.pk)  # noqa: SLF001 - of any kind of job
 
 
 def advance(job: Job, state: State, **fields: object) -> None:
-    """Put a job into another state; its row is what counts, whatever this object says.
+    """Change the state of a job. The stored row decides, not this object.
 
     Raises:
-        NotAllowed: it does not come into it from where it is.
+        NotAllowed: the job cannot change to that state.
     """
     with transaction.atomic():
         row = _row(job).get()
         if state not in Job.NEXT[State(row.state)]:
             raise NotAllowed(
-                f"This is {row.state} and cannot become {state}.", remedy="Look at where it stands.", clip=job.clip_name
+                f"The job is {row.state} and cannot become {state}.", remedy="Reload the page.", clip=job.clip_name
             )
         save(job, state=state, **fields)
 
 
 def end(job: Job, state: State, **fields: object) -> None:
-    """Put a job into a state in which nobody works on it."""
+    """Put a job into a state in which no worker runs it."""
     advance(job, state, phase="", finished=timezone.now(), **fields)
 
 
 def queue(job: Job, **fields: object) -> None:
-    """Let a job wait for a worker."""
+    """Queue a job for a worker."""
     advance(job, State.QUEUED, phase="waiting", finished=None, **fields)
 
 
 def begin_anew(job: Job, **fields: object) -> None:
-    """Let a job that ended be done again from the start.
+    """Queue a finished, failed or cancelled job again from the start.
 
     Raises:
         NotAllowed: it has not ended.
@@ -76,13 +76,13 @@ def begin_anew(job: Job, **fields: object) -> None:
     with transaction.atomic():
         job.refresh_from_db(fields=["state"])
         if not job.ended:
-            raise NotAllowed("This has not ended.", remedy="Look at where it stands.", clip=job.clip_name)
+            raise NotAllowed("The job has not ended.", remedy="Wait for it, or cancel it.", clip=job.clip_name)
         fresh = {"problem": "", "remedy": "", "attempts": 0, "stalled_attempts": 0, "done": 0}
         queue(job, cancel_asked=False, pause_asked=False, **fresh, **fields)
 
 
 def claim(job: Job) -> bool:
-    """Begin a job that waits and whose lock is held; says whether it still does."""
+    """Start a queued job whose lock is held; return whether it was still queued."""
     with transaction.atomic():
         row = _row(job).filter(state=State.QUEUED).first()
         if row is None:
@@ -96,8 +96,9 @@ def claim(job: Job) -> bool:
 
 @contextmanager
 def held(job: Job) -> Iterator[bool]:
-    """Hold the lock of a job within the block; gives whether it is held. Not where somebody else does, nor where it
-    cannot be written: then the job waits until it can.
+    """Hold the lock of a job within the block; yield whether it is held.
+
+    It is not held where another worker has it, nor where its file cannot be written: the job then stays queued.
     """
     with ExitStack() as stack:
         try:
@@ -109,7 +110,7 @@ def held(job: Job) -> Iterator[bool]:
 
 
 def take(rows: Iterable[Kind], perform: Callable[[Kind], object]) -> bool:
-    """Do the first of some jobs that waits and that nobody else does; says whether there was one."""
+    """Run the first queued job that no other worker runs; return whether there was one."""
     for row in rows:
         with held(row) as mine:
             if mine and claim(row):
@@ -119,7 +120,7 @@ def take(rows: Iterable[Kind], perform: Callable[[Kind], object]) -> bool:
 
 
 def cancel(job: Kind) -> Kind:
-    """Ask a job to stop; one that nobody works on stops at once.
+    """Cancel a job: at once where it waits, else as soon as its worker notices.
 
     Raises:
         BadRequest: it has ended.
@@ -128,7 +129,7 @@ def cancel(job: Kind) -> Kind:
 
 
 def pause(job: Kind) -> Kind:
-    """Ask a job to be laid aside at the next place where that can be; one that waits is laid aside at once.
+    """Pause a job: at once where it waits, else as soon as its worker can.
 
     Raises:
         BadRequest: it has ended.
@@ -140,7 +141,7 @@ def _ask(job: Kind, what: str, at_once: State) -> Kind:
     with transaction.atomic():
         job = _row(job).get()
         if job.ended:
-            raise BadRequest("This has already ended.", remedy="Look at where it stands.", clip=job.clip_name)
+            raise BadRequest("The job has already ended.", remedy="Reload the page.", clip=job.clip_name)
         save(job, **{what: True})
         if job.state not in (State.RUNNING, at_once):
             end(job, at_once)
@@ -148,15 +149,15 @@ def _ask(job: Kind, what: str, at_once: State) -> Kind:
 
 
 def resume(job: Kind) -> Kind:
-    """Let a job that was laid aside go on where it was, and call a worker for it.
+    """Resume a paused job where it stopped.
 
     Raises:
-        BadRequest: it was not.
+        BadRequest: it is not paused.
     """
     with transaction.atomic():
         job = _row(job).get()
         if job.state != State.PAUSED and not job.pause_asked:
-            raise BadRequest("This was not laid aside.", remedy="Look at where it stands.", clip=job.clip_name)
+            raise BadRequest("The job is not paused.", remedy="Reload the page.", clip=job.clip_name)
         save(job, pause_asked=False)
         if job.state == State.PAUSED:
             queue(job)
@@ -166,7 +167,7 @@ def resume(job: Kind) -> Kind:
 
 @contextmanager
 def ended_in_words(job: Job) -> Iterator[None]:
-    """Whatever stops the work on a job ends it, with the reason; its log lines name its project's owner."""
+    """Run the block as the work of a job: any error ends the job with its reason, and log lines name its owner."""
     told = f"{type(job).__name__} {job.pk} of “{job.clip_name}”"
     token = person.set(job.owner_name)
     log.info("%s begins", told)
@@ -189,26 +190,26 @@ def ended_in_words(job: Job) -> Iterator[None]:
 
 
 def end_if_there(job: Job, state: State, **fields: object) -> None:
-    """End a job, unless it is gone: another file has come in the place of its clip's meanwhile."""
+    """End a job unless its row was deleted, as when the clip's file was replaced meanwhile."""
     if type(job)._base_manager.filter(pk=job.pk).exists():  # noqa: SLF001 - of any kind of job
         end(job, state, **fields)
 
 
 class Watch:
-    """Tells how far a job is, and stops it when that was asked, or when it is gone: its clip is another by then.
+    """Reports the progress of a job, and stops it when it was cancelled, paused or deleted.
 
     Args:
-        job: that is being done; its work is counted in percent.
+        job: that is running; its progress is stored in percent.
     """
 
     def __init__(self, job: Job) -> None:
         self._job, self._told = job, 0.0
 
     def __call__(self, fraction: float) -> None:
-        """Say which fraction is done.
+        """Report the fraction that is done, 0 to 1.
 
         Raises:
-            Cancelled, Paused: it is not to be gone on with.
+            Cancelled, Paused: the work has to stop.
         """
         if time.monotonic() - self._told < REPORT_SECONDS:
             return
@@ -216,20 +217,20 @@ class Watch:
         rows = type(self._job)._base_manager.filter(pk=self._job.pk)  # noqa: SLF001 - of any kind of job
         asked = rows.values("cancel_asked", "pause_asked").first()
         if asked is None:
-            raise Cancelled("Its clip is another by now.", remedy=AGAIN)
+            raise Cancelled("The clip's file has changed since this job was queued.", remedy=AGAIN)
         save(self._job, done=round(100 * fraction))
         if asked["cancel_asked"]:
             raise Cancelled("It was cancelled.", remedy=AGAIN)
         if asked["pause_asked"]:
-            raise Paused("It was laid aside.", remedy="Let it go on when you want it.")
+            raise Paused("It was paused.", remedy="Resume it when you want it.")
 
 
 def pick_up(rows: Iterable[Job], swept: Callable[[Job], None]) -> None:
-    """Find running jobs whose worker has died: queue them again, or give them up where it led nowhere.
+    """Recover running jobs whose worker has died: queue them again, or let them fail after too many attempts.
 
     Args:
-        rows: jobs that are running.
-        swept: called with each whose worker died, to take away what it left unfinished.
+        rows: running jobs.
+        swept: called with each whose worker died, to delete its unfinished files.
     """
 
     def left(job: Job) -> None:
@@ -241,7 +242,7 @@ def pick_up(rows: Iterable[Job], swept: Callable[[Job], None]) -> None:
             if row.cancel_asked:
                 end(row, State.CANCELLED)
             elif row.stalled_attempts >= MOST_STALLED:
-                problem = f"{row.clip_name}: Workers died {row.stalled_attempts} times at the same place of it."
+                problem = f"{row.clip_name}: workers died {row.stalled_attempts} times at the same place."
                 end(row, State.FAILED, problem=problem, remedy="Look at the worker's log, then try again.")
             elif row.pause_asked:
                 end(row, State.PAUSED)
@@ -252,7 +253,7 @@ def pick_up(rows: Iterable[Job], swept: Callable[[Job], None]) -> None:
 
 
 def each(rows: Iterable[Row], do: Callable[[Row], object]) -> None:
-    """Do something with each of some rows; what goes wrong with one keeps none of the others from it."""
+    """Call a function with each row; an error with one row does not stop the others."""
     for row in rows:
         try:
             do(row)

@@ -197,7 +197,7 @@ def retry(job: Render) -> Render:
 
 
 def cancel(job: Render) -> Render:
-    """Ask a render to stop; one that waits or was laid aside stops at once.
+    """Ask a render to stop; one that is queued or paused stops at once.
 
     Raises:
         BadRequest: it has ended.
@@ -227,7 +227,7 @@ def move(job: Render, place: Place) -> None:
         rows = list(waiting(job.framing.footage.project).select_for_update())
         ids = [row.pk for row in rows]
         if job.pk not in ids:
-            raise BadRequest("This render does not wait any more.", remedy="Look at where it stands.")
+            raise BadRequest("This render is no longer queued.", remedy="Reload the page.")
         ranks, at = [row.rank for row in rows], ids.index(job.pk)
         target = {"first": 0, "earlier": max(0, at - 1), "later": at + 1, "last": len(rows)}[place]
         rows.insert(target, rows.pop(at))

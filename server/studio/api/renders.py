@@ -66,7 +66,7 @@ def pause(request: HttpRequest, render_id: int) -> RenderOut:
 
 @router.post("/renders/{render_id}/resume", response=RenderOut)
 def resume(request: HttpRequest, render_id: int) -> RenderOut:
-    """Let a render that was laid aside go on."""
+    """Resume a paused render."""
     return RenderOut.of(jobs.resume(owned.render(request, render_id)))
 
 

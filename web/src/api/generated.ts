@@ -2100,7 +2100,7 @@ export interface paths {
         put?: never;
         /**
          * Resume
-         * @description Let a render that was laid aside go on.
+         * @description Resume a paused render.
          */
         post: operations["server_studio_api_renders_resume"];
         delete?: never;

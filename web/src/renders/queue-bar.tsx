@@ -26,7 +26,7 @@ export function QueueBar({ projectId }: { projectId: number }) {
   const counts = [
     [queue.running, "at work"],
     [queue.waiting, "waiting"],
-    [queue.paused, "laid aside"],
+    [queue.paused, "paused"],
   ].filter(([count]) => count);
   return (
     <section aria-label="All renders" className="mb-4 rounded border border-rule bg-sheet p-4">
