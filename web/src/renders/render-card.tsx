@@ -29,8 +29,7 @@ export function RenderCard({
           {!AT_WORK.includes(render.state) && <Verdict render={render} />}
           {waiting && (
             <p className="num text-soft">
-              {render.state === "paused" ? "paused" : "queued"},{" "}
-              {render.done > 0 && `${render.done} of `}
+              {render.state === "paused" ? "paused" : "queued"}, {render.done > 0 && `${render.done} of `}
               {render.total} frames
             </p>
           )}
