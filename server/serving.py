@@ -8,6 +8,7 @@ import socket
 import tempfile
 import time
 from contextlib import suppress
+from typing import Any
 
 from django.conf import settings
 from django.core.handlers.wsgi import WSGIHandler
@@ -16,16 +17,24 @@ from django.db import DatabaseError, connection
 from django.http import HttpResponse
 from waitress.channel import HTTPChannel
 from waitress.parser import HTTPRequestParser
-from waitress.server import MultiSocketServer, create_server
+from waitress.server import BaseWSGIServer, MultiSocketServer, create_server
 from waitress.utilities import Error
 
-from server.studio.guard import refusal
+from server.studio.guard import API, refusal
 from server.studio.signed_in import is_signed_in
 
 THREADS = 12
 CONNECTIONS = 1000
 STALLED_SECONDS = 120
 """For which a connection may lie idle."""
+HEAD_S, FORM_S = 20.0, 30.0
+"""Deadlines for the head of a request, and for a form that is sent to a page rather than the API, as to sign in."""
+UNREAD_S = 20.0
+"""An answer that is made while it is sent, and of which nothing is read for so long, is ended: it holds a thread."""
+MAX_FROM_ADDRESS = 300
+"""Connections of one address, of all that there may be; a trusted proxy may have them all."""
+ALIVE_HEAD = b"HTTP/1.1 200 OK\r\nContent-Type: application/json\r\nContent-Length: 15\r\nConnection: close\r\n\r\n"
+ALIVE = b'{"alive": true}'
 LINGERS = 5.0
 """Seconds for which what is still sent behind a last answer is taken in."""
 IN_MEMORY = 64 * 1024
@@ -70,6 +79,51 @@ class Channel(HTTPChannel):
     parser_class = Parser
     _answered = False
     _until: float | None = None
+    _begun: float | None = None  # when the request that is not there whole yet began
+    _unread, _unread_since = 0, 0.0  # bytes that wait to be sent, and since when they are as many
+
+    def __init__(self, *given: Any, **named: Any) -> None:
+        super().__init__(*given, **named)
+        channels = self.server.active_channels.values()
+        others = sum(one.addr[0] == self.addr[0] for one in channels if one is not self)
+        if others >= MAX_FROM_ADDRESS and self.addr[0] != settings.PROXY:
+            self.will_close = True
+
+    def answer_alive(self) -> bool:
+        """Answer a health check at once; return whether this was one.
+
+        It takes no thread, so that it is answered while all of them are at work.
+        """
+        request = self.requests[0]
+        if request.error or request.path != "/healthz" or request.command not in ("GET", "HEAD"):
+            return False
+        answer = ALIVE_HEAD + (ALIVE if request.command == "GET" else b"")
+        with self.outbuf_lock:
+            self.outbufs[-1].append(answer)
+            self.total_outbufs_len += len(answer)
+        self.requests, self.close_when_flushed = [], True
+        return True
+
+    def _is_late(self) -> bool:
+        """Whether a request has taken too long to arrive."""
+        request, now = self.request, time.monotonic()
+        if request is None:
+            self._begun = None
+            return False
+        self._begun = self._begun or now
+        if request.headers_finished and request.path.startswith(API):
+            return False  # whoever sends there is signed in, and files may take their time
+        return now - self._begun > (FORM_S if request.headers_finished else HEAD_S)
+
+    def writable(self) -> bool:
+        """Whether anything is to be sent; a reader that reads nothing is let go."""
+        waiting, now = self.total_outbufs_len, time.monotonic()
+        if not (self.requests and waiting) or waiting != self._unread:
+            self._unread, self._unread_since = waiting, now
+        elif now - self._unread_since > UNREAD_S:
+            self.handle_close()  # at once: a line on which nothing is read never becomes ready to be written to
+            return False
+        return bool(super().writable())
 
     def handle_write(self) -> None:
         """Send what there is."""
@@ -88,6 +142,7 @@ class Channel(HTTPChannel):
     def readable(self) -> bool:
         """Whether anything is to be taken in."""
         if self._until is None:
+            self.will_close = self.will_close or self._is_late()
             return super().readable()
         self.will_close = time.monotonic() > self._until
         return not self.will_close
@@ -121,6 +176,15 @@ def serve(application: WSGIHandler, host: str, port: int, threads: int = THREADS
         port: of it.
         threads: how many answers are made at a time.
     """
+    build_server(application, host, port, threads).run()
+
+
+def build_server(application: WSGIHandler, host: str, port: int, threads: int) -> BaseWSGIServer:
+    """Return a server that listens and waits to be run; arguments as for `serve`.
+
+    Raises:
+        CommandError: the host is more than one address.
+    """
     tempfile.tempdir = str(settings.INCOMING_DIR)  # bodies go to the disk whose room is watched
     server = create_server(
         application,
@@ -138,7 +202,9 @@ def serve(application: WSGIHandler, host: str, port: int, threads: int = THREADS
     if isinstance(server, MultiSocketServer):
         raise CommandError(f"{host} is more than one address; name one of them.")
     server.channel_class = Channel
-    server.run()
+    to_threads = server.add_task
+    server.add_task = lambda channel: channel.answer_alive() or to_threads(channel)
+    return server
 
 
 def _proxy() -> dict[str, object]:

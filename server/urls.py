@@ -1,6 +1,6 @@
 """Addresses: the API, signing in and out, and the page for everything else."""
 
-from django.contrib.auth.views import LogoutView
+from django.contrib.auth.views import LogoutView, PasswordChangeView
 from django.urls import path, re_path
 
 from server.studio.api import api
@@ -18,6 +18,11 @@ urlpatterns = [
     path("invited/<str:token>", invited, name="invited"),
     path("look/<str:token>", look, name="look"),
     path("sign-in/", SignIn.as_view(), name="sign-in"),
+    path(
+        "password/",
+        PasswordChangeView.as_view(template_name="registration/password.html", success_url="/"),
+        name="password",
+    ),
     path("sign-out/", LogoutView.as_view(next_page="sign-in"), name="sign-out"),
     re_path(r"^(?!api/|assets/|static/).*$", page, name="page"),
 ]

@@ -30,9 +30,9 @@ def test_people_are_invited_and_given_what_they_may_use(page: Page, head, browse
         guest = elsewhere.new_page()
         guest.goto(address)
         guest.get_by_label("Name").fill("noor")
-        for field in ("Password", "The same again"):
+        for field in ("Password", "Repeat password"):
             guest.get_by_label(field).fill("wall-and-lamp-9")
-        guest.get_by_role("button", name="Begin").click()
+        guest.get_by_role("button", name="Create account").click()
         expect(guest.get_by_role("heading", name="Projects")).to_be_visible()
         expect(guest.get_by_role("link", name="People")).to_have_count(0)
         line = page.get_by_role("row").filter(has_text="noor")

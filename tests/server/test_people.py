@@ -149,3 +149,17 @@ def test_the_same_from_a_terminal(people, capsys):
         call_command("people", "change", "nobody")
     with pytest.raises(CommandError, match="Nobody would be left"):
         call_command("people", "change", "joel", "--active", "no")
+
+
+def test_people_change_their_password_and_sign_out(people):
+    client = Client()
+    assert client.post("/sign-in/", {"username": "ida", "password": "a long one"}).status_code == 302
+    given = {"old_password": "wrong", "new_password1": "quite another 1", "new_password2": "quite another 1"}
+    assert client.post("/password/", given).status_code == 200
+    assert client.post("/password/", given | {"old_password": "a long one"}).status_code == 302
+    assert client.get("/api/projects").status_code == 200  # still signed in
+    assert client.post("/sign-out/").status_code == 302
+    assert client.get("/api/projects").status_code == 401
+    assert Client().post("/sign-in/", {"username": "ida", "password": "a long one"}).status_code == 200
+    assert Client().post("/sign-in/", {"username": "ida", "password": "quite another 1"}).status_code == 302
+    assert Client().get("/password/").status_code == 302  # strangers are asked to sign in

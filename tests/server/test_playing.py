@@ -9,7 +9,7 @@ from cadrage.compose import heavy
 from cadrage.errors import Busy
 from server.studio.actions import playing
 from server.studio.actions.playing import Viewers, viewers
-from server.studio.actions.streams import Few
+from server.studio.actions.streams import ConcurrencyLimit
 from tests.played import pieces
 from tests.server.page import design_of, post_json, state
 
@@ -91,6 +91,7 @@ def test_what_arrives_behind_a_later_question_ends_nothing(asked):
 
 def test_there_is_room_for_so_many(asked, monkeypatch):
     monkeypatch.setattr(playing, "viewers", Viewers(2))
+    monkeypatch.setattr(playing, "MAX_STREAMS_EACH", 3)
     open_ones = [asked("one"), asked("two")]
     full = asked("three")
     assert full.status_code == 503
@@ -100,6 +101,29 @@ def test_there_is_room_for_so_many(asked, monkeypatch):
     for one in (*open_ones, again):
         one.close()
     assert playing.viewers.count == 0
+
+
+def test_one_person_does_not_take_all_streams(asked, monkeypatch):
+    """However many pages they say that they have: one more ends their oldest."""
+    monkeypatch.setattr(playing, "viewers", Viewers(4))
+    first, second, third = asked("one"), asked("two"), asked("three")
+    assert third.status_code == 200
+    assert playing.viewers.count == playing.MAX_STREAMS_EACH == 2
+    b"".join(first.streaming_content)  # which ends by itself
+    for one in (second, third):
+        one.close()
+    assert playing.viewers.count == 0
+
+
+def test_archives_of_one_person_are_fewer_than_all():
+    limit = ConcurrencyLimit(3, "Full.", limit_each=2)
+    with limit.slot("ida"), limit.slot("ida"):
+        with pytest.raises(Busy, match="2 of these"), limit.slot("ida"):
+            pass
+        with limit.slot("joel"), pytest.raises(Busy, match="Full"), limit.slot("mona"):
+            pass
+    with limit.slot("ida"):
+        assert limit._each == {"ida": 1}
 
 
 def test_counting_who_watches_is_safe():
@@ -123,11 +147,11 @@ def test_counting_who_watches_is_safe():
 
 def test_one_large_still_plays_at_a_time_and_who_plays_it_may_change_it(asked, monkeypatch):
     monkeypatch.setattr(heavy, "is_heavy_still", lambda info: True)
-    one = Few(1, "A large still plays.", patience=0.2)
+    one = ConcurrencyLimit(1, "A large still plays.", wait_s=0.2)
     monkeypatch.setattr(playing, "ONE_HEAVY", one)
     first = asked("one")
     assert asked("two").json()["title"] == "A large still plays."
-    one._patience = 30
+    one._wait_s = 30
     rest = threading.Thread(target=lambda: b"".join(first.streaming_content))
     rest.start()
     again = asked("one")  # the first ends by itself

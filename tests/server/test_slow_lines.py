@@ -89,7 +89,7 @@ def test_stalled_downloads_hold_no_thread_and_go_on_whole(application, bench):
 def test_archives_that_stall_leave_threads_to_others(application, bench):
     person, project, framing, _ = bench
     path = f"/api/projects/{project}/delivery/files"
-    with lines.all_of([lines.stalled(application.address, path, person.cookies) for _ in range(4)]):
+    with lines.all_of([lines.stalled(application.address, path, person.cookies) for _ in range(2)]):
         assert person.ask("GET", path, stream=True).status_code == 503
         assert took(person, framing, range(21, 30)) < ENOUGH
 

@@ -14,11 +14,11 @@ from cadrage.output.names import free_name
 from cadrage.render import RenderRequest
 from server.studio.actions.materials import library_of
 from server.studio.actions.previews import previewer
-from server.studio.actions.streams import Few, begun
+from server.studio.actions.streams import ConcurrencyLimit, begun
 from server.studio.models import Project, Render
 
 THUMBNAIL = 400
-archives = Few(4, "The server is putting files together for others already.")
+archives = ConcurrencyLimit(4, "The server is already packing archives for others.", limit_each=2)
 
 
 def finished(project: Project, chosen: Collection[int] | None = None) -> list[Render]:
@@ -55,17 +55,21 @@ def named(rows: list[Render]) -> list[tuple[str, Render]]:
     return list(found.items())
 
 
-def archive(rows: list[Render]) -> Iterator[bytes]:
-    """All files as one ZIP archive, written as it is sent: nothing is copied, and memory does not grow.
+def archive(rows: list[Render], whose: str) -> Iterator[bytes]:
+    """Pack all files as one ZIP archive while it is sent: nothing is copied, and memory does not grow.
+
+    Args:
+        rows: finished renders.
+        whose: the person, or the link, that asks.
 
     Raises:
-        Busy: too many are being written.
+        Busy: too many are being packed, in all or for them.
     """
-    return begun(_archived(rows))
+    return begun(_archived(rows, whose))
 
 
-def _archived(rows: list[Render]) -> Generator[bytes, None, None]:
-    with archives.one():
+def _archived(rows: list[Render], whose: str) -> Generator[bytes, None, None]:
+    with archives.slot(whose):
         made = ZipStream(compress_type=ZIP_STORED, sized=False)
         for name, row in named(rows):
             for file in files.files_of(row.path):

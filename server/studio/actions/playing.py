@@ -15,27 +15,30 @@ from server.studio.actions.footage import check_there
 from server.studio.actions.framings import tried
 from server.studio.actions.materials import library_of
 from server.studio.actions.previews import previewer
-from server.studio.actions.streams import Few, begun
+from server.studio.actions.streams import ConcurrencyLimit, begun
 from server.studio.models import Framing
 
-MOST = 4
-"""Streams at a time: each takes what a processor has, and a thread of the web process."""
+MAX_STREAMS, MAX_STREAMS_EACH = 4, 2
+"""Streams at a time, in all and of one person: each takes a processor and a thread of the web process."""
 
 
 @dataclass(frozen=True)
 class _Watched:
+    person: str
     turn: int
     ended: threading.Event
 
 
-ONE_HEAVY = Few(1, "A large still is being played for somebody else.", patience=10)
+ONE_HEAVY = ConcurrencyLimit(1, "A large still is being played for someone else.", wait_s=10)
 """Of stills that take hundreds of megabytes while they play. Whoever plays another thing waits for their own to end."""
 
 
 class Viewers:
-    """Who watches what: one stream each. One of a later turn, or of the same, ends the one before it."""
+    """Who watches what: one stream for each page of a browser. One of a later turn, or of the same, ends the one before
+    it; one more than a person may have ends their oldest.
+    """
 
-    def __init__(self, most: int = MOST) -> None:
+    def __init__(self, most: int = MAX_STREAMS) -> None:
         self._most = most
         self._watching: dict[str, _Watched] = {}
         self._lock = threading.Lock()
@@ -46,17 +49,23 @@ class Viewers:
         return len(self._watching)
 
     @contextmanager
-    def watching(self, viewer: str, turn: int = 0) -> Iterator[Callable[[], bool]]:
-        """Watch until the end of the block; gives what says whether this is still what the viewer watches.
+    def watching(self, viewer: str, turn: int = 0, person: str = "") -> Iterator[Callable[[], bool]]:
+        """Watch until the end of the block; yield what says whether this is still what the viewer watches.
 
-        `turn` says when it was asked for: what arrives behind a later one is not watched at all.
+        Args:
+            viewer: a page of a browser.
+            turn: when it was asked for: what arrives behind a later one is not watched at all.
+            person: whose page it is, by the server's word; the viewer's own where empty.
 
         Raises:
             Busy: too many others watch.
         """
-        watched = _Watched(turn, threading.Event())
+        watched = _Watched(person or viewer, turn, threading.Event())
         with self._lock:
             before = self._watching.get(viewer)
+            own = [name for name, one in self._watching.items() if one.person == watched.person]
+            if before is None and len(own) >= MAX_STREAMS_EACH:
+                self._watching.pop(own[0]).ended.set()
             if before is None and len(self._watching) >= self._most:
                 raise Busy(
                     f"The machine is playing for {len(self._watching)} others already.",
@@ -104,7 +113,9 @@ def as_stored(plan: Plan, framing: Framing) -> Plan:
     return shown.model_copy(update={"range": plan.range, "shots": tuple(Shot(start=shot.start) for shot in plan.shots)})
 
 
-def played(viewer: str, turn: int, request: PlayRequest) -> tuple[PlayStream, Generator[bytes, None, None]]:
+def played(
+    viewer: str, turn: int, person: str, request: PlayRequest
+) -> tuple[PlayStream, Generator[bytes, None, None]]:
     """A stream, and what it sends from now on for as long as the viewer watches nothing else.
 
     Raises:
@@ -113,11 +124,11 @@ def played(viewer: str, turn: int, request: PlayRequest) -> tuple[PlayStream, Ge
     """
     stream = PlayStream(request, store=previewer.store)
     heavy = any(is_heavy(plan, request.info, request.library) for plan in request.plans)
-    return stream, begun(_parts(viewer, turn, heavy, stream))
+    return stream, begun(_parts(viewer, turn, person, heavy, stream))
 
 
-def _parts(viewer: str, turn: int, heavy: bool, stream: PlayStream) -> Generator[bytes, None, None]:
-    with viewers.watching(viewer, turn) as wanted, ONE_HEAVY.one() if heavy else nullcontext():
+def _parts(viewer: str, turn: int, person: str, heavy: bool, stream: PlayStream) -> Generator[bytes, None, None]:
+    with viewers.watching(viewer, turn, person) as wanted, ONE_HEAVY.slot() if heavy else nullcontext():
         stream.wanted = wanted
         if wanted():
             yield from stream.parts()

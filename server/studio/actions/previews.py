@@ -19,7 +19,7 @@ from cadrage.compose.preview import picture_alone
 from cadrage.compose.quiet import Sample
 from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
 from cadrage.footage.index import keep_indexes_in
-from server.studio.actions.streams import Few
+from server.studio.actions.streams import ConcurrencyLimit
 from server.studio.apps import readable
 from server.studio.models import Footage
 
@@ -59,7 +59,7 @@ previewer = CarefulPreviewer(ChildProcess(readable))
 
 AT_ONCE = threading.Semaphore(2)
 HEAVY_AT_ONCE = threading.Semaphore(1)
-HEAVY_WAITING = Few(4, "Other large pictures are being made.")
+HEAVY_WAITING = ConcurrencyLimit(4, "Other large pictures are being made.")
 """Requests that may wait for heavy pictures: each holds a thread that others need."""
 COLOURS_KEPT = 500
 
@@ -71,7 +71,7 @@ def turn(*, heavy: bool) -> Iterator[None]:
     Raises:
         Busy: it is heavy, and too many of such wait already.
     """
-    with HEAVY_WAITING.one() if heavy else nullcontext(), HEAVY_AT_ONCE if heavy else AT_ONCE:
+    with HEAVY_WAITING.slot() if heavy else nullcontext(), HEAVY_AT_ONCE if heavy else AT_ONCE:
         yield
 
 

@@ -1,6 +1,7 @@
-"""Answers that are made while they are sent, each of which holds a thread for as long."""
+"""Streaming responses: each holds a thread of the web process while it is sent, so their number is limited."""
 
 import threading
+from collections import Counter
 from collections.abc import Generator, Iterator
 from contextlib import contextmanager
 
@@ -20,29 +21,47 @@ def _from(first: bytes, parts: Generator[bytes, None, None]) -> Generator[bytes,
         parts.close()
 
 
-class Few:
-    """So many at a time and no more.
+class ConcurrencyLimit:
+    """Allow at most some streams at the same time.
 
     Args:
-        most: how many.
-        problem: what is said to one more.
-        patience: seconds for which that one waits first.
+        limit: streams that may run at once.
+        message: shown to the person whose stream is refused.
+        wait_s: seconds that a new stream waits for a free place before it is refused.
+        limit_each: streams of one person, or of one link, among them.
     """
 
-    def __init__(self, most: int, problem: str, patience: float = 0.0) -> None:
-        self._left = threading.BoundedSemaphore(most)
-        self._problem, self._patience = problem, patience
+    def __init__(self, limit: int, message: str, wait_s: float = 0.0, limit_each: int | None = None) -> None:
+        self._free = threading.BoundedSemaphore(limit)
+        self._message, self._wait_s, self._limit_each = message, wait_s, limit_each
+        self._each: Counter[str] = Counter()
+        self._lock = threading.Lock()
 
     @contextmanager
-    def one(self) -> Iterator[None]:
-        """Be one of them until the end of the block.
+    def slot(self, whose: str = "") -> Iterator[None]:
+        """Hold one of the places until the end of the block.
+
+        Args:
+            whose: the person, or the link, whose stream it is.
 
         Raises:
-            Busy: there are as many already.
+            Busy: no place became free in time, or this person has as many as they may.
         """
-        if not self._left.acquire(timeout=self._patience):
-            raise Busy(self._problem, remedy="Try again when one of them has ended.")
+        with self._lock:
+            if self._limit_each is not None and self._each[whose] >= self._limit_each:
+                raise Busy(f"{self._limit_each} of these are running for you already.", remedy=WAIT)
+            self._each[whose] += 1
         try:
-            yield
+            if not self._free.acquire(timeout=self._wait_s):
+                raise Busy(self._message, remedy=WAIT)
+            try:
+                yield
+            finally:
+                self._free.release()
         finally:
-            self._left.release()
+            with self._lock:
+                self._each[whose] -= 1
+                self._each += Counter()  # forget whoever has none
+
+
+WAIT = "Try again when one of them has ended."

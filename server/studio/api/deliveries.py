@@ -25,7 +25,7 @@ def files(request: HttpRequest, project_id: int, only: str = "", failed: bool = 
     project, rows = owned.downloadable_project(request, project_id), _chosen(request, project_id, only)
     if not only and not failed:
         rows = actions.passed(rows)
-    response = StreamingHttpResponse(actions.archive(rows), content_type="application/zip")
+    response = StreamingHttpResponse(actions.archive(rows, owned.visitor_key(request)), content_type="application/zip")
     response["Content-Disposition"] = attachment(f"{project.name}.zip")
     return response
 

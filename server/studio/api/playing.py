@@ -25,6 +25,7 @@ def play(request: HttpRequest, framing_id: int, given: PlayIn) -> HttpResponseBa
     asked = actions.request_to_play(
         row, given.designs, given.time, lines=given.lines, speed=given.speed, source=given.source, alone=given.alone
     )
-    stream, parts = actions.played(f"{request.session.session_key} {given.viewer}", given.turn, asked)
+    person = owned.visitor_key(request)
+    stream, parts = actions.played(f"{person} {given.viewer}", given.turn, person, asked)
     headers = {"Cache-Control": "no-store", HEAD: stream.head.model_dump_json()}
     return StreamingHttpResponse(parts, content_type="application/octet-stream", headers=headers)

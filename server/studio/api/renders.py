@@ -133,7 +133,7 @@ def file(request: HttpRequest, render_id: int, *, download: bool = False) -> Htt
     if not row.file_exists:
         raise Http404
     if row.path.is_dir():
-        response = StreamingHttpResponse(archive([row]), content_type="application/zip")
+        response = StreamingHttpResponse(archive([row], owned.visitor_key(request)), content_type="application/zip")
         response["Content-Disposition"] = attachment(f"{row.name_among()}.zip")
         return response
     kind = mimetypes.guess_type(row.path.name)[0] or "application/octet-stream"

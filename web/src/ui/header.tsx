@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { AT_WORK, rendersQuery, visitorQuery } from "../api/queries";
 import { RenderNotices } from "../renders/notices";
+import { AccountMenu } from "./account-menu";
 import { LookMenu } from "./look";
 
 /** The line along the top: where you are, and what is being rendered. */
@@ -54,7 +55,7 @@ export function Header({
           </>
         )}
         {projectId !== undefined && <RendersLink projectId={projectId} />}
-        {visitor && !visitor.demonstration && <span className="text-soft">{visitor.name}</span>}
+        {visitor?.signed_in && !visitor.demonstration && <AccountMenu name={visitor.name} />}
       </header>
       {projectId !== undefined && <RenderNotices projectId={projectId} />}
     </>
