@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.application import DATABASE
-from tests.browser.hands import begin_project, open_bench, send, steps
+from tests.browser.hands import begin_project, open_bench, send, steps, stored
 from tests.browser.visitor import Visitor, becomes, until
 
 pytestmark = pytest.mark.timeout(180)
@@ -85,3 +85,25 @@ def test_a_file_whose_check_failed_is_told_of_and_left_out(page: Page, applicati
     expect(page.get_by_role("link", name="Download it too")).to_be_visible()
     assert page.request.get(f"/api/projects/{project}/delivery/files").status == 422
     assert page.request.get(f"/api/projects/{project}/delivery/files?failed=true").status == 200
+
+
+def test_undo_after_a_change_of_the_source_undoes_nothing_older(bench):
+    bench.get_by_role("button", name="Fill", exact=True).click()
+    until(lambda: stored(bench)["plan"]["placement"]["tightness"] == "1", 10)
+    steps(bench).get_by_text("Source", exact=True).click()
+    range_field = bench.get_by_label("Range", exact=True)
+    if not range_field.is_visible():
+        bench.locator("summary").filter(has_text="Colour").first.click()
+    range_field.select_option(value="full")
+    until(lambda: visited(bench)["stated"]["range"] == "full", 10)
+    bench.keyboard.press("Control+z")
+    expect(bench.get_by_role("status").filter(has_text="not in the history")).to_be_visible()
+    assert stored(bench)["plan"]["placement"]["tightness"] == "1"
+    bench.keyboard.press("Control+z")
+    until(lambda: stored(bench)["plan"]["placement"]["tightness"] != "1", 10)
+
+
+def visited(page):
+    """The clip of the project on the bench, as the server has it."""
+    project = page.url.split("/projects/")[1].split("/")[0]
+    return page.request.get(f"/api/projects/{project}").json()["footage"][0]

@@ -8,6 +8,7 @@ import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
 import { CostPanel } from "./cost-panel";
+import { undoLast } from "./editor/outside-history";
 import { ofShot } from "./editor/scope";
 import { useExtension } from "./extending/use-extension";
 import { nextDoubt } from "./following/follow";
@@ -27,6 +28,7 @@ import { type StepName, Steps } from "./steps";
 import { frameAt, moment } from "./timecode";
 import { Lanes } from "./timeline/lanes";
 import { Timeline } from "./timeline/timeline";
+import { UndoNote } from "./undo-note";
 import { type Bench, useMeasureAt } from "./use-framing";
 import { useBenchKeys } from "./use-keys";
 import { useLooking } from "./use-looking";
@@ -54,7 +56,8 @@ const OF_SHOTS: StepName[] = ["placement", "movement", "surround", "finish"];
 /** The bench of one framing: its steps, its picture, and what can be done to it. */
 export function BenchView({ board, footage, framing, bench, plan: whole, measure, error, trail }: Props) {
   const { editor, state, measured } = bench;
-  const { change, commit, abandon, undo, redo } = editor;
+  const { change, commit, abandon, redo } = editor;
+  const undo = () => undoLast(editor.undo);
   const { step, choose, first } = usePlace();
   const { frames, rate } = footage.timing;
   const transport = useTransport(frames, rate, first);
@@ -162,6 +165,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
         </main>
         <Panel step={step} foot={step !== "source" && step !== "check" && <CostPanel measure={here} />}>
           <Waits editor={editor} state={state} />
+          <UndoNote />
           <ProblemNote error={error ?? rendering.order.error} />
           {cut && OF_SHOTS.includes(step) && (
             <ShotBar

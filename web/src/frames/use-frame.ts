@@ -31,10 +31,10 @@ export function frameChange(client: QueryClient) {
   };
 }
 
-/** Changing a frame of the project for every clip that goes into it, or what is asked of it. */
-export function useFrame(row: FrameRow) {
+/** Changing a frame of the project for every clip that goes into it. `onChange` is called with each change. */
+export function useFrame(row: FrameRow, onChange?: () => void) {
   const client = useQueryClient();
-  const put = useMutation(frameChange(client));
+  const put = useMutation({ ...frameChange(client), onMutate: onChange });
   const { id } = row;
   // A change builds on the one before it, saved or still on its way.
   const { frame, delivery, settings } = put.isPending ? put.variables : row;

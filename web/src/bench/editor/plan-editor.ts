@@ -1,5 +1,6 @@
 import { createStore } from "zustand/vanilla";
 import type { Design, Framing, Plan, Problem } from "../../api/client";
+import { noteInside } from "./outside-history";
 import { alike, designOf } from "./scope";
 
 /** How long the hand must rest before a run of alike changes is one step. */
@@ -91,6 +92,7 @@ export class PlanEditor {
 
   /** Do something; it is stored once the hand rests, or before anything else is done. */
   commit = (plan: Plan, label: string) => {
+    noteInside();
     if (this.pending && this.pending.label !== label) this.settle();
     this.pending = { design: designOf(plan), label };
     this.store.setState({ draft: this.pending.design, busy: true, last: label, problem: null });

@@ -9,6 +9,7 @@ import { Fold } from "../../ui/fold";
 import { NumberField } from "../../ui/number-field";
 import { Outline } from "../../ui/outline";
 import { ProblemNote } from "../../ui/problem-note";
+import { noteOutside } from "../editor/outside-history";
 import { ActivePicture } from "./frame/active-picture";
 import { ColourPart } from "./frame/colour-part";
 import { FilePart } from "./frame/file-part";
@@ -59,7 +60,7 @@ export function FramePanel({ board, framing, measure }: Props) {
 const RATES = ["24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001", "60"];
 
 function Parts({ row, framing, measure }: { row: FrameRow; framing: Framing; measure: Measure }) {
-  const { set, ask, write, error } = useFrame(row);
+  const { set, ask, write, error } = useFrame(row, () => noteOutside("The change of the frame"));
   const { rate } = row.frame;
   const { longest } = row.delivery;
   const rates = rate && !RATES.includes(rate) ? [...RATES, rate] : RATES;

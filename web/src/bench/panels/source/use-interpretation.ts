@@ -2,12 +2,14 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Footage, type Interpretation, unwrap } from "../../../api/client";
 import { refreshFramings } from "../../../api/queries";
 import { IN_ORDER } from "../../../api/saves";
+import { noteOutside } from "../../editor/outside-history";
 
 /** Saying what a clip is: this one, or every clip of its format. */
 export function useInterpretation(footage: Footage) {
   const client = useQueryClient();
   const interpret = useMutation({
     scope: IN_ORDER,
+    onMutate: () => noteOutside("The change of the source"),
     mutationFn: (body: { interpretation: Interpretation | null; for_format: boolean }) =>
       unwrap(
         api.PUT("/api/footage/{footage_id}/interpretation", {
