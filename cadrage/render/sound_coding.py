@@ -59,24 +59,38 @@ CODINGS: dict[SoundName, Coding] = {
 
 
 def through_codec(frames: Iterable[av.AudioFrame], coding: Coding, rate: int) -> Iterator[av.AudioFrame]:
-    """Encode a line of float samples and decode it again, packet by packet, as a player would hear it."""
-    encoder: AudioCodecContext | None = None
+    """Encode a line of float samples and decode it again, frame by frame, as a player would hear it."""
+    trip: _RoundTrip | None = None
     for frame in frames:
-        if encoder is None:
-            encoder = _encoder(coding, rate, frame.layout)
-            framer = av.AudioResampler(encoder.format, frame.layout, rate, encoder.frame_size or None)
-            decoder = _decoder_of(encoder)
-            position = 0
-        frame.pts = None
-        for whole in framer.resample(frame):
-            whole.pts, whole.time_base = position, Fraction(1, rate)
-            position += whole.samples
-            yield from chain.from_iterable(map(decoder.decode, encoder.encode(whole)))
-    if encoder is not None:
-        for whole in framer.resample(None):
-            whole.pts, whole.time_base = position, Fraction(1, rate)
-            yield from chain.from_iterable(map(decoder.decode, encoder.encode(whole)))
-        yield from chain.from_iterable(map(decoder.decode, encoder.encode(None)))
+        trip = trip or _RoundTrip(coding, rate, frame.layout)
+        yield from trip.take(frame)
+    if trip is not None:
+        yield from trip.take(None)
+
+
+class _RoundTrip:
+    """An encoder and the decoder of what it makes."""
+
+    def __init__(self, coding: Coding, rate: int, layout: av.AudioLayout) -> None:
+        self._encoder = _encoder(coding, rate, layout)
+        self._decoder = _decoder_of(self._encoder)
+        # Frames as the encoder wants them; rate and channels are right already.
+        self._framer = av.AudioResampler(self._encoder.format, layout, rate, self._encoder.frame_size or None)
+        self._position, self._tick = 0, Fraction(1, rate)
+
+    def take(self, frame: av.AudioFrame | None) -> Iterator[av.AudioFrame]:
+        """What comes back for a frame; None for all that is still held."""
+        if frame is not None:
+            frame.pts = None
+        for whole in self._framer.resample(frame):
+            whole.pts, whole.time_base = self._position, self._tick
+            self._position += whole.samples
+            yield from self._decoded(whole)
+        if frame is None:
+            yield from self._decoded(None)
+
+    def _decoded(self, whole: av.AudioFrame | None) -> Iterator[av.AudioFrame]:
+        return chain.from_iterable(map(self._decoder.decode, self._encoder.encode(whole)))
 
 
 def _encoder(coding: Coding, rate: int, layout: av.AudioLayout) -> AudioCodecContext:
