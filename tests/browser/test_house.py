@@ -31,7 +31,7 @@ def test_people_are_invited_and_given_what_they_may_use(page: Page, head, browse
         guest.goto(address)
         guest.get_by_label("Name").fill("noor")
         for field in ("Password", "Repeat password"):
-            guest.get_by_label(field).fill("wall-and-lamp-9")
+            guest.get_by_label(field, exact=True).fill("wall-and-lamp-9")
         guest.get_by_role("button", name="Create account").click()
         expect(guest.get_by_role("heading", name="Projects")).to_be_visible()
         expect(guest.get_by_role("link", name="People")).to_have_count(0)

@@ -91,7 +91,7 @@ def test_undo_after_a_change_of_the_source_undoes_nothing_older(bench):
     bench.get_by_role("button", name="Fill", exact=True).click()
     until(lambda: stored(bench)["plan"]["placement"]["tightness"] == "1", 10)
     steps(bench).get_by_text("Source", exact=True).click()
-    range_field = bench.get_by_label("Range", exact=True)
+    range_field = bench.get_by_role("combobox", name="Range")
     if not range_field.is_visible():
         bench.locator("summary").filter(has_text="Colour").first.click()
     range_field.select_option(value="full")

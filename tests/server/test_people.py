@@ -5,6 +5,7 @@ from django.core.management import CommandError, call_command
 from django.test import Client
 from django.utils import timezone
 
+from server.studio import sign_in
 from server.studio.actions import people as actions
 from server.studio.actions.framings import begin
 from server.studio.models import Allowance, Footage, Invitation, Project, ProjectFrame, Render
@@ -152,6 +153,7 @@ def test_the_same_from_a_terminal(people, capsys):
 
 
 def test_people_change_their_password_and_sign_out(people):
+    sign_in._failed.clear()
     client = Client()
     assert client.post("/sign-in/", {"username": "ida", "password": "a long one"}).status_code == 302
     given = {"old_password": "wrong", "new_password1": "quite another 1", "new_password2": "quite another 1"}
