@@ -133,7 +133,9 @@ def test_escape_takes_a_drag_back(bench, what):
     bench.mouse.up()
     bench.wait_for_timeout(700)  # longer than a hand rests
     expect(field).to_have_value("0")
-    assert stored(bench, number) == before
+    after = stored(bench, number)
+    # Its surround may have become another meanwhile: a calmer one, once a worker has looked at the clip.
+    assert (after["version"], after["plan"]["placement"]) == (before["version"], before["plan"]["placement"])
 
 
 def test_of_two_pages_on_one_framing_neither_silently_takes_the_other_s_back(bench, context):
