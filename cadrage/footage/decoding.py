@@ -117,7 +117,9 @@ def picture_context(stream: VideoStream) -> VideoCodecContext:
     """The decoder of a stream: its own, or one that also reads its coverage where the container says it has some."""
     own = stream.codec_context
     name = ALPHA_DECODERS.get(own.name)
-    if name is None or stream.metadata.get("alpha_mode") != "1":
+    # Readers give the name as the header's element has it, or in capitals as tags have it.
+    tags = {key.lower(): value for key, value in stream.metadata.items()}
+    if name is None or tags.get("alpha_mode") != "1":
         return own
     context = CodecContext.create(name, "r")
     assert isinstance(context, VideoCodecContext)

@@ -1,18 +1,14 @@
 """Reading what is transparent in a finished file."""
 
 from pathlib import Path
-from typing import cast
 
-import av
 import numpy as np
-from av.video.codeccontext import VideoCodecContext
 
 from cadrage.footage import MediaInfo
 from cadrage.footage.container import opened, picture_stream
+from cadrage.footage.decoding import picture_context
 from cadrage.footage.still_files import read_rgba
 from cadrage.footage.stills import stills_of
-
-VP9 = "libvpx-vp9"  # the decoder that reads a WebM's second picture, which is its coverage
 
 
 def covered_share(path: Path, info: MediaInfo) -> float | None:
@@ -26,8 +22,7 @@ def covered_share(path: Path, info: MediaInfo) -> float | None:
         return float(rgba[..., 3].mean() / 255)
     with opened(path) as container:
         stream = picture_stream(container, path)
-        own = stream.codec_context
-        decoder = cast("VideoCodecContext", av.CodecContext.create(VP9, "r")) if info.codec == "vp9" else own
+        decoder = picture_context(stream)
         for packet in container.demux(stream):
             for frame in decoder.decode(packet):
                 parts = frame.format.components

@@ -66,7 +66,7 @@ FORMATS = {
         PixelFormat("yuv422p10le", 10, CHROMA_422),
         PixelFormat("yuv444p", 8, LUMA),
         PixelFormat("yuv444p10le", 10, LUMA, resolve="yuv444p12le"),  # ProRes 4444 is decoded to 12 bits
-        PixelFormat("yuva420p", 8, CHROMA_420, alpha=True, resolve="yuv420p"),  # coverage is a picture of its own
+        PixelFormat("yuva420p", 8, CHROMA_420, alpha=True),
         PixelFormat("yuva444p10le", 10, LUMA, alpha=True, resolve="yuva444p12le"),
         PixelFormat("rgb24", 10, LUMA, "yuv444p10le"),
         PixelFormat("rgba", 10, LUMA, "yuva444p10le", alpha=True),

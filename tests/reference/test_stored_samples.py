@@ -14,7 +14,12 @@ from PIL import Image, ImageCms
 from cadrage.errors import UnreadableFile
 from cadrage.footage import Interpretation, open_footage, probe, resolve
 from cadrage.footage.orient import Orient
+from cadrage.formats import Frame
+from cadrage.inspection import inspect_file
+from cadrage.output import Settings
 from cadrage.pixels.colour import Colour
+from cadrage.plan import Plan
+from cadrage.render import RenderRequest, render
 
 LEVELS = (0.0, 0.25, 0.6, 1.0)
 COLOURS = np.array([(r, g, b) for r in LEVELS for g in LEVELS for b in LEVELS]).reshape(8, 8, 3)
@@ -215,6 +220,15 @@ def test_coverage_of_vp8_and_vp9_is_read(tmp_path, codec, suffix):
             luma = frame.planes.luma8.astype(int)
             assert np.abs(luma[4:-4, 2:12] - 100).max() <= 4
             assert np.abs(luma[4:-4, -12:-2] - 235).max() <= 4
+
+
+def test_coverage_of_our_own_webm_is_read(tmp_path, small_clip):
+    """Whose mark of coverage is a tag in capitals beside the element of the header."""
+    plan, info, made = Plan(frame=Frame(width=128, height=128)), probe(small_clip), tmp_path / "alone.webm"
+    settings = Settings(kind="webm-vp9", layer="picture_alone", quality="draft")
+    render(plan, small_clip, made, info, settings=settings)
+    assert probe(made).alpha
+    assert inspect_file(made, RenderRequest(plan, small_clip, info, settings=settings)).right
 
 
 RAMP = np.tile(np.linspace(20_000, 22_000, 64).astype(np.uint16), (32, 1))  # 0.03 of the range: about 8 codes of 8 bits
