@@ -4,6 +4,7 @@ A thread is taken by a request only once all of it is there, and let go of once 
 writes for all connections, so that slow lines hold nothing that others need.
 """
 
+import json
 import socket
 import tempfile
 import time
@@ -21,6 +22,7 @@ from waitress.server import BaseWSGIServer, MultiSocketServer, create_server
 from waitress.utilities import Error
 
 from server.studio.guard import API, refusal
+from server.studio.health import ALIVE
 from server.studio.signed_in import is_signed_in
 
 THREADS = 12
@@ -33,8 +35,11 @@ UNREAD_S = 20.0
 """An answer that is made while it is sent, and of which nothing is read for so long, is ended: it holds a thread."""
 MAX_FROM_ADDRESS = 300
 """Connections of one address, of all that there may be; a trusted proxy may have them all."""
-ALIVE_HEAD = b"HTTP/1.1 200 OK\r\nContent-Type: application/json\r\nContent-Length: 15\r\nConnection: close\r\n\r\n"
-ALIVE = b'{"alive": true}'
+ALIVE_BODY = json.dumps(ALIVE).encode()
+ALIVE_HEAD = (
+    "HTTP/1.1 200 OK\r\nContent-Type: application/json\r\n"
+    f"Content-Length: {len(ALIVE_BODY)}\r\nConnection: close\r\n\r\n"
+).encode()
 LINGERS = 5.0
 """Seconds for which what is still sent behind a last answer is taken in."""
 IN_MEMORY = 64 * 1024
@@ -97,7 +102,7 @@ class Channel(HTTPChannel):
         request = self.requests[0]
         if request.error or request.path != "/healthz" or request.command not in ("GET", "HEAD"):
             return False
-        answer = ALIVE_HEAD + (ALIVE if request.command == "GET" else b"")
+        answer = ALIVE_HEAD + (ALIVE_BODY if request.command == "GET" else b"")
         with self.outbuf_lock:
             self.outbufs[-1].append(answer)
             self.total_outbufs_len += len(answer)

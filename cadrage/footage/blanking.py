@@ -12,9 +12,14 @@ def interval_lines(width: int, height: int) -> int:
     return VERTICAL_INTERVAL.get((width, height), 0)
 
 
+def picture_lines(width: int, height: int) -> int:
+    """Return how many stored lines are picture."""
+    return height - interval_lines(width, height)
+
+
 def aspect_of_picture(stated: Fraction | None, width: int, height: int) -> Fraction | None:
     """Return the pixel aspect of a raster whose file states the shape of its picture.
 
     Readers divide that shape by all stored lines; where some are no picture, pixels come out too wide.
     """
-    return None if stated is None else stated * (height - interval_lines(width, height)) / height
+    return None if stated is None else stated * picture_lines(width, height) / height

@@ -2,7 +2,7 @@
 
 from fractions import Fraction
 
-from cadrage.footage.blanking import interval_lines
+from cadrage.footage.blanking import picture_lines
 from cadrage.footage.interpretation import BELIEVABLE
 from cadrage.footage.media_info import MediaInfo
 from cadrage.formats.aspect_names import aspect_name
@@ -39,7 +39,7 @@ class Candidate(Value):
 def candidates(info: MediaInfo) -> tuple[Candidate, ...]:
     """The shapes that a clip's pixels may have: what the file says first, then what its raster is known for."""
     known = _stated(info)
-    rows = [row for row in SOURCES if (row.width, row.height) == (info.width, _lines(info))]
+    rows = [row for row in SOURCES if (row.width, row.height) == (info.width, picture_lines(info.width, info.height))]
     for row in rows:
         known.setdefault(row.pixel_aspect, []).append(f"{row.name}, {MEANINGS[row.convention]}")
     stored = Fraction(info.width, info.height)
@@ -48,11 +48,6 @@ def candidates(info: MediaInfo) -> tuple[Candidate, ...]:
     if not any(row.convention == "square" for row in rows):
         known.setdefault(Fraction(1), []).append("square, as computers have them")
     return tuple(_candidate(info, aspect, evidence, bool(rows)) for aspect, evidence in known.items())
-
-
-def _lines(info: MediaInfo) -> int:
-    """Stored lines that are picture."""
-    return info.height - interval_lines(info.width, info.height)
 
 
 def _stated(info: MediaInfo) -> dict[Fraction, list[str]]:
@@ -68,7 +63,7 @@ def _stated(info: MediaInfo) -> dict[Fraction, list[str]]:
 
 
 def _candidate(info: MediaInfo, aspect: Fraction, evidence: list[str], listed: bool) -> Candidate:
-    picture = Raster(info.width, _lines(info), aspect).turned(info.rotation)
+    picture = Raster(info.width, picture_lines(info.width, info.height), aspect).turned(info.rotation)
     stated = {given for given in (info.pixel_aspect, info.stream_aspect) if given is not None}
     doubts = []
     if aspect in stated and len(stated) > 1:

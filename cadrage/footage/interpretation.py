@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from cadrage.errors import BadRequest
-from cadrage.footage.blanking import interval_lines
+from cadrage.footage.blanking import interval_lines, picture_lines
 from cadrage.footage.media_info import MediaInfo
 from cadrage.geometry import Picture, Raster, SourceRect
 from cadrage.pixels.colour import CODE_OF_CURVE, CURVE_OF_CODE, MATRIX_OF_CODE, UNSPECIFIED, Colour, Curve, Matrix
@@ -181,7 +181,7 @@ def colour_of(info: MediaInfo, interpretation: Interpretation | None = None) -> 
     stated = interpretation or Interpretation()
     transfer = info.transfer if stated.transfer is None else CODE_OF_CURVE[stated.transfer]
     rgb = info.pixel_format.startswith(RGB_FORMATS)
-    stored_lines = min(info.width, info.height - interval_lines(info.width, info.height))
+    stored_lines = min(info.width, picture_lines(info.width, info.height))
     guessed: Matrix = "bt601" if stored_lines <= TALLEST_SD else "bt709"
     if transfer in CURVE_OF_CODE:
         guessed = "bt2020"

@@ -7,7 +7,6 @@ from io import BytesIO
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image, ImageCms
-from scipy.ndimage import map_coordinates
 
 SPACES = {"RGB": "RGB", "GRAY": "L", "CMYK": "CMYK"}
 """Pillow's modes of what profiles are about: ICC.1:2022, table 19."""
@@ -52,12 +51,14 @@ def deep_change_to_srgb(image: Image.Image) -> Callable[[Deep], Deep] | None:
     The colour engine here has 8 bits. A regular grid of colours is therefore sent through it once, and the colours of
     the still are interpolated in between, so that its fine steps stay.
     """
+    if not image.info.get("icc_profile"):
+        return None
     levels = np.rint(np.linspace(0, 255, GRID)).astype(np.uint8)
     points = np.stack(np.meshgrid(levels, levels, levels, indexing="ij"), axis=-1).reshape(GRID, -1, 3)
     before = Image.fromarray(points)
     if image.mode not in ("RGB", "RGBA"):
         before = before.convert("L")
-    before.info["icc_profile"] = image.info.get("icc_profile")
+    before.info["icc_profile"] = image.info["icc_profile"]
     after = in_srgb(before)
     if after is before:
         return None
@@ -67,6 +68,8 @@ def deep_change_to_srgb(image: Image.Image) -> Callable[[Deep], Deep] | None:
 
 def _interpolated(band: Deep, table: NDArray[np.float32], levels: NDArray[np.uint8]) -> Deep:
     """16-bit R'G'B' looked up in a table whose points lie at 8-bit levels along each of its first three axes."""
+    from scipy.ndimage import map_coordinates  # noqa: PLC0415 - slow to load, and only needed here
+
     places = np.interp(band.astype(np.float32) / np.float32(257), levels, np.arange(len(levels)))
     axes = list(np.moveaxis(places, -1, 0))
     drawn = [map_coordinates(table[..., colour], axes, order=1, mode="nearest") for colour in range(3)]

@@ -31,14 +31,18 @@ class Group:
 
 
 def number_of(name: str) -> int | None:
-    """The number at the end of a still's name; None where it has none, or is hidden.
+    """The number at the end of a still's name; None where it has none, or is hidden."""
+    match = _match_numbered(name)
+    return int(match["number"]) if match else None
 
-    Copies from some file systems lay a hidden file of attributes, "._tram.0001.png", beside every still.
+
+def _match_numbered(name: str) -> re.Match[str] | None:
+    """Match the name of a numbered still.
+
+    Hidden files are none: copies from some file systems lay one of attributes, "._tram.0001.png", beside every still.
     """
-    if name.startswith("."):
-        return None
-    match = NUMBERED.fullmatch(name)
-    return int(match["number"]) if match and match["suffix"].lower() in SUFFIXES else None
+    match = None if name.startswith(".") else NUMBERED.fullmatch(name)
+    return match if match and match["suffix"].lower() in SUFFIXES else None
 
 
 def grouped(names: Iterable[str]) -> list[Group]:
@@ -46,8 +50,7 @@ def grouped(names: Iterable[str]) -> list[Group]:
     alike: dict[tuple[str, str], list[tuple[int, str]]] = {}
     groups: list[Group] = []
     for name in sorted(names):
-        match = NUMBERED.fullmatch(name)
-        if match and match["suffix"].lower() in SUFFIXES:
+        if match := _match_numbered(name):
             alike.setdefault((match["stem"], match["suffix"].lower()), []).append((int(match["number"]), name))
         else:
             groups.append(Group(name, (name,)))

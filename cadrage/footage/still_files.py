@@ -99,6 +99,7 @@ def decoding(path: Path) -> Iterator[Image.Image]:
         MissingSource, UnreadableFile, RasterOutOfRange: it is no still that can be read.
     """
     with _opened(path) as image:
+        _check_scans(image, path)
         width, height = _size(image, path)
         with ONE_AT_A_TIME if width * height > HEAVY else nullcontext(), _silently(image):
             try:
@@ -201,10 +202,17 @@ def _opened(path: Path) -> Image.Image:
 
 
 def _check_format(path: Path) -> None:
-    """Refuse a format that is not read by its name, and a JPEG that would be decoded hundreds of times over."""
+    """Refuse a format that is not read, by its name."""
     if name := _format_name(path):
         raise UnreadableFile(f"{name} stills are not read.", remedy=f"Save it as {LISTED}.", clip=path)
-    if _scans(path) > MAX_JPEG_SCANS:
+
+
+def _check_scans(image: Image.Image, path: Path) -> None:
+    """Refuse a JPEG that would be decoded hundreds of times over.
+
+    All of its file is read for that, so it is asked before its pixels are decoded and not when only its size is wanted.
+    """
+    if image.format == "JPEG" and _scans(path) > MAX_JPEG_SCANS:
         raise UnreadableFile(
             f"The JPEG has more than {MAX_JPEG_SCANS} scans; ordinary files have about ten.",
             remedy="Open it in an image editor and save it again.",
@@ -213,12 +221,8 @@ def _check_format(path: Path) -> None:
 
 
 def _scans(path: Path) -> int:
-    """How many scans a JPEG has; 0 of any other file.
-
-    Counts start-of-scan markers (ITU-T T.81, B.1.1.3), which entropy-coded data cannot hold.
-    """
-    with path.open("rb") as file:
-        return file.read().count(b"\xff\xda") if file.read(3) == b"\xff\xd8\xff" else 0
+    """How many scans a JPEG has: start-of-scan markers (ITU-T T.81, B.1.1.3), which coded data cannot hold."""
+    return path.read_bytes().count(b"\xff\xda")
 
 
 @contextmanager

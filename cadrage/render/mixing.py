@@ -78,11 +78,6 @@ def mix_of(names: Sequence[str], *, picked: Sequence[int] = (), stereo: bool = F
     return Mix("stereo", np.array([TO_STEREO[name] for name in own], np.float32).T)
 
 
-def usual_layout(count: int) -> str:
-    """The layout of so many channels in their usual order, as FFmpeg's libraries call it."""
-    return LAYOUTS[count]
-
-
 def usual_names(count: int) -> tuple[str, ...]:
     """Names of so many channels in their usual order."""
     return {

@@ -12,8 +12,9 @@ import numpy as np
 from av.audio.stream import AudioStream
 from av.packet import Packet
 
+from cadrage.footage.container import LAYOUTS
 from cadrage.footage.soundtrack import SoundDecoder
-from cadrage.render.mixing import Mix, usual_layout
+from cadrage.render.mixing import Mix
 from cadrage.render.peaks import PEAK_DECIBELS, PeakLimiter, Sound
 from cadrage.render.sound_placing import AudioTrim, SoundPlacer
 
@@ -85,7 +86,7 @@ class SoundLine:
         self._rate, self._mix, self._level = rate, mix, level or Level()
         changed = mix.matrix is not None or self._level.gain != 1
         self.sample_format = "flt" if changed or len(streams) > 1 else sample_format
-        own = streams[0].codec_context.layout.name if len(streams) == 1 else usual_layout(len(streams))
+        own = streams[0].codec_context.layout.name if len(streams) == 1 else LAYOUTS[len(streams)]
         layout = mix.layout if mix.matrix is None else own
         each = layout if len(streams) == 1 else "mono"
         self._members = {

@@ -13,6 +13,7 @@ from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, JsonR
 from server.studio.methods import SAFE
 from server.studio.room import ROOM_LEFT, free
 
+ALIVE = {"alive": True}
 HEARTBEAT_S = 60
 """A worker that was not seen for so long counts as dead; each says every few seconds that it is alive."""
 
@@ -62,7 +63,7 @@ def note_worker() -> None:
 
 def alive() -> JsonResponse:
     """Whether this process answers; nothing else is touched."""
-    return JsonResponse({"alive": True})
+    return JsonResponse(ALIVE)
 
 
 def ready() -> JsonResponse:
