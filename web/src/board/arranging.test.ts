@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { Board } from "../api/client";
+import { newestOf, renderedInWords } from "../renders/rendered";
 import { arranged, FAILED, failures, reasonCounts } from "./arranging";
-import { newestOf, renderedInWords } from "./rendered";
 
 const clip = (id: number, name: string, display_aspect: number) => ({
   id,

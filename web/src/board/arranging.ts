@@ -1,7 +1,7 @@
 import type { Board, Cell, Footage } from "../api/client";
+import { failedCheck, type Rendered } from "../renders/rendered";
 import { stemOf } from "../ui/stem";
 import { hasWords } from "../ui/words";
-import { failedCheck, type Rendered } from "./rendered";
 
 export type Order = "added" | "name" | "shape" | "state";
 export type Row = { footage: Footage; cells: (Cell | undefined)[] };

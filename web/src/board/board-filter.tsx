@@ -2,9 +2,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type RefObject, useEffect, useRef, useState } from "react";
 import { api, type Board, unwrap } from "../api/client";
 import { catalogueQuery, refreshFramings } from "../api/queries";
+import type { Rendered } from "../renders/rendered";
 import { useKeys } from "../ui/keyboard";
 import { EXTENDABLE, extendable, FAILED, failures, ORDERS, reasonCounts } from "./arranging";
-import type { Rendered } from "./rendered";
 
 type Props = {
   board: Board;

@@ -1,11 +1,11 @@
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
 import { type MouseEvent, useMemo, useRef } from "react";
 import type { Board } from "../api/client";
+import { type Rendered, renderedInWords } from "../renders/rendered";
 import { usePrinting } from "../ui/use-printing";
 import type { Row } from "./arranging";
 import { BoardRow } from "./board-row";
 import { FrameHeading } from "./frame-heading";
-import { type Rendered, renderedInWords } from "./rendered";
 import { type Grid, toggled } from "./selection";
 import type { Frames } from "./use-frames";
 import { useWalking } from "./use-walking";

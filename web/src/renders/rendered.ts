@@ -1,6 +1,6 @@
 import type { Render } from "../api/client";
 
-/** What came of a framing's last render, as far as the board shows it. */
+/** The result of a framing's last render, as far as board and delivery show it. */
 export type Rendered = Pick<Render, "state" | "current" | "done" | "total"> & {
   report: Pick<NonNullable<Render["report"]>, "right"> | null;
 };
