@@ -221,8 +221,14 @@ class Plan(Value):
     @property
     def asset_refs(self) -> tuple[str, ...]:
         """What it uses of a library; "" where that is its own clip."""
-        found = (ref for plan in self.each_shot for ref in (*plan.surround.asset_refs, *plan.finish.asset_refs))
-        return tuple(dict.fromkeys(found))
+        parts = (*self.of_each_shot("surround"), *self.of_each_shot("finish"))
+        return tuple(dict.fromkeys(ref for part in parts for ref in part.asset_refs))
+
+    def of_each_shot(self, part: Part) -> list[Any]:
+        """Return a part of the plan as it is in each shot, one value where it is the plan's own in several shots."""
+        own = [getattr(shot, part) for shot in self.shots]
+        common = [getattr(self, part)] if None in own or not own else []
+        return common + [value for value in own if value is not None]
 
 
 T = TypeVar("T", Plan, Shot)

@@ -5,6 +5,7 @@ import re
 import unicodedata
 from collections.abc import Sequence
 from fractions import Fraction
+from functools import lru_cache
 from pathlib import Path
 from typing import Annotated, Any, TypeVar
 
@@ -60,7 +61,12 @@ def parse_exact(given: Any) -> Fraction:  # noqa: ANN401 - anything that JSON ho
         raise ValueError("expected a number")  # noqa: TRY004 - pydantic reports ValueErrors
     if isinstance(given, Fraction | int):
         return Fraction(given)
-    text = (repr(given) if isinstance(given, float) else str(given)).strip().replace(":", "/")
+    return _read_exact(repr(given) if isinstance(given, float) else str(given))
+
+
+@lru_cache(4096)
+def _read_exact(given: str) -> Fraction:
+    text = given.strip().replace(":", "/")
     if not NUMBER.fullmatch(text):
         raise ValueError(f"expected a number or a ratio such as 12:11, not {text[:40]!r}")
     try:

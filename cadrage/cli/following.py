@@ -139,7 +139,7 @@ def _write(
 
 
 def _told(plan: Plan, size: str, out: Path | None, inspection: Inspection | None) -> FollowedInto:
-    follows = [one.motion.follow for one in plan.each_shot if one.motion.follow is not None]
+    follows = [motion.follow for motion in plan.of_each_shot("motion") if motion.follow is not None]
     ways = sorted({way.start: way for follow in follows for way in follow.path}.values(), key=lambda way: way.start)
     return FollowedInto(
         frame=size,

@@ -1,5 +1,6 @@
 """Why a framing needs a look before it is delivered."""
 
+from collections.abc import Sequence
 from fractions import Fraction
 from typing import Literal
 
@@ -13,9 +14,10 @@ from cadrage.motion.follow import Doubt
 from cadrage.plan import Plan
 from cadrage.values import Value, format_exact
 
-Reason = Literal["doubtful", "lost", "enlarged", "shape", "fast", "empty", "bars", "rate", "long"]
+Reason = Literal["missing", "doubtful", "lost", "enlarged", "shape", "fast", "empty", "bars", "rate", "long"]
 
 REASONS: dict[Reason, str] = {
+    "missing": "Uses a removed file",
     "doubtful": "Follows doubtfully",
     "lost": "Over a third lost",
     "enlarged": "Enlarged over 1.5",
@@ -51,6 +53,7 @@ def concerns(
     over: OverTime | None,
     bars: BurnedInBars | None,
     delivery: Delivery,
+    missing: Sequence[str] = (),
 ) -> list[Concern]:
     """All reasons to look at a framing.
 
@@ -61,8 +64,10 @@ def concerns(
         over: the same over time, where it moves.
         bars: what was found in the picture; None where nobody has looked.
         delivery: what is asked of the frame.
+        missing: names of what the plan uses and that was removed.
     """
-    found = [*_of_doubts(plan), *(_of_placement(measure) if over is None else _of_movement(over))]
+    removed = [Concern(reason="missing", summary=f"uses {name}, which was removed") for name in missing]
+    found = [*removed, *_of_doubts(plan), *(_of_placement(measure) if over is None else _of_movement(over))]
     if bars is not None and bars.kind in ("bars", "changing") and plan.interpretation.burned_in_bars is None:
         found.append(Concern(reason="bars", summary="bars in the picture"))
     return found + _of_time(plan, info, delivery)
@@ -90,7 +95,8 @@ def _of_movement(over: OverTime) -> list[Concern]:
 
 def doubts_of(plan: Plan) -> list[Doubt]:
     """Stretches in which windows of a plan that follow may be wrong, in the order of time."""
-    follows = [one.motion.follow for one in (plan, *plan.each_shot) if one.motion.follow is not None]
+    motions = [plan.motion, *plan.of_each_shot("motion")]
+    follows = [motion.follow for motion in motions if motion.follow is not None]
     return sorted({doubt for follow in follows for doubt in follow.doubts}, key=lambda one: one.start)
 
 

@@ -197,4 +197,4 @@ def plate_states(plan: Plan, info: MediaInfo, library: Library) -> dict[str, str
 
 def extends(plan: Plan) -> bool:
     """Whether anything of a plan goes on beyond its picture."""
-    return any(isinstance(shot.surround, Extended) for shot in plan.each_shot)
+    return any(isinstance(surround, Extended) for surround in plan.of_each_shot("surround"))

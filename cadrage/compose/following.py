@@ -99,7 +99,7 @@ def unsolved(plan: Plan) -> bool:
 
 def follows(plan: Plan) -> bool:
     """Whether the window follows anywhere in a plan."""
-    return any(shot.motion.follow is not None for shot in plan.each_shot)
+    return any(motion.follow is not None for motion in plan.of_each_shot("motion"))
 
 
 def solved_anew(plan: Plan, info: MediaInfo, seen: Seen) -> Plan:

@@ -6,11 +6,13 @@ half transparent, since it will be covered by the live picture and may be painte
 
 from dataclasses import dataclass
 from fractions import Fraction
+from io import BytesIO
 from pathlib import Path
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from PIL import Image
 
 from cadrage.compose.compositor import Compositor
 from cadrage.compose.moment import moment_of
@@ -197,8 +199,9 @@ def _read(data: bytes) -> tuple[Rgb, NDArray[np.bool_]]:
     """R′G′B′ of 8 bits, and where it is clear."""
     if len(data) > MOST_BYTES:
         raise BadRequest("This file is too large.", remedy=f"Save it with at most {MOST_BYTES // 2**20} MiB.")
-    image = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED) if data else None
-    if image is None or max(image.shape[:2]) > MOST_SIDE:
+    readable = 0 < _longest_side(data) <= MOST_SIDE
+    image = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED) if readable else None
+    if image is None:
         raise BadRequest("This is no picture that can be read.", remedy="Save it as PNG, TIFF or JPEG.")
     if image.dtype == np.uint16:
         image = ((image.astype(np.uint32) * 255 + 32767) // 65535).astype(np.uint8)
@@ -208,6 +211,15 @@ def _read(data: bytes) -> tuple[Rgb, NDArray[np.bool_]]:
         image = cv2.cvtColor(image, cv2.COLOR_GRAY2BGR)
     clear = np.asarray(image[..., 3] < MARGIN_ALPHA // 2) if image.shape[2] == 4 else np.zeros(image.shape[:2], bool)
     return np.ascontiguousarray(image[..., 2::-1], np.uint8), clear
+
+
+def _longest_side(data: bytes) -> int:
+    """Read how many pixels a picture has along its longest side, without decoding it; 0 where it is none."""
+    try:
+        with Image.open(BytesIO(data)) as image:
+            return max(image.size)
+    except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+        return 0
 
 
 def _check_shape(given: Rgb, still: Rgb) -> None:

@@ -76,14 +76,17 @@ def over_time(plan: Plan, info: MediaInfo) -> OverTime | None:
         return None
     between = max(1, min(BETWEEN, MOST_MOMENTS // whole.gaps))
     seen: list[Seen] = []
+    costs: dict[int, tuple[Placed, Cost]] = {}  # of tracks that several shots share
     empty: list[Spell] = []
     fast: list[Spell] = []
     held: list[Fraction] = []
     for number, shot in enumerate(shots):
         track = whole.track(number)
         if not isinstance(track, MovingTrack):
-            placed = track.at(shot.first)
-            seen.append((shot.first, placed, cost_of(placed)))
+            if id(track) not in costs:
+                placed = track.at(shot.first)
+                costs[id(track)] = placed, cost_of(placed)
+            seen.append((shot.first, *costs[id(track)]))
             continue
         times = moments((shot.first, shot.last), track.times, between)
         own = [(time, track.at(time)) for time in times]
@@ -118,7 +121,7 @@ def movement_summary(plan: Plan) -> str:
         return plan.motion.summary
     if plan.motion.follow is not None:
         return f"{len(plan.shots)} shots, {plan.motion.summary}"
-    moving = sum(not shot.motion.still for shot in plan.each_shot)
+    moving = sum(not (shot.motion or plan.motion).still for shot in plan.shots)
     return f"{len(plan.shots)} shots, {moving} moving" if moving else f"{len(plan.shots)} shots"
 
 

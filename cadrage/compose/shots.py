@@ -72,6 +72,20 @@ def _shot_track(shot: PlannedShot, reading: ResolvedInterpretation) -> Placement
     return MovingTrack(poses, stage, inside=motion.inside)
 
 
+def _tracks_of(shots: tuple[PlannedShot, ...], reading: ResolvedInterpretation) -> list[PlacementTrack]:
+    """Where the picture is throughout each shot; those that stand and share a placement share a track."""
+    shared: dict[int, PlacementTrack] = {}
+    tracks = []
+    for shot in shots:
+        still = shot.plan.motion.still
+        track = shared.get(id(shot.plan.placement)) if still else None
+        track = track or _shot_track(shot, reading)
+        if still:
+            shared[id(shot.plan.placement)] = track
+        tracks.append(track)
+    return tracks
+
+
 class ShotsTrack(PlacementTrack):
     """Where the picture is in a clip of several shots.
 
@@ -84,7 +98,7 @@ class ShotsTrack(PlacementTrack):
         self.shots = shots
         self._starts = [shot.start for shot in shots]
         reading = resolve(info, shots[0].plan.interpretation)  # all are of one clip, taken one way
-        self._tracks = [_shot_track(shot, reading) for shot in shots]
+        self._tracks = _tracks_of(shots, reading)
 
     @property
     def constant(self) -> bool:

@@ -39,17 +39,21 @@ def number_of(name: str) -> int | None:
 def _match_numbered(name: str) -> re.Match[str] | None:
     """Match the name of a numbered still.
 
-    Hidden files are none: copies from some file systems lay one of attributes, "._tram.0001.png", beside every still.
+    Hidden files are none.
     """
     match = None if name.startswith(".") else NUMBERED.fullmatch(name)
     return match if match and match["suffix"].lower() in SUFFIXES else None
 
 
 def grouped(names: Iterable[str]) -> list[Group]:
-    """Put names that differ only by a number together, where there are at least three in unbroken order; else apart."""
+    """Put names that differ only by a number together, where there are at least three in unbroken order; else apart.
+
+    A file of attributes, such as "._tram.mov" beside "tram.mov", is left out; copies from some file systems bring them.
+    """
+    there = set(names)
     alike: dict[tuple[str, str], list[tuple[int, str]]] = {}
     groups: list[Group] = []
-    for name in sorted(names):
+    for name in sorted(name for name in there if not (name.startswith("._") and name[2:] in there)):
         if match := _match_numbered(name):
             alike.setdefault((match["stem"], match["suffix"].lower()), []).append((int(match["number"]), name))
         else:

@@ -4,36 +4,51 @@ Nothing is sent unless an address is configured and somebody asked for it.
 """
 
 import base64
+import http.client
 import json
+import time
 import urllib.error
 import urllib.request
-from dataclasses import dataclass
-from typing import Any
+from typing import Annotated, Any, Literal, TypeVar
+from urllib.parse import quote
+
+from pydantic import AfterValidator, BaseModel, Field, ValidationError
 
 from cadrage.errors import BadRequest
+from cadrage.values import visible
 
 REQUEST_SECONDS = 20
+PICTURE_SECONDS = 300
 MOST_ANSWER = 4 * 2**20
 MOST_PICTURE = 200 * 2**20
 MOST_VARIANTS = 8
+PIECE = 1 << 16
 DOWN = "See whether it runs, and at which address; then ask again."
 
 
-@dataclass(frozen=True, slots=True)
-class Standing:
-    """How far a job is.
+class Begun(BaseModel):
+    """Its answer to an order: the name of a job."""
+
+    id: Annotated[str, Field(min_length=1, max_length=200, pattern=r"^[^/]+$")]
+
+
+class Standing(BaseModel):
+    """Its answer to how far a job is.
 
     Attributes:
-        state: "waiting", "running", "done" or "failed".
+        state: of the job.
         percent: of the work.
         problem: why it failed.
         variants: how many pictures there are.
     """
 
-    state: str
-    percent: int
-    problem: str
-    variants: int
+    state: Literal["waiting", "running", "done", "failed"]
+    percent: Annotated[float, Field(allow_inf_nan=False), AfterValidator(lambda given: min(max(given, 0), 100))] = 0
+    problem: Annotated[str, AfterValidator(lambda text: visible(text[:300]))] | None = None
+    variants: Annotated[int, Field(strict=True, ge=0, le=MOST_VARIANTS)] = 0
+
+
+Answer = TypeVar("Answer", Begun, Standing)
 
 
 class Generator:
@@ -66,11 +81,7 @@ class Generator:
             "prompt": prompt,
             "variants": count,
         }
-        answer = self._json("POST", "/jobs", sent)
-        name = answer.get("id")
-        if not isinstance(name, str) or not name or len(name) > 200 or "/" in name:
-            raise BadRequest("The generator's answer has no name of a job.", remedy=DOWN)
-        return name
+        return self._answer(Begun, "POST", "/jobs", sent).id
 
     def standing(self, name: str) -> Standing:
         """How far a job is.
@@ -78,13 +89,7 @@ class Generator:
         Raises:
             BadRequest: see `begin`.
         """
-        answer = self._json("GET", f"/jobs/{name}")
-        state, percent, count = answer.get("state"), answer.get("percent", 0), answer.get("variants", 0)
-        if state not in ("waiting", "running", "done", "failed") or not isinstance(percent, int | float):
-            raise BadRequest("The generator's answer says nothing of its job.", remedy=DOWN)
-        if not isinstance(count, int) or not 0 <= count <= MOST_VARIANTS:
-            raise BadRequest("The generator's answer has no number of pictures.", remedy=DOWN)
-        return Standing(state, int(min(max(percent, 0), 100)), str(answer.get("problem", ""))[:300], count)
+        return self._answer(Standing, "GET", f"/jobs/{quote(name, safe='')}")
 
     def picture(self, name: str, number: int) -> bytes:
         """One of the pictures that came of a job.
@@ -92,41 +97,50 @@ class Generator:
         Raises:
             BadRequest: see `begin`.
         """
-        return self._ask("GET", f"/jobs/{name}/variants/{number}", None, MOST_PICTURE)
+        return self._ask("GET", f"/jobs/{quote(name, safe='')}/variants/{number}", None, MOST_PICTURE, PICTURE_SECONDS)
 
     def cancel(self, name: str) -> None:
         """Tell it that a job is not wanted any more; what it answers does not matter."""
         try:
-            self._ask("DELETE", f"/jobs/{name}", None, MOST_ANSWER)
+            self._ask("DELETE", f"/jobs/{quote(name, safe='')}", None, MOST_ANSWER)
         except BadRequest:
             return
 
-    def _json(self, method: str, path: str, sent: dict[str, Any] | None = None) -> dict[str, Any]:
+    def _answer(self, kind: type[Answer], method: str, path: str, sent: dict[str, Any] | None = None) -> Answer:
         data = self._ask(method, path, sent, MOST_ANSWER)
         try:
-            answer = json.loads(data)
-        except ValueError as error:
-            raise BadRequest("The generator answers something that cannot be read.", remedy=DOWN) from error
-        if not isinstance(answer, dict):
-            raise BadRequest("The generator answers something that cannot be read.", remedy=DOWN)
-        return answer
+            return kind.model_validate_json(data)
+        except ValidationError as error:
+            raise BadRequest("The generator's answer cannot be understood.", remedy=DOWN) from error
 
-    def _ask(self, method: str, path: str, sent: dict[str, Any] | None, most: int) -> bytes:
+    def _ask(
+        self, method: str, path: str, sent: dict[str, Any] | None, most: int, seconds: float = REQUEST_SECONDS
+    ) -> bytes:
+        """Send a request and return the body of its answer.
+
+        Raises:
+            BadRequest: there is no answer within so many seconds, it refuses, or it sends more than `most` bytes.
+        """
         body = None if sent is None else json.dumps(sent).encode()
         request = urllib.request.Request(  # noqa: S310 - the address is http or https
             self.address + path, body, {"Content-Type": "application/json"}, method=method
         )
         opener = urllib.request.build_opener(_NoRedirect)
+        until = time.monotonic() + seconds
+        data = bytearray()
         try:
             with opener.open(request, timeout=REQUEST_SECONDS) as answer:
-                data: bytes = answer.read(most + 1)
+                while len(data) <= most and (piece := answer.read1(PIECE)):
+                    data += piece
+                    if time.monotonic() > until:
+                        raise BadRequest(f"The generator sends for longer than {seconds:g} seconds.", remedy=DOWN)
         except urllib.error.HTTPError as error:
             raise BadRequest(f"The generator refuses it ({error.code}).", remedy=DOWN) from error
-        except (OSError, ValueError) as error:
+        except (OSError, ValueError, http.client.HTTPException) as error:
             raise BadRequest("The generator cannot be reached.", remedy=DOWN) from error
         if len(data) > most:
             raise BadRequest(f"The generator sends more than {most // 2**20} MiB.", remedy="Ask for a smaller frame.")
-        return data
+        return bytes(data)
 
 
 class _NoRedirect(urllib.request.HTTPRedirectHandler):

@@ -25,7 +25,7 @@ def put_each(client, framing, done, version):
 
 
 def step(client, framing, way, version=None):
-    """Go back or forth."""
+    """Undo, redo, follow the rule ("obey") or make it ("rule"); by default to the version as it is now."""
     body = {"version": state(client, framing)["version"] if version is None else version}
     return client.post(f"/api/framings/{framing.pk}/{way}", body, content_type="application/json")
 

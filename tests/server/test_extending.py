@@ -19,7 +19,7 @@ from server.studio.actions.framings import begin
 from server.studio.models import Footage, Framing, Generation, Material, Plate, ProjectFrame, Render
 from tests.clips import write_clip
 from tests.extending.photographs import sized
-from tests.server.page import ask, design_of, post_json, put, state
+from tests.server.page import ask, design_of, post_json, put, state, step
 
 pytestmark = pytest.mark.django_db
 EXTENDED = {"kind": "extended"}
@@ -193,7 +193,7 @@ def test_another_file_in_its_place_needs_another_plate_and_old_ones_go(ida, upri
 
 def test_a_rule_that_extends_has_plates_made_for_every_clip(ida, upright, project):
     extend(ida, upright)
-    ida.post(f"/api/framings/{upright.pk}/rule")
+    step(ida, upright, "rule")
     Plate.objects.all().delete()
     extending.see_to(project.pk)
     assert Plate.objects.filter(footage=upright.footage).exists()

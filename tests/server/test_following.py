@@ -107,7 +107,7 @@ def test_many_cells_follow_and_a_rule_that_follows_holds_for_what_comes_later(id
     assert follow_of(ida, framing)["pins"] == []  # which belong to one clip
     look(project)
     assert follow_of(ida, framing)["path"]
-    assert ida.post(f"/api/framings/{framing.pk}/rule").json()["obeys"]
+    assert step(ida, framing, "rule").json()["obeys"]
     assert follow_of(ida, framing)["path"] == []  # of the rule, until a worker has seen to it
     look(project)
     assert follow_of(ida, framing)["path"]

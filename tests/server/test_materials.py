@@ -5,13 +5,16 @@ import io
 import numpy as np
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.utils import timezone
 from PIL import Image
 
 from cadrage.plan import Design, Plan
 from cadrage.surrounds import Graphic, Loop, Still
 from server.studio.actions import renders, work
 from server.studio.actions.analyses import settled
+from server.studio.actions.footage import UNDO_TIME
 from server.studio.actions.framings import change, plan_of
+from server.studio.actions.removing import purge
 from server.studio.models import Footage, Material, Render
 from tests.server.page import ask
 
@@ -30,6 +33,12 @@ def add(client, project, name, data):
     return client.post(f"/api/projects/{project.pk}/materials", {"file": SimpleUploadedFile(name, data)})
 
 
+def purge_materials():
+    """Let the time pass in which a removal can be undone."""
+    Material.everything.filter(removed__isnull=False).update(removed=timezone.now() - 2 * UNDO_TIME)
+    purge()
+
+
 def preview(client, framing, plan):
     return ask(client, framing, "preview", plan.model_dump(mode="json"), time="0", width=320, slot="a", ticket=1)
 
@@ -43,6 +52,9 @@ def test_pictures_and_captions_are_taken_in_listed_and_given_up(ida, project):
     path = Material.objects.get(pk=picture["id"]).path
     assert path.exists()
     assert ida.delete(f"/api/materials/{picture['id']}").status_code == 204
+    assert ida.get(f"/api/projects/{project.pk}/materials").json() == [words]
+    assert path.exists()
+    purge_materials()
     assert not path.exists()
 
 
@@ -107,7 +119,8 @@ def test_a_render_that_needs_what_is_gone_is_refused_at_once_and_the_board_goes_
     change(framing, Design(surround=Graphic(logo=picture["ref"])), "Graphic")
     board = ida.get(f"/api/projects/{project.pk}").json()
     stamp = board["cells"][0]["stamp"]
-    ida.delete(f"/api/materials/{picture['id']}")
+    ida.delete(f"/api/materials/{picture['id']}?confirmed=true")
+    purge_materials()
     framing.refresh_from_db()
     answer = ida.post(f"/api/framings/{framing.pk}/renders")
     assert answer.status_code == 422

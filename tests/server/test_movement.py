@@ -8,7 +8,7 @@ from cadrage.formats import Frame
 from server.studio.actions.footage import import_file
 from server.studio.actions.framings import begin
 from server.studio.models import ProjectFrame
-from tests.server.page import ask, post_json, put, state
+from tests.server.page import ask, post_json, put, state, step
 
 pytestmark = pytest.mark.django_db
 
@@ -65,15 +65,15 @@ def test_a_move_becomes_the_keys_that_do_the_same(ida, framing):
 def test_a_treatment_and_a_rule_keep_the_move_and_no_keys(ida, framing):
     plan = moving(ida, framing, move={"kind": "push", "percent": "10"})
     put(ida, framing, plan, "Move")
-    assert ida.post(f"/api/framings/{framing.pk}/rule").status_code == 200
+    assert step(ida, framing, "rule").status_code == 200
     now = state(ida, framing)
     assert (now["obeys"], now["plan"]["motion"]["move"]["percent"]) == (True, "10")
     keyed = plan | ask(ida, framing, "keys", plan).json()
     put(ida, framing, keyed, "Keys")
-    assert ida.post(f"/api/framings/{framing.pk}/rule").status_code == 200
+    assert step(ida, framing, "rule").status_code == 200
     now = state(ida, framing)
     assert (now["obeys"], len(now["plan"]["motion"]["keys"])) == (False, 2)  # what no rule can hold stays here
-    ida.post(f"/api/framings/{framing.pk}/obey")
+    step(ida, framing, "obey")
     assert state(ida, framing)["plan"]["motion"] == {"move": None, "keys": [], "follow": None, "inside": True}
 
 

@@ -1,5 +1,6 @@
 """Playing over HTTP: what is sent, to whom, how many at once, and when it ends."""
 
+import gc
 import json
 import threading
 
@@ -29,6 +30,7 @@ def asked(ida, framing):
 
 @pytest.fixture(autouse=True)
 def nobody_left():
+    gc.collect()  # streams that other tests have let go of end
     yield
     assert viewers.count == 0
 

@@ -54,15 +54,15 @@ def test_a_rule_holds_for_every_clip_of_its_format_without_a_framing_of_its_own(
     first, second, other = cells
     before = tightness_of(ida, other)
     tighten(ida, first, "0.4")
-    made = ida.post(f"/api/framings/{first.pk}/rule").json()
+    made = step(ida, first, "rule").json()
     assert (made["obeys"], made["rule_set"]) == (True, True)
     assert tightness_of(ida, first) == tightness_of(ida, second) == "0.4"
     assert tightness_of(ida, other) == before
     tighten(ida, second, "0.9")
     tighten(ida, first, "0.6")
-    ida.post(f"/api/framings/{first.pk}/rule")
+    step(ida, first, "rule")
     assert tightness_of(ida, second) == "0.9"
-    back = ida.post(f"/api/framings/{second.pk}/obey").json()
+    back = step(ida, second, "obey").json()
     assert (back["obeys"], back["plan"]["placement"]["tightness"], back["undo"]) == (True, "0.6", "Back to the rule")
     assert step(ida, second, "undo").json()["plan"]["placement"]["tightness"] == "0.9"
     ida.delete(f"/api/framings/{first.pk}/rule")
@@ -71,7 +71,7 @@ def test_a_rule_holds_for_every_clip_of_its_format_without_a_framing_of_its_own(
 
 def test_a_new_clip_of_the_format_obeys_at_once(ida, cells, project, small_clip):
     tighten(ida, cells[0], "0.4")
-    ida.post(f"/api/framings/{cells[0].pk}/rule")
+    step(ida, cells[0], "rule")
     copy = Path(settings.INCOMING_DIR) / "late.mp4"
     shutil.copyfile(small_clip, copy)
     late = begin(import_file(project, "Late.mp4", copy), project.frames.get())
@@ -84,7 +84,7 @@ def test_a_changed_rule_changes_the_stamps_of_the_cells_it_governs(ida, cells, p
 
     before = stamps()
     tighten(ida, cells[0], "0.4")
-    ida.post(f"/api/framings/{cells[0].pk}/rule")
+    step(ida, cells[0], "rule")
     after = stamps()
     assert [before[cell.pk] != after[cell.pk] for cell in cells] == [True, True, False]
 
@@ -160,3 +160,40 @@ def test_a_board_of_many_cells_asks_the_database_little(ida, cells, project, dja
     with django_assert_max_num_queries(20):
         board = ida.get(f"/api/projects/{project.pk}").json()
     assert len(board["cells"]) == Framing.objects.count() == 3
+
+
+def act_on(client, cells, action, versions):
+    body = {"framings": [cell.pk for cell in cells], "versions": versions, "action": action}
+    return client.post(f"/api/projects/{cells[0].footage.project_id}/cells", body, content_type="application/json")
+
+
+def test_cells_that_somebody_else_changed_are_not_changed_unseen(ida, cells):
+    versions = [state(ida, cell)["version"] for cell in cells]
+    tighten(ida, cells[1], "0.5")  # by somebody else
+    answer = act_on(ida, cells, {"do": "place", "placement": {"tightness": "0.25"}}, versions)
+    assert answer.status_code == 409
+    assert answer.json()["changed"]
+    assert answer.json()["clip"] == cells[1].footage.name
+    assert [state(ida, cell)["plan"]["placement"]["tightness"] for cell in cells] == ["0", "0.5", "1"]
+
+
+def test_undoing_cells_leaves_alone_what_somebody_changed_since(ida, cells):
+    first = [state(ida, cell)["version"] for cell in cells]
+    changed = act_on(ida, cells, {"do": "place", "placement": {"tightness": "0.25"}}, first).json()
+    versions = {cell["id"]: cell["version"] for cell in changed}
+    tighten(ida, cells[1], "0.5")
+    undone = act_on(ida, cells, {"do": "undo"}, [versions[cell.pk] for cell in cells]).json()
+    assert [cell["id"] for cell in undone] == [cells[0].pk, cells[2].pk]
+    assert [state(ida, cell)["plan"]["placement"]["tightness"] for cell in cells] == ["0", "0.5", "1"]
+
+
+def test_there_is_one_version_for_each_cell(ida, cells):
+    assert act_on(ida, cells, {"do": "undo"}, [1]).status_code == 422
+
+
+@pytest.mark.parametrize("way", ["obey", "rule"])
+def test_a_rule_is_not_followed_or_made_from_what_somebody_else_changed(ida, cells, way):
+    seen = state(ida, cells[0])["version"]
+    tighten(ida, cells[0], "0.5")
+    assert step(ida, cells[0], way, seen).status_code == 409
+    assert not state(ida, cells[0])["obeys"]

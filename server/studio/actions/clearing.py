@@ -13,7 +13,7 @@ from server.studio.actions.jobs import each, save
 from server.studio.models import Project, Render
 from server.studio.room import GIGABYTE
 
-NEEDED = ("state", "settings_json", "cleared", "finished", "ordered")
+NEEDED = ("framing", "state", "settings_json", "cleared", "finished", "ordered")
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,14 +40,19 @@ def kept(project: Project, days: int | None, gigabytes: float | None) -> Kept:
     Args:
         project: whose results.
         days: for which each is kept; None for ever.
-        gigabytes: up to which all are kept, the newest first; None without end.
+        gigabytes: up to which all are kept, the newest first, and the newest of each framing in any case; None without
+            end.
     """
     rows = Render.objects.filter(framing__footage__project=project, state=Render.State.DONE, cleared=None)
     there = [(row, row.size) for row in rows.only(*NEEDED).order_by("-finished", "-pk") if row.file_exists]
     now, due, due_bytes, held, ages = timezone.now(), [], 0, 0, []
+    framings: set[int] = set()
     for row, size in there:
+        newest = row.framing_id not in framings
+        framings.add(row.framing_id)
         over = None if days is None else (row.finished or row.ordered) + timedelta(days=days)
-        if (over is not None and over <= now) or (gigabytes is not None and held + size > gigabytes * GIGABYTE):
+        too_much = gigabytes is not None and held + size > gigabytes * GIGABYTE and not newest
+        if (over is not None and over <= now) or too_much:
             due.append(row)
             due_bytes += size
             continue

@@ -1,6 +1,7 @@
 """Framings: beginning them, changing their plans, obeying rules, and going back and forth in their history."""
 
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass
 
 from django.db import transaction
@@ -20,6 +21,7 @@ from server.studio.actions.rules import RuleBook, set_rules
 from server.studio.models import Footage, Framing, Project, ProjectFrame, Step
 
 LONGEST_HISTORY = 500
+MAX_DESIGN_BYTES = 1 << 20  # as JSON: some 2,000 shots with a surround of their own
 
 
 def begin(footage: Footage, frame: ProjectFrame) -> Framing:
@@ -65,11 +67,14 @@ def _shared(found: Iterable[Framing], footage: Iterable[Footage], frames: Iterab
 
 
 def loaded(rows: list[Framing]) -> list[Framing]:
-    """Framings with their own plans read, all of them at once."""
+    """Framings with their own plans and versions read, all of them at once."""
     steps = Step.objects.filter(framing__in=rows, number=F("framing__current"))
-    plans = {step.framing_id: step.plan for step in steps}
+    current = {step.framing_id: step for step in steps}
     for row in rows:
-        row.own = plans.get(row.pk)
+        if (step := current.get(row.pk)) is not None:
+            row.own, row.version = step.plan, step.pk
+        else:
+            row.own = None
     return rows
 
 
@@ -106,8 +111,9 @@ def change(framing: Framing, design: Design, label: str, version: int | None = N
         Stale: it is of another version.
     """
     with transaction.atomic():
-        _check_version(framing, version)
-        return next(iter(_change_each([framing], lambda _: design, label)), framing)
+        rows = _locked([framing])
+        _check_version(rows[0], version)
+        return next(iter(_change_each(rows, lambda _: design, label, locked=True)), framing)
 
 
 @dataclass(frozen=True)
@@ -127,13 +133,25 @@ def change_in_turn(framing: Framing, steps: Sequence[Did], version: int) -> Fram
         version: of the framing that the first of them was done to.
 
     Raises:
-        Stale: something else was done since.
+        Stale: something else was done since. BadRequest: one of them is larger than `MAX_DESIGN_BYTES`.
     """
+    for done in steps:
+        _check_size(done.design, framing)
     with transaction.atomic():
-        (framing,) = _locked([framing])
-        for done in _to_come(framing, steps, version):
-            framing = change(framing, done.design, done.label)
-    return framing
+        rows = _locked([framing])
+        for done in _to_come(rows[0], steps, version):
+            rows = _change_each(rows, lambda _, done=done: done.design, done.label, locked=True) or rows
+    return rows[0]
+
+
+def _check_size(design: Design, framing: Framing) -> None:
+    size = len(design.model_dump_json())
+    if size > MAX_DESIGN_BYTES:
+        raise BadRequest(
+            f"Its shots and keyframes take {size / 2**20:.1f} MiB, and at most 1 MiB can be kept.",
+            remedy="Join shots, or remove keyframes.",
+            clip=framing.footage.name,
+        )
 
 
 def _to_come(framing: Framing, steps: Sequence[Did], version: int) -> Sequence[Did]:
@@ -155,18 +173,13 @@ def _to_come(framing: Framing, steps: Sequence[Did], version: int) -> Sequence[D
     return steps[come:]
 
 
-def version_of(framing: Framing) -> int:
-    """What is another after every change of a framing."""
-    return int(framing.steps.values_list("pk", flat=True).get(number=framing.current))
-
-
 def _check_version(framing: Framing, version: int | None) -> None:
     """See that a framing is of a version; its row ought to be locked.
 
     Raises:
         Stale: it is not.
     """
-    if version is None or version_of(framing) == version:
+    if version is None or framing.version == version:
         return
     seen = framing.steps.filter(pk=version).values_list("number", flat=True).first()
     after = framing.steps.filter(number__lte=framing.current)
@@ -184,6 +197,24 @@ def _check_version(framing: Framing, version: int | None) -> None:
         changed=tuple(changed),
         clip=framing.footage.name,
     )
+
+
+@contextmanager
+def unchanged_since(framings: Iterable[Framing], versions: Mapping[int, int]) -> Iterator[None]:
+    """Change framings within the block, which are of the versions that somebody saw; nobody else changes them.
+
+    Args:
+        framings: which.
+        versions: by the framings' ids; those that are not named may be of any version.
+
+    Raises:
+        Stale: one of them was changed since.
+    """
+    with transaction.atomic():
+        if versions:
+            for row in _locked(framings):
+                _check_version(row, versions.get(row.pk))
+        yield
 
 
 def obey(framings: Iterable[Framing]) -> list[Framing]:
@@ -242,10 +273,17 @@ def place_all(framings: Iterable[Framing], placement: Placement) -> list[Framing
     return _change_each(framings, lambda design: design.model_copy(update={"placement": placement}), "Placed together")
 
 
-def undo_all(framings: Iterable[Framing]) -> list[Framing]:
-    """Go back one step in each of some framings that has one."""
+def undo_all(framings: Iterable[Framing], versions: Mapping[int, int] | None = None) -> list[Framing]:
+    """Go back one step in each of some framings that has one.
+
+    Args:
+        framings: which.
+        versions: of them, by their ids; those that were changed since stay as they are.
+    """
+    versions = versions or {}
     with transaction.atomic():
         rows = [row for row in _locked(framings) if row.current > 0]
+        rows = [row for row in rows if row.version == versions.get(row.pk, row.version)]
         back = set(
             Step.objects.filter(framing__in=rows, number=F("framing__current") - 1).values_list("framing", flat=True)
         )
@@ -270,12 +308,14 @@ def give(framings: Iterable[Framing], style: Style, label: str) -> list[Framing]
     return _change_each(framings, style.over, label)
 
 
-def _change_each(framings: Iterable[Framing], how: Callable[[Design], Design], label: str) -> list[Framing]:
+def _change_each(
+    framings: Iterable[Framing], how: Callable[[Design], Design], label: str, *, locked: bool = False
+) -> list[Framing]:
     def changed(_: Framing, now: Plan) -> Plan | None:
         design = how(now.design)
         return None if design == now.design else design.on(now)
 
-    return _put(framings, changed, label)
+    return _put(framings, changed, label, locked=locked)
 
 
 def refit(framings: Iterable[Framing], frame: Frame) -> list[Framing]:
@@ -291,16 +331,19 @@ def refit(framings: Iterable[Framing], frame: Frame) -> list[Framing]:
 _OBEY = object()
 
 
-def _put(framings: Iterable[Framing], plan_for: Callable[[Framing, Plan], object], label: str) -> list[Framing]:
+def _put(
+    framings: Iterable[Framing], plan_for: Callable[[Framing, Plan], object], label: str, *, locked: bool = False
+) -> list[Framing]:
     """Put plans in force, as a new step of each framing; in as many queries for many as for one.
 
     Args:
         framings: whose.
         plan_for: the new plan of one, of which the present is given; `_OBEY` for its rule's, None to leave it.
         label: what was done.
+        locked: whether they are locked already, and as they are stored.
     """
     with transaction.atomic():
-        rows = _locked(framings)
+        rows = list(framings) if locked else _locked(framings)
         book = _books(rows)
         wanted = [(row, plan_for(row, book(row).plan(row, row.own))) for row in rows]
         new = [(row, None if plan is _OBEY else plan) for row, plan in wanted if plan is not None]
@@ -309,7 +352,8 @@ def _put(framings: Iterable[Framing], plan_for: Callable[[Framing, Plan], object
         for row, plan in new:
             row.current += 1
             row.own = plan if isinstance(plan, Plan) else None
-        Step.objects.bulk_create(_step(row, label) for row in changed)
+        for row, step in zip(changed, Step.objects.bulk_create(_step(row, label) for row in changed), strict=True):
+            row.version = step.pk
         Framing.objects.bulk_update(changed, ["current"])
         Step.objects.filter(framing__in=changed, number__lt=F("framing__current") - LONGEST_HISTORY).delete()
         for project in {row.footage.project_id for row in changed if unsolved(book(row).plan(row, row.own))}:

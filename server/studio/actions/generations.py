@@ -92,7 +92,7 @@ def _generate(row: Generation, generator: Generator) -> None:
             raise BadRequest(
                 f"The generator took longer than {settings.GENERATOR_SECONDS:g} seconds.", remedy="Ask again later."
             )
-        jobs.save(row, done=min(90, standing.percent))
+        jobs.save(row, done=min(90, int(standing.percent)))
         time.sleep(LOOK_SECONDS)
     if standing.state == "failed":
         raise BadRequest(f"The generator gave up: {standing.problem or 'it does not say why'}.", remedy="Ask again.")
@@ -101,12 +101,13 @@ def _generate(row: Generation, generator: Generator) -> None:
 
 def _take_in(row: Generation, generator: Generator, count: int) -> None:
     """Take in every picture that is one; where none is, say why."""
-    found, refused = [], None
+    found = []
+    refused: CadrageError | None = None
     for number in range(min(count, row.count)):
         try:
             data = generator.picture(row.remote, number)
             _, about, material = take_in(row.framing.footage, row.plan, row.moment, f"generated {number + 1}.png", data)
-        except BadRequest as error:
+        except CadrageError as error:
             refused = error
             continue
         found.append({"material": material.ref, "about": about.summary})

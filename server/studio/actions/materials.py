@@ -9,7 +9,6 @@ from typing import TypeVar
 
 from django.conf import settings
 from django.core.files.uploadedfile import TemporaryUploadedFile
-from django.db import transaction
 
 from cadrage.compose.extending import plate_states
 from cadrage.compose.heavy import is_heavy, look_at
@@ -22,7 +21,7 @@ from cadrage.footage.still_files import is_still
 from cadrage.lettering import read_captions
 from cadrage.plan import Plan
 from cadrage.values import visible
-from server.studio.actions.footage import delete_file, store_file
+from server.studio.actions.footage import store_file
 from server.studio.actions.people import check_allowed
 from server.studio.actions.plates import plates_of
 from server.studio.actions.previews import previewer, sample_of, turn
@@ -86,13 +85,6 @@ def _read(path: Path, name: str) -> tuple[Material.Kind, dict[str, object] | Non
     )
 
 
-def remove(material: Material) -> None:
-    """Take a material away. What still uses it says so."""
-    path = material.path
-    material.delete()
-    transaction.on_commit(lambda: delete_file(path))
-
-
 class Shelf:
     """All that a project has for plans to use, each thing read once. Names are never taken for paths.
 
@@ -102,6 +94,7 @@ class Shelf:
     def __init__(self, project: Project) -> None:
         self._project = project
         self._found: dict[str, CoreMaterial] = {}
+        self._removed: dict[str, str] = {}
 
     def find(self, name: str) -> CoreMaterial:
         """What a name stands for.
@@ -112,6 +105,16 @@ class Shelf:
         if name not in self._found:
             self._found[name] = self._read(name)
         return self._found[name]
+
+    def missing(self, plan: Plan) -> tuple[str, ...]:
+        """Name what a plan uses that was removed from its project, or cannot be found any more."""
+        for name in plan.asset_refs:
+            if name and name not in self._found and name not in self._removed:
+                try:
+                    self.find(name)
+                except BadRequest:
+                    self._removed[name] = "something"
+        return tuple(self._removed[name] for name in plan.asset_refs if name in self._removed)
 
     @cached_property
     def _within(self) -> dict[str, object]:
@@ -125,13 +128,19 @@ class Shelf:
         if kind == "footage":
             clip = Footage.everything.select_related("project").filter(pk=key, **self._within).first()
             if clip is not None:
+                self._note(name, clip)
                 said = RuleBook.of(clip.project).interpretation(clip)
                 return CoreMaterial(clip.path, clip.info, said, clip.identity)
         if kind == "material":
-            row = Material.objects.filter(pk=key, **self._within).first()
+            row = Material.everything.filter(pk=key, **self._within).first()
             if row is not None:
+                self._note(name, row)
                 return CoreMaterial(row.path, row.info)
         raise BadRequest("What stands behind or over the picture is not here any more.", remedy=CHOOSE)
+
+    def _note(self, name: str, row: Footage | Material) -> None:
+        if row.removed is not None:
+            self._removed[name] = row.name
 
 
 def library_of(

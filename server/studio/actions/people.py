@@ -42,7 +42,7 @@ class Use(Value):
 def used_by(person: User) -> int:
     """Bytes of somebody's projects on this server."""
     clips = Footage.everything.filter(project__owner=person, linked="").aggregate(bytes=Sum("size"))["bytes"] or 0
-    shelf = Material.objects.filter(project__owner=person)
+    shelf = Material.everything.filter(project__owner=person)
     pictures = sum(row.path.stat().st_size for row in shelf if row.path.exists())
     done = Render.objects.filter(framing__footage__project__owner=person, state=State.DONE, cleared=None)
     return clips + pictures + sum(row.size for row in done.only("state", "settings_json", "cleared") if row.file_exists)

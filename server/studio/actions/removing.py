@@ -1,4 +1,4 @@
-"""Removing clips, frames and projects: first out of sight, then, after a while in which it can be undone, for good."""
+"""Removing clips, materials, frames and projects: first out of sight, for good only after a while."""
 
 from collections.abc import Iterable
 from pathlib import Path
@@ -9,16 +9,26 @@ from django.utils import timezone
 
 from server.studio.actions import jobs
 from server.studio.actions.footage import UNDO_TIME, delete_file
-from server.studio.models import Footage, Project, ProjectFrame, Render
+from server.studio.actions.uses import check_unused
+from server.studio.models import Footage, Material, Project, ProjectFrame, Render
 
-Removable = TypeVar("Removable", Footage, Project, ProjectFrame)
+Removable = TypeVar("Removable", Footage, Material, Project, ProjectFrame)
 
 
-def remove(row: Footage | Project | ProjectFrame) -> None:
-    """Take a clip or a frame out of its project, or a project away.
+def remove(row: Footage | Material | Project | ProjectFrame, *, confirmed: bool = False) -> None:
+    """Take a clip, a material or a frame out of its project, or a project away.
 
     It can be brought back for a while; see `UNDO_TIME`.
+
+    Args:
+        row: what is removed.
+        confirmed: whether a clip or a material is removed even if something else uses it.
+
+    Raises:
+        InUse: something else does.
     """
+    if isinstance(row, Footage | Material) and not confirmed:
+        check_unused(row)
     row.removed = timezone.now()
     row.save(update_fields=["removed"])
 
@@ -34,6 +44,7 @@ def purge() -> None:
     """Delete, for good, what was removed long enough ago: rows, files and all that was rendered from them."""
     over = timezone.now() - UNDO_TIME
     jobs.each(Footage.everything.filter(removed__lt=over), _purge_clip)
+    jobs.each(Material.everything.filter(removed__lt=over), _purge_material)
     jobs.each(ProjectFrame.everything.filter(removed__lt=over), _purge_frame)
     jobs.each(Project.everything.filter(removed__lt=over), _purge_project)
 
@@ -42,6 +53,12 @@ def _purge_clip(footage: Footage) -> None:
     paths = _files_of(footage)
     footage.delete()
     _delete(paths)
+
+
+def _purge_material(material: Material) -> None:
+    path = material.path
+    material.delete()
+    _delete([path])
 
 
 def _purge_frame(frame: ProjectFrame) -> None:
@@ -53,7 +70,7 @@ def _purge_frame(frame: ProjectFrame) -> None:
 def _purge_project(project: Project) -> None:
     clips = Footage.everything.filter(project=project)
     paths = [path for clip in clips for path in _files_of(clip)]
-    paths += [material.path for material in project.materials.all()]
+    paths += [material.path for material in Material.everything.filter(project=project)]
     project.delete()
     _delete(paths)
 

@@ -66,7 +66,7 @@ class RuleBook:
     def _fixed(self, framing: Framing) -> dict[str, Any]:
         footage = framing.footage
         return {
-            "source": f"footage:{footage.pk}",
+            "source": footage.ref,
             "frame": framing.frame.value,
             "interpretation": self.interpretation(footage),
             "range": footage.range,

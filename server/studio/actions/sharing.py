@@ -33,8 +33,7 @@ def _check_own_things(project: Project) -> None:
     Raises:
         BadRequest: it does.
     """
-    own = {f"footage:{pk}" for pk in project.footage.values_list("pk", flat=True)}
-    own |= {row.ref for row in project.materials.all()}
+    own = {row.ref for row in (*project.footage.only("pk"), *project.materials.only("pk"))}
     book = RuleBook.of(project)
     related = Framing.present.filter(footage__project=project).select_related("footage__project", "frame")
     for row in loaded(list(related)):

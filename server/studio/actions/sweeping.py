@@ -92,7 +92,9 @@ def _arriving() -> Iterator[Path]:
 def _orphans() -> Iterator[Path]:
     # First the files: what comes between has its row before it is looked for.
     footage, results = list(Path(settings.FOOTAGE_DIR).iterdir()), list(Path(settings.RENDERS_DIR).glob("[0-9]*.*"))
-    kept = set(Footage.everything.values_list("file", flat=True)) | set(Material.objects.values_list("file", flat=True))
+    kept = set(Footage.everything.values_list("file", flat=True)) | set(
+        Material.everything.values_list("file", flat=True)
+    )
     yield from (path for path in footage if path.name not in kept and _is_old(path))
     rows = {str(pk) for pk in Render.objects.values_list("pk", flat=True)}
     yield from (path for path in results if path.name.partition(".")[0] not in rows and _is_old(path))

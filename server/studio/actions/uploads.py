@@ -15,6 +15,7 @@ from server.studio.actions.people import check_allowed
 from server.studio.models import Footage, Project, Upload
 from server.studio.room import check_room
 
+MAX_UNFINISHED = 20_000  # files of one person that are on their way: several long sequences of stills
 KEPT = timedelta(days=7)
 """How long a file that does not arrive whole is waited for."""
 PIECE = 1 << 20
@@ -31,8 +32,12 @@ def begin(project: Project, sender: AbstractBaseUser, name: str, size: int) -> U
     """A file that is about to be sent.
 
     Raises:
-        TooMuch, NoRoom: it cannot be taken in.
+        TooMuch, NoRoom: it cannot be taken in. Busy: too many files of this person have begun and not arrived.
     """
+    if Upload.objects.filter(sender=sender).count() >= MAX_UNFINISHED:
+        raise Busy(
+            f"{MAX_UNFINISHED} files of yours are on their way.", remedy="Finish or cancel some first.", clip=name
+        )
     check_room(size)
     check_allowed(project, size)
     upload = Upload.objects.create(

@@ -13,17 +13,20 @@ from ninja.errors import AuthenticationError, ValidationError, ValidationErrorCo
 
 from cadrage.errors import Busy, CadrageError, MissingSource, Stale
 from server.studio.access import NotLet
+from server.studio.actions.uses import InUse
 from server.studio.room import NoRoom, TooMuch
 
 JSON = "application/problem+json"
 
 
 def problem(
-    status: int, title: str, *, remedy: str = "", clip: str | None = None, changed: tuple[str, ...] = ()
+    status: int, title: str, *, remedy: str = "", clip: str | None = None, **lists: tuple[str, ...]
 ) -> JsonResponse:
-    """The one body that every error has: what happened, to which clip, what to do next, what changed in between."""
+    """Return the body that every error has: what happened, to which clip, what to do next; and lists of some errors:
+    `changed` in between, `uses` of what is to be removed.
+    """
     body = {"type": "about:blank", "status": status, "title": title, "remedy": remedy, "clip": clip}
-    body |= {"changed": list(changed)} if changed else {}
+    body |= {name: list(each) for name, each in lists.items() if each}
     return JsonResponse(body, status=status, content_type=JSON)
 
 
@@ -70,14 +73,15 @@ def broken(request: HttpRequest) -> HttpResponse:
 
 
 TELL = "Tell whoever runs the server, then try again."
-STATUS = {MissingSource: 410, Busy: 503, TooMuch: 413, NoRoom: 507, Stale: 409, NotLet: 403}
+STATUS = {MissingSource: 410, Busy: 503, TooMuch: 413, NoRoom: 507, Stale: 409, InUse: 409, NotLet: 403}
 
 
 def of_error(error: CadrageError) -> JsonResponse:
     """What is said of an error of ours."""
-    changed = error.changed if isinstance(error, Stale) else ()
     status = STATUS.get(type(error), 422)
-    return problem(status, error.problem, remedy=error.remedy, clip=error.clip, changed=changed)
+    changed = error.changed if isinstance(error, Stale) else ()
+    uses = error.uses if isinstance(error, InUse) else ()
+    return problem(status, error.problem, remedy=error.remedy, clip=error.clip, changed=changed, uses=uses)
 
 
 class Api(NinjaAPI):

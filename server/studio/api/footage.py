@@ -85,9 +85,11 @@ def find(request: HttpRequest, footage_id: int, given: PathIn) -> FootageOut:
 
 
 @router.delete("/footage/{footage_id}", response={204: None})
-def remove(request: HttpRequest, footage_id: int) -> tuple[int, None]:
-    """Take a clip out of its project; for a while it can be brought back."""
-    removing.remove(owned.footage(request, footage_id))
+def remove(request: HttpRequest, footage_id: int, *, confirmed: bool = False) -> tuple[int, None]:
+    """Take a clip out of its project; for a while it can be brought back. One that is used elsewhere is refused, 409,
+    with what uses it, unless that is confirmed.
+    """
+    removing.remove(owned.footage(request, footage_id), confirmed=confirmed)
     return 204, None
 
 

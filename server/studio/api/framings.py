@@ -74,17 +74,21 @@ def redo(request: HttpRequest, framing_id: int, given: VersionIn) -> FramingOut:
 
 
 @router.post("/framings/{framing_id}/obey", response=FramingOut)
-def obey(request: HttpRequest, framing_id: int) -> FramingOut:
+def obey(request: HttpRequest, framing_id: int, given: VersionIn) -> FramingOut:
     """Go back to the rule; one step of history."""
     row = owned.framing(request, framing_id)
-    actions.obey([row])
+    with actions.unchanged_since([row], {row.pk: given.version}):
+        actions.obey([row])
     return FramingOut.of(owned.framing(request, framing_id))
 
 
 @router.post("/framings/{framing_id}/rule", response=FramingOut)
-def make_rule(request: HttpRequest, framing_id: int) -> FramingOut:
+def make_rule(request: HttpRequest, framing_id: int, given: VersionIn) -> FramingOut:
     """Make the way this framing is the rule for its source format and frame."""
-    return FramingOut.of(actions.make_rules([owned.framing(request, framing_id)])[0])
+    row = owned.framing(request, framing_id)
+    with actions.unchanged_since([row], {row.pk: given.version}):
+        (row,) = actions.make_rules([row])
+    return FramingOut.of(row)
 
 
 @router.delete("/framings/{framing_id}/rule", response=FramingOut)

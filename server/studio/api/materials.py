@@ -9,10 +9,12 @@ from cadrage.compose.identity import result_key
 from cadrage.compose.preview import picture_alone
 from cadrage.footage import ClipIdentity, Interpretation
 from server.studio.actions import materials as actions
+from server.studio.actions import removing
 from server.studio.actions.previews import kept, previewer
 from server.studio.api import owned
 from server.studio.api.footage import AN_HOUR
 from server.studio.api.schemas import MaterialOut
+from server.studio.models import Material
 
 router = Router(tags=["materials"])
 WIDEST = 640
@@ -32,10 +34,18 @@ def add(request: HttpRequest, project_id: int, file: File[UploadedFile]) -> Mate
 
 
 @router.delete("/materials/{material_id}", response={204: None})
-def remove(request: HttpRequest, material_id: int) -> tuple[int, None]:
-    """Take a material away."""
-    actions.remove(owned.material(request, material_id))
+def remove(request: HttpRequest, material_id: int, *, confirmed: bool = False) -> tuple[int, None]:
+    """Take a material out of its project; for a while it can be brought back. One that is used is refused, 409, with
+    what uses it, unless that is confirmed.
+    """
+    removing.remove(owned.material(request, material_id), confirmed=confirmed)
     return 204, None
+
+
+@router.post("/materials/{material_id}/restore", response=MaterialOut)
+def restore(request: HttpRequest, material_id: int) -> MaterialOut:
+    """Bring a removed material back."""
+    return MaterialOut.of(removing.bring_back(owned.material(request, material_id, Material.everything)))
 
 
 @router.get("/materials/{material_id}/picture")

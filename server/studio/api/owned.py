@@ -115,9 +115,9 @@ def analysis(request: HttpRequest, pk: int) -> Analysis:
     return _row(request, Analysis.objects.select_related("footage"), pk, "footage__project")
 
 
-def material(request: HttpRequest, pk: int) -> Material:
-    """A picture or a file of captions in one of the visitor's projects."""
-    return _row(request, Material.objects.all(), pk, "project")
+def material(request: HttpRequest, pk: int, among: Manager[Material] = Material.objects) -> Material:
+    """A picture or a file of captions in one of the visitor's projects; see `footage`."""
+    return _row(request, among.select_related("project"), pk, "project")
 
 
 def framing(request: HttpRequest, pk: int) -> Framing:

@@ -1,9 +1,10 @@
 """Projects, their boards and their cells."""
 
-from typing import Annotated
+from typing import Annotated, TypeVar
 
 from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser, User
+from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 from pydantic import TypeAdapter
@@ -34,7 +35,7 @@ from server.studio.api.schemas import (
     ProjectLine,
     Visitor,
 )
-from server.studio.models import Footage, Framing, Member, Project, ProjectFrame
+from server.studio.models import Footage, Framing, Material, Member, Project, ProjectFrame
 
 router = Router(tags=["projects"])
 CELLS = TypeAdapter(list[CellOut])
@@ -125,8 +126,6 @@ def board(request: HttpRequest, project_id: int, first: Annotated[int | None, Qu
     book, shelf = RuleBook.of(project), Shelf(project)
     footage = list(project.footage.prefetch_related("analyses"))
     firsts, part = first_of_each(footage), footage[:first]
-    gone = Footage.everything.filter(project=project, removed__isnull=False).order_by("-removed")
-    gone_frames = ProjectFrame.everything.filter(project=project, removed__isnull=False).order_by("-removed")
     found = Board(
         id=project.pk,
         name=project.name,
@@ -137,11 +136,20 @@ def board(request: HttpRequest, project_id: int, first: Annotated[int | None, Qu
         footage=[FootageOut.of(clip, book, firsts) for clip in part],
         frames=[FrameOut.of(frame) for frame in project.frames.all()],
         cells=[CellOut.of(row, book, shelf) for row in framing_actions.begin_all(project, part)],
-        gone=[{"id": clip.pk, "name": clip.name} for clip in gone],
-        gone_frames=[{"id": frame.pk, "name": frame.value.name} for frame in gone_frames],
+        gone=[{"id": clip.pk, "name": clip.name} for clip in _removed_from(project, Footage)],
+        gone_frames=[{"id": frame.pk, "name": frame.value.name} for frame in _removed_from(project, ProjectFrame)],
+        gone_materials=[{"id": row.pk, "name": row.name} for row in _removed_from(project, Material)],
     )
     # As it is: checked again on its way out, many cells take twice as long.
     return HttpResponse(found.model_dump_json(by_alias=True), content_type="application/json")
+
+
+Removed = TypeVar("Removed", Footage, Material, ProjectFrame)
+
+
+def _removed_from(project: Project, kind: type[Removed]) -> QuerySet[Removed]:
+    """What was removed from a project and can be brought back, the last removed first."""
+    return kind.everything.filter(project=project, removed__isnull=False).order_by("-removed")
 
 
 @router.get("/projects/{project_id}/changes", response=Changes)
@@ -170,8 +178,19 @@ def put_in_order(request: HttpRequest, project_id: int, given: OrderIn) -> tuple
     return 204, None
 
 
-def _acted(request: HttpRequest, rows: list[Framing], action: CellAction) -> list[Framing]:
-    """Do something with some cells; those that it changed."""
+def _acted(request: HttpRequest, rows: list[Framing], action: CellAction, seen: dict[int, int]) -> list[Framing]:
+    """Do something with some cells; those that it changed.
+
+    Raises:
+        Stale: one of them was changed since its version was seen; when undoing, those are left out instead.
+    """
+    if action.do == "undo":
+        return framing_actions.undo_all(rows, seen)
+    with framing_actions.unchanged_since(rows, seen):
+        return _changed(request, rows, action)
+
+
+def _changed(request: HttpRequest, rows: list[Framing], action: CellAction) -> list[Framing]:
     if action.do == "paste":
         changed = framing_actions.paste(owned.framing(request, action.source), rows, action.parts)
     elif action.do == "motion":
@@ -186,10 +205,8 @@ def _acted(request: HttpRequest, rows: list[Framing], action: CellAction) -> lis
         changed = treatment_actions.apply(saved.value if saved else action.treatment, rows, saved)
     elif action.do == "rule":
         changed = framing_actions.make_rules(rows)
-    elif action.do == "obey":
-        changed = framing_actions.obey(rows)
     else:
-        changed = framing_actions.undo_all(rows)
+        changed = framing_actions.obey(rows)
     return changed
 
 
@@ -197,7 +214,8 @@ def _acted(request: HttpRequest, rows: list[Framing], action: CellAction) -> lis
 def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpResponse:
     """Do something with many cells of a project; answers with those that it changed, as they are now.
 
-    It is done to some dozens at a time, between which others come to their turn.
+    It is done to some dozens at a time, between which others come to their turn. Cells of other versions than were seen
+    are refused, 409; when undoing, they stay as they are.
     """
     project = owned.project(request, project_id)
     mine = Framing.present.filter(footage__project=project).select_related("footage__project", "frame")
@@ -205,7 +223,7 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpR
     whole = given.action.do == "rule"  # what many have in common is one rule
     step = max(1, len(rows)) if whole else CELLS_AT_A_TIME
     parts = (rows[first : first + step] for first in range(0, len(rows), step))
-    changed = [row for part in parts for row in _acted(request, part, given.action)]
+    changed = [row for part in parts for row in _acted(request, part, given.action, given.seen)]
     book, shelf = RuleBook.of(project), Shelf(project)
     cells = [CellOut.of(row, book, shelf) for row in framing_actions.fresh(changed)]
     return HttpResponse(CELLS.dump_json(cells, by_alias=True), content_type="application/json")

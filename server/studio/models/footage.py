@@ -60,6 +60,11 @@ class Footage(models.Model):
         return self.name
 
     @property
+    def ref(self) -> str:
+        """The name that plans know it by."""
+        return f"footage:{self.pk}"
+
+    @property
     def path(self) -> Path:
         """Where the file lies; of a sequence, the folder with its stills."""
         return Path(self.linked) if self.linked else Path(settings.FOOTAGE_DIR) / self.file

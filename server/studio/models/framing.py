@@ -47,6 +47,11 @@ class Framing(models.Model):
         """Its own plan; None while it obeys its rule. Read once for a row; of many, `loaded` reads all at once."""
         return self.steps.get(number=self.current).plan
 
+    @cached_property
+    def version(self) -> int:
+        """The id of its current step: another after every change. Read once for a row, like `own`."""
+        return int(self.steps.values_list("pk", flat=True).get(number=self.current))
+
     def asked_key(self, plan: Plan) -> str:
         """What a way depends on: how the clip is framed, and what was seen in it."""
         seen = self.footage.analysis("following")

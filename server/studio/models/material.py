@@ -7,6 +7,7 @@ from django.db import models
 
 from cadrage.footage import MediaInfo
 from server.studio.models.project import Project
+from server.studio.models.removable import Present
 
 
 class Material(models.Model):
@@ -28,9 +29,15 @@ class Material(models.Model):
     info_json = models.JSONField(null=True, default=None)
     origin = models.CharField(max_length=300, blank=True, default="")
     added = models.DateTimeField(auto_now_add=True)
+    removed = models.DateTimeField(null=True, default=None)
+
+    everything = models.Manager()
+    objects: Present["Material"] = Present()
 
     class Meta:
         ordering = ["id"]
+        base_manager_name = "everything"
+        default_manager_name = "objects"
 
     def __str__(self) -> str:
         return self.name

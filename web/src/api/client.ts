@@ -41,6 +41,7 @@ export class Problem extends Error {
     readonly clip: string | null,
     readonly status: number,
     readonly changed: string[] = [],
+    readonly uses: string[] = [],
   ) {
     super(title);
   }
@@ -59,6 +60,7 @@ export function problemFrom(body: unknown, status: number): Problem {
     given.clip ?? null,
     status,
     given.changed ?? [],
+    given.uses ?? [],
   );
 }
 

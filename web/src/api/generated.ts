@@ -96,7 +96,8 @@ export interface paths {
         post?: never;
         /**
          * Remove
-         * @description Take a clip out of its project; for a while it can be brought back.
+         * @description Take a clip out of its project; for a while it can be brought back. One that is used elsewhere is refused, 409,
+         *     with what uses it, unless that is confirmed.
          */
         delete: operations["server_studio_api_footage_remove"];
         options?: never;
@@ -1341,7 +1342,8 @@ export interface paths {
         post?: never;
         /**
          * Remove
-         * @description Take a material away.
+         * @description Take a material out of its project; for a while it can be brought back. One that is used is refused, 409, with
+         *     what uses it, unless that is confirmed.
          */
         delete: operations["server_studio_api_materials_remove"];
         options?: never;
@@ -1363,6 +1365,26 @@ export interface paths {
         get: operations["server_studio_api_materials_picture"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials/{material_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore
+         * @description Bring a removed material back.
+         */
+        post: operations["server_studio_api_materials_restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1474,7 +1496,8 @@ export interface paths {
          * Change Cells
          * @description Do something with many cells of a project; answers with those that it changed, as they are now.
          *
-         *     It is done to some dozens at a time, between which others come to their turn.
+         *     It is done to some dozens at a time, between which others come to their turn. Cells of other versions than were seen
+         *     are refused, 409; when undoing, they stay as they are.
          */
         post: operations["server_studio_api_projects_change_cells"];
         delete?: never;
@@ -2605,6 +2628,8 @@ export interface components {
             gone: components["schemas"]["Gone"][];
             /** Gone Frames */
             gone_frames: components["schemas"]["Gone"][];
+            /** Gone Materials */
+            gone_materials: components["schemas"]["Gone"][];
             /** Id */
             id: number;
             /** Name */
@@ -2938,16 +2963,20 @@ export interface components {
             surround: string;
             /** Unsolved */
             unsolved: boolean;
+            /** Version */
+            version: number;
         };
         /**
          * CellsIn
-         * @description Something to do with many cells.
+         * @description Something to do with many cells. `versions`, where given, are those of the framings that the visitor saw.
          */
         CellsIn: {
             /** Action */
             action: components["schemas"]["PasteCells"] | components["schemas"]["PlaceCells"] | components["schemas"]["MoveCells"] | components["schemas"]["MotionCells"] | components["schemas"]["TreatCells"] | components["schemas"]["EachCell"];
             /** Framings */
             framings: number[];
+            /** Versions */
+            versions?: number[] | null;
         };
         /**
          * Changes
@@ -2998,7 +3027,7 @@ export interface components {
              * Reason
              * @enum {string}
              */
-            reason: "doubtful" | "lost" | "enlarged" | "shape" | "fast" | "empty" | "bars" | "rate" | "long";
+            reason: "missing" | "doubtful" | "lost" | "enlarged" | "shape" | "fast" | "empty" | "bars" | "rate" | "long";
             /** Summary */
             summary: string;
         };
@@ -4361,7 +4390,7 @@ export interface components {
         };
         /**
          * Gone
-         * @description A clip, or a frame, that was removed and can still be brought back.
+         * @description A clip, a frame or a material that was removed and can still be brought back.
          */
         Gone: {
             /** Id */
@@ -8192,7 +8221,9 @@ export interface operations {
     };
     server_studio_api_footage_remove: {
         parameters: {
-            query?: never;
+            query?: {
+                confirmed?: boolean;
+            };
             header?: never;
             path: {
                 footage_id: number;
@@ -9211,7 +9242,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -9459,7 +9494,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -9756,7 +9795,9 @@ export interface operations {
     };
     server_studio_api_materials_remove: {
         parameters: {
-            query?: never;
+            query?: {
+                confirmed?: boolean;
+            };
             header?: never;
             path: {
                 material_id: number;
@@ -9793,6 +9834,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_studio_api_materials_restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                material_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialOut"];
+                };
             };
         };
     };

@@ -164,6 +164,10 @@ export function takeInCells(client: QueryClient, cells: Cell[]) {
   for (const key of ["treatments", "renders"]) client.invalidateQueries({ queryKey: [key] });
 }
 
+/** The version of a framing as it was last heard of: after what was saved a moment ago, a later one than was drawn. */
+export const versionOf = (client: QueryClient, framing: Framing) =>
+  client.getQueryData<Framing>(framingQuery(framing.id).queryKey)?.version ?? framing.version;
+
 /** Ask again for all that depends on a frame or on what a clip is taken to be: the board and every framing. */
 export const refreshFramings = (client: QueryClient) =>
   Promise.all(

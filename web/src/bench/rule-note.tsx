@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Framing, unwrap } from "../api/client";
-import { takeIn } from "../api/queries";
+import { takeIn, versionOf } from "../api/queries";
 import { IN_ORDER } from "../api/saves";
 import { ProblemNote } from "../ui/problem-note";
 import type { PlanEditor } from "./editor/plan-editor";
@@ -9,18 +9,23 @@ import type { PlanEditor } from "./editor/plan-editor";
 export function RuleNote({ framing, editor }: { framing: Framing; editor: PlanEditor }) {
   const client = useQueryClient();
   const params = { path: { framing_id: framing.id } };
+  const seen = () => ({ version: versionOf(client, framing) });
   const saved = {
     scope: IN_ORDER,
     onSuccess: (next: Framing) => takeIn(client, next),
   };
   const obey = useMutation({
     mutationFn: () =>
-      editor.flush().then(() => unwrap(api.POST("/api/framings/{framing_id}/obey", { params }))),
+      editor
+        .flush()
+        .then(() => unwrap(api.POST("/api/framings/{framing_id}/obey", { params, body: seen() }))),
     ...saved,
   });
   const make = useMutation({
     mutationFn: () =>
-      editor.flush().then(() => unwrap(api.POST("/api/framings/{framing_id}/rule", { params }))),
+      editor
+        .flush()
+        .then(() => unwrap(api.POST("/api/framings/{framing_id}/rule", { params, body: seen() }))),
     ...saved,
   });
   const drop = useMutation({

@@ -8,6 +8,7 @@ import { useBarsAsked } from "../frames/ask-bars";
 import { RoomNote } from "../house/room-note";
 import { LeftUploads } from "../intake/left-uploads";
 import { UploadList } from "../intake/upload-list";
+import { useMaterialRemoval } from "../removal/use-material-removal";
 import { newestOf } from "../renders/rendered";
 import { ShareDialog } from "../sharing/share-dialog";
 import { ShownBoard } from "../sharing/shown-board";
@@ -32,8 +33,8 @@ import { readIds, written } from "./selection";
 import { SelectionBar } from "./selection-bar";
 import { useArrangement } from "./use-arrangement";
 import { useCells } from "./use-cells";
+import { useClipRemoval } from "./use-clip-removal";
 import { useFrames } from "./use-frames";
-import { useRemoval } from "./use-removal";
 
 /** So many cells are changed before anybody has looked up. */
 const MANY = 40;
@@ -58,7 +59,8 @@ function WorkingBoard({ projectId }: { projectId: number }) {
   const [copied, setCopied] = useState<number | null>(null);
   const [sharing, setSharing] = useState(false);
   const order = useOrder(projectId);
-  const removal = useRemoval(projectId);
+  const removal = useClipRemoval(projectId);
+  const materials = useMaterialRemoval(projectId);
   const cells = useCells(projectId);
   const frames = useFrames(projectId, board?.frames ?? []);
   const arrangement = useArrangement(projectId);
@@ -72,7 +74,8 @@ function WorkingBoard({ projectId }: { projectId: number }) {
     [board, sorted, reason, words, renders],
   );
   const byHand = sorted === "added" && !reason && !words;
-  const chosen = board?.cells.filter(({ id }) => selected.has(id)).map(({ id }) => id) ?? [];
+  const chosen = board?.cells.filter(({ id }) => selected.has(id)) ?? [];
+  const chosenIds = chosen.map(({ id }) => id);
 
   const bars = useBarsAsked(board);
   function render(framings: number[]) {
@@ -84,7 +87,8 @@ function WorkingBoard({ projectId }: { projectId: number }) {
     {
       keys: "$mod+Enter",
       does: chosen.length ? "Render the selected cells" : "Render all cells",
-      act: () => board && isWhole(board) && render(chosen.length ? chosen : board.cells.map(({ id }) => id)),
+      act: () =>
+        board && isWhole(board) && render(chosen.length ? chosenIds : board.cells.map(({ id }) => id)),
     },
   ]);
 
@@ -119,11 +123,17 @@ function WorkingBoard({ projectId }: { projectId: number }) {
           </Button>
         </div>
         <ProblemNote
-          error={error ?? order.error ?? cells.error ?? removal.error ?? frames.error ?? arrangement.error}
+          error={
+            error ??
+            order.error ??
+            cells.error ??
+            removal.error ??
+            materials.error ??
+            frames.error ??
+            arrangement.error
+          }
         />
-        {removal.last && (
-          <Note text={`Removed ${removal.last.name}.`} onUndo={removal.undo} onClose={removal.forget} />
-        )}
+        {removal.notes}
         {cells.doing > MANY && (
           <p
             role="status"
@@ -138,6 +148,12 @@ function WorkingBoard({ projectId }: { projectId: number }) {
           <Note
             text={cells.done.changed.length ? cells.done.label : "They were so already."}
             onUndo={cells.done.changed.length ? cells.undo : undefined}
+            onClose={cells.forget}
+          />
+        )}
+        {cells.left > 0 && (
+          <Note
+            text={`Undone, except ${cells.left} ${cells.left === 1 ? "cell that was" : "cells that were"} changed by somebody else meanwhile.`}
             onClose={cells.forget}
           />
         )}
@@ -167,6 +183,9 @@ function WorkingBoard({ projectId }: { projectId: number }) {
           </>
         )}
         {board && <Gone gone={board.gone} what="clips" onRestore={removal.restore} />}
+        {board && (
+          <Gone gone={board.gone_materials} what="pictures and captions" onRestore={materials.restore} />
+        )}
         {board && <Gone gone={board.gone_frames} what="frames" onRestore={frames.restore} />}
         {board?.footage.length === 0 && <EmptyBoard />}
       </main>
@@ -174,12 +193,12 @@ function WorkingBoard({ projectId }: { projectId: number }) {
       {chosen.length > 0 && (
         <SelectionBar
           treatments={treatments ?? []}
-          selected={chosen}
+          selected={chosenIds}
           copied={copied}
           busy={cells.busy || order.isPending}
-          onAct={(action, label) => cells.act({ framings: chosen, action, label })}
+          onAct={(action, label) => cells.act({ cells: chosen, action, label })}
           onCopy={setCopied}
-          onRender={() => render(chosen)}
+          onRender={() => render(chosenIds)}
           onClear={() => setSelected([])}
         />
       )}

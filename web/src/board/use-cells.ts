@@ -1,49 +1,56 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type CellAction, unwrap } from "../api/client";
+import { api, type Cell, type CellAction, unwrap } from "../api/client";
 import { refreshFramings, takeInCells } from "../api/queries";
 
 /** So many are changed at a time: others change theirs in between, and the hand sees how far it is. */
 const STEP = 60;
 
-type Wanted = { framings: number[]; action: CellAction; label: string };
+type Seen = Pick<Cell, "id" | "version">;
+type Wanted = { cells: Seen[]; action: CellAction; label: string };
 
 /** Do something with many cells at once; what was changed can be taken back. */
 export function useCells(projectId: number) {
   const client = useQueryClient();
-  const send = (framings: number[], action: CellAction) =>
+  const send = (cells: Seen[], action: CellAction) =>
     unwrap(
       api.POST("/api/projects/{project_id}/cells", {
         params: { path: { project_id: projectId } },
-        body: { framings, action },
+        body: { framings: cells.map(({ id }) => id), versions: cells.map(({ version }) => version), action },
       }),
     );
   const [fraction, setFraction] = useState(0);
   /** What was changed until one step failed stays changed, and can be taken back. */
-  const [changed, setChanged] = useState<number[]>([]);
+  const [changed, setChanged] = useState<Cell[]>([]);
 
-  async function inSteps(framings: number[], action: CellAction) {
+  async function inSteps(cells: Seen[], action: CellAction) {
     setFraction(0);
     setChanged([]);
-    for (let at = 0; at < framings.length; at += STEP) {
-      const cells = await send(framings.slice(at, at + STEP), action);
-      takeInCells(client, cells);
-      setChanged((before) => [...before, ...cells.map(({ id }) => id)]);
-      setFraction((at + STEP) / framings.length);
+    let count = 0;
+    for (let at = 0; at < cells.length; at += STEP) {
+      const next = await send(cells.slice(at, at + STEP), action);
+      takeInCells(client, next);
+      setChanged((before) => [...before, ...next]);
+      setFraction((at + STEP) / cells.length);
+      count += next.length;
     }
+    return count;
   }
 
   const onError = () => refreshFramings(client);
   const act = useMutation({
-    mutationFn: ({ framings, action }: Wanted) => inSteps(framings, action),
+    mutationFn: ({ cells, action }: Wanted) => inSteps(cells, action),
     onError,
     // A rule holds for other cells as well.
     onSuccess: (_, { action }) => action.do === "rule" && refreshFramings(client),
   });
   const undo = useMutation({
-    mutationFn: (framings: number[]) => inSteps(framings, { do: "undo" }),
+    mutationFn: (cells: Seen[]) => inSteps(cells, { do: "undo" }),
     onError,
-    onSuccess: () => act.reset(),
+    onSuccess: (count, cells) => {
+      act.reset();
+      if (count < cells.length) refreshFramings(client);
+    },
   });
   const over = act.isSuccess || (act.isError && changed.length > 0);
   const done = over && !undo.isPending ? { changed, label: act.variables.label } : null;
@@ -51,10 +58,15 @@ export function useCells(projectId: number) {
     act: act.mutate,
     done,
     undo: () => done && undo.mutate(done.changed),
-    forget: () => act.reset(),
+    forget: () => {
+      act.reset();
+      undo.reset();
+    },
+    /** How many cells Undo left alone, because somebody changed them after this action. */
+    left: undo.isSuccess && act.isIdle ? undo.variables.length - undo.data : 0,
     error: act.error ?? undo.error,
     /** How many cells something is being done with. */
-    doing: act.isPending ? act.variables.framings.length : undo.isPending ? undo.variables.length : 0,
+    doing: act.isPending ? act.variables.cells.length : undo.isPending ? undo.variables.length : 0,
     /** How far that is. */
     fraction,
     busy: act.isPending || undo.isPending,

@@ -1,5 +1,7 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import type { CellAction, Framing, Plan, Treatment } from "../api/client";
+import { versionOf } from "../api/queries";
 import type { PlanEditor } from "../bench/editor/plan-editor";
 import { Tile } from "../bench/tile";
 import { useCells } from "../board/use-cells";
@@ -14,6 +16,7 @@ type Props = { projectId: number; framing: Framing; plan: Plan; time: string; ed
 /** Treatments as small renderings of this clip; choosing one gives it to the framing, and one can be saved. */
 export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props) {
   const { treatments, save, rewrite, remove, importOne, error } = useTreatments(projectId);
+  const client = useQueryClient();
   const cells = useCells(projectId);
   const [name, setName] = useState("");
   const [everywhere, setEverywhere] = useState(false);
@@ -26,7 +29,7 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
   async function give(row: Treatment) {
     await editor.flush();
     const action: CellAction = { do: "treat", treatment: row.treatment, saved: row.id };
-    cells.act({ framings: [framing.id], action, label: "" });
+    cells.act({ cells: [{ id: framing.id, version: versionOf(client, framing) }], action, label: "" });
   }
 
   return (

@@ -11,6 +11,7 @@ from cadrage.compose import measure
 from cadrage.compose.concerns import Concern, concerns, doubts_of
 from cadrage.compose.following import follows, unsolved
 from cadrage.compose.over_time import movement_summary, over_time
+from cadrage.errors import BadRequest
 from cadrage.formats import Delivery, Frame, Guide
 from cadrage.formats.aspect_names import aspect_name
 from cadrage.geometry import Placement
@@ -151,6 +152,7 @@ class CellOut(Schema):
     """
 
     id: int
+    version: int
     footage: int
     frame: int
     stamp: str
@@ -172,6 +174,7 @@ class CellOut(Schema):
         numbers, over = measured(plan, info), measured_over_time(plan, info)
         return cls(
             id=row.pk,
+            version=row.version,
             footage=row.footage_id,
             frame=row.frame_id,
             stamp=key_of(plan, row.footage, shelf),
@@ -182,14 +185,14 @@ class CellOut(Schema):
             movement="" if over is None and not follows(plan) else movement_summary(plan),
             kept_percent=numbers.cost.kept_percent if over is None else over.kept_least.value,
             loses=numbers.summary.loses,
-            concerns=concerns(plan, info, numbers, over, row.footage.bars, row.frame.delivery),
+            concerns=concerns(plan, info, numbers, over, row.footage.bars, row.frame.delivery, shelf.missing(plan)),
             unsolved=unsolved(plan),
             sure=min((doubt.sure for doubt in doubts_of(plan)), default=None),
         )
 
 
 class Gone(Schema):
-    """A clip, or a frame, that was removed and can still be brought back."""
+    """A clip, a frame or a material that was removed and can still be brought back."""
 
     id: int
     name: str
@@ -212,6 +215,7 @@ class Board(Schema):
     cells: list[CellOut]
     gone: list[Gone]
     gone_frames: list[Gone]
+    gone_materials: list[Gone]
 
 
 class PasteCells(Schema):
@@ -267,7 +271,19 @@ CellAction = Annotated[
 
 
 class CellsIn(Schema):
-    """Something to do with many cells."""
+    """Something to do with many cells. `versions`, where given, are those of the framings that the visitor saw."""
 
     framings: list[int] = Field(max_length=5000)
+    versions: list[int] | None = Field(None, max_length=5000)
     action: CellAction
+
+    @property
+    def seen(self) -> dict[int, int]:
+        """The versions that the visitor saw, by the framings' ids.
+
+        Raises:
+            BadRequest: there are not as many of them as of framings.
+        """
+        if self.versions is not None and len(self.versions) != len(self.framings):
+            raise BadRequest("There is not one version for each framing.", remedy="Load the page again.")
+        return dict(zip(self.framings, self.versions or (), strict=False))

@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from cadrage.compose import Measure
-from cadrage.compose.concerns import Concern, concerns
+from cadrage.compose.concerns import Concern
 from cadrage.geometry import Placement, Window
 from cadrage.motion.follow import Follow
 from cadrage.plan import Design, Part, Plan
@@ -21,7 +21,7 @@ from server.studio.actions.framings import LONGEST_HISTORY, Did
 from server.studio.actions.materials import Shelf
 from server.studio.actions.renders import free_bytes
 from server.studio.actions.rules import RuleBook
-from server.studio.api.schemas.board import CellOut, measured, measured_over_time
+from server.studio.api.schemas.board import CellOut, measured
 from server.studio.models import Framing, Size
 
 
@@ -53,26 +53,24 @@ class FramingOut(Schema):
         """From its row."""
         book = RuleBook.of(row.footage.project)
         plan = book.plan(row, row.own)
-        steps = {number: (pk, label) for number, pk, label in row.steps.values_list("number", "pk", "label")}
+        steps = dict(row.steps.values_list("number", "label"))
         info = row.footage.info
-        numbers = measured(plan, info)
+        cell = CellOut.of(row, book, Shelf(row.footage.project))
         return cls(
             id=row.pk,
             footage=row.footage_id,
             frame=row.frame_id,
             plan=plan,
-            measure=numbers,
-            concerns=concerns(
-                plan, info, numbers, measured_over_time(plan, info), row.footage.bars, row.frame.delivery
-            ),
+            measure=measured(plan, info),
+            concerns=cell.concerns,
             obeys=row.own is None,
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
             rule_for=f"{format_summary(info)} into {row.frame.value.name}",
-            cell=CellOut.of(row, book, Shelf(row.footage.project)),
+            cell=cell,
             joinable_tracks=join_offer(info.sounds),
-            version=steps[row.current][0],
-            undo=steps[row.current][1] if row.current - 1 in steps else None,
-            redo=steps[row.current + 1][1] if row.current + 1 in steps else None,
+            version=row.version,
+            undo=steps[row.current] if row.current - 1 in steps else None,
+            redo=steps.get(row.current + 1),
         )
 
 

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { type Material, postRaw } from "../../../api/client";
 import { boardQuery, materialsQuery } from "../../../api/queries";
+import { useMaterialRemoval } from "../../../removal/use-material-removal";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ProblemNote } from "../../../ui/problem-note";
 
@@ -28,16 +29,7 @@ const ADD = { picture: "add a picture", captions: "add captions, SRT or WebVTT" 
 export function MaterialRow({ projectId, label, what, value, onCommit }: Props) {
   const { data: board } = useQuery(boardQuery(projectId));
   const { data: materials } = useQuery(materialsQuery(projectId));
-  const picker = useRef<HTMLInputElement>(null);
-  const client = useQueryClient();
   const kind = what === "captions" ? "captions" : "picture";
-  const add = useMutation({
-    mutationFn: (file: File) => send(projectId, file),
-    onSuccess: async (material) => {
-      await client.invalidateQueries({ queryKey: materialsQuery(projectId).queryKey });
-      onCommit(material.ref);
-    },
-  });
   const clips = what === "picture" || what === "clip" ? (board?.footage ?? []) : [];
   const files = what === "clip" ? [] : (materials ?? []).filter((material) => material.kind === kind);
   const choices = [
@@ -56,30 +48,65 @@ export function MaterialRow({ projectId, label, what, value, onCommit }: Props) 
         onChange={onCommit}
       />
       {what !== "clip" && (
-        <>
-          <input
-            ref={picker}
-            hidden
-            type="file"
-            aria-label={`${label}: ${ADD[kind]}`}
-            accept={ACCEPTED[kind]}
-            onChange={({ target }) => {
-              const file = target.files?.[0];
-              if (file) add.mutate(file);
-              target.value = "";
-            }}
-          />
+        <Files
+          {...{ projectId, label, onCommit }}
+          kind={kind}
+          chosen={files.find(({ ref }) => ref === value)}
+        />
+      )}
+    </div>
+  );
+}
+
+type FilesProps = Pick<Props, "projectId" | "label" | "onCommit"> & {
+  kind: keyof typeof ADD;
+  chosen: Material | undefined;
+};
+
+/** Add a file to the project and choose it, or remove the chosen one. */
+function Files({ projectId, label, kind, chosen, onCommit }: FilesProps) {
+  const picker = useRef<HTMLInputElement>(null);
+  const client = useQueryClient();
+  const removal = useMaterialRemoval(projectId);
+  const add = useMutation({
+    mutationFn: (file: File) => send(projectId, file),
+    onSuccess: async (material) => {
+      await client.invalidateQueries({ queryKey: materialsQuery(projectId).queryKey });
+      onCommit(material.ref);
+    },
+  });
+  return (
+    <>
+      <input
+        ref={picker}
+        hidden
+        type="file"
+        aria-label={`${label}: ${ADD[kind]}`}
+        accept={ACCEPTED[kind]}
+        onChange={({ target }) => {
+          const file = target.files?.[0];
+          if (file) add.mutate(file);
+          target.value = "";
+        }}
+      />
+      <div className="flex flex-wrap gap-x-4 pl-[94px]">
+        <button type="button" className="text-ochre underline" onClick={() => picker.current?.click()}>
+          {add.isPending ? "adding …" : ADD[kind]}
+        </button>
+        {chosen && (
           <button
             type="button"
-            className="justify-self-start pl-[94px] text-ochre underline"
-            onClick={() => picker.current?.click()}
+            className="text-ochre underline"
+            onClick={() => removal.remove({ id: chosen.id, name: chosen.name })}
           >
-            {add.isPending ? "adding …" : ADD[kind]}
+            remove from the project
           </button>
-        </>
-      )}
+        )}
+      </div>
       <ProblemNote error={add.error} onClose={add.reset} />
-    </div>
+      <ProblemNote error={removal.error} />
+      {removal.notes}
+    </>
   );
 }
 
