@@ -9,6 +9,7 @@ import pytest
 import schemathesis
 from hypothesis import HealthCheck, given, settings
 
+from server.studio.api.documented_errors import Problem
 from tests.application import Application
 from tests.siege.people import Person
 
@@ -48,9 +49,7 @@ def test_no_request_breaks_the_server(there, route):
     if LEFT_OUT.search(route.path):
         pytest.skip("it has no end, or takes away what others need")
 
-    @settings(
-        max_examples=EACH, derandomize=True, deadline=None, suppress_health_check=list(HealthCheck), database=None
-    )
+    @SEEDED
     @given(case=route.as_strategy())
     def ask(case):
         look_at(there, case)
@@ -67,3 +66,5 @@ def look_at(there, case):
     assert answer.status_code < 500 or answer.status_code in (503, 507), answer.text[:500]
     if answer.status_code >= 400 and answer.content:
         assert answer.headers["content-type"][0].startswith("application/problem+json")
+        assert str(answer.status_code) in case.operation.definition.raw["responses"], answer.text[:500]
+        Problem.model_validate_json(answer.content)

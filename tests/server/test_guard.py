@@ -105,7 +105,7 @@ def test_whoever_watches_is_told(settings, tmp_path, monkeypatch):
     monkeypatch.undo()
     with connection.cursor() as cursor:
         newest = "SELECT max(id) FROM django_migrations WHERE app = 'studio'"
-        cursor.execute(f"DELETE FROM django_migrations WHERE id = ({newest})")  # noqa: S608 - ours
+        cursor.execute(f"DELETE FROM django_migrations WHERE id = ({newest})")
     assert missing() == ["database"]
 
 

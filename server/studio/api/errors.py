@@ -10,10 +10,12 @@ from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError, ValidationErrorContext
+from ninja.openapi.schema import OpenAPISchema
 
 from cadrage.errors import Busy, CadrageError, MissingSource, Stale
 from server.studio.access import NotLet
 from server.studio.actions.uses import InUse
+from server.studio.api.documented_errors import document_errors
 from server.studio.room import NoRoom, TooMuch
 
 JSON = "application/problem+json"
@@ -85,7 +87,13 @@ def of_error(error: CadrageError) -> JsonResponse:
 
 
 class Api(NinjaAPI):
-    """Lets go of what it refuses."""
+    """Lets go of what it refuses, and documents its error answers."""
+
+    def get_openapi_schema(self, **given: Any) -> OpenAPISchema:
+        """See `NinjaAPI`."""
+        schema = super().get_openapi_schema(**given)
+        document_errors(schema)
+        return schema
 
     def validation_error_from_error_contexts(
         self, error_contexts: list[ValidationErrorContext[Any]]

@@ -6425,6 +6425,35 @@ export interface components {
             width: number;
         };
         /**
+         * Problem
+         * @description What went wrong, as RFC 9457 describes it, and what to do next.
+         *
+         *     `clip` names the clip it happened to. `changed` lists what happened to a framing in between, where a change is
+         *     refused because of that; `uses` lists what uses a clip or a picture that is to be removed.
+         */
+        Problem: {
+            /**
+             * Changed
+             * @default []
+             */
+            changed: string[];
+            /** Clip */
+            clip: string | null;
+            /** Remedy */
+            remedy: string;
+            /** Status */
+            status: number;
+            /** Title */
+            title: string;
+            /** Type */
+            type: string;
+            /**
+             * Uses
+             * @default []
+             */
+            uses: string[];
+        };
+        /**
          * ProfileOffer
          * @description A profile, for whoever offers it.
          */
@@ -8120,7 +8149,125 @@ export interface components {
             window: components["schemas"]["Window"];
         };
     };
-    responses: never;
+    responses: {
+        /** @description The request cannot be read. */
+        Error400: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Nobody is signed in. */
+        Error401: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The visitor may not do this, or the page is older than their sign-in. */
+        Error403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description It does not exist, or the visitor may not see it. */
+        Error404: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description It was changed since, or is used elsewhere. */
+        Error409: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description A file that it needs is missing. */
+        Error410: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Files are sent in pieces by another version of that protocol. */
+        Error412: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The request is too large. */
+        Error413: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The content type is not the one that is expected. */
+        Error415: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Something in the request cannot be used. */
+        Error422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Something went wrong on the server. */
+        Error500: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The server is busy; try again. */
+        Error503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description There is no room for it. */
+        Error507: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -8149,6 +8296,19 @@ export interface operations {
                     "application/json": components["schemas"]["AnalysisOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_frames_catalogue: {
@@ -8169,6 +8329,10 @@ export interface operations {
                     "application/json": components["schemas"]["Catalogue"];
                 };
             };
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_frames_derived: {
@@ -8195,6 +8359,17 @@ export interface operations {
                     "application/json": components["schemas"]["Frame"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            409: components["responses"]["Error409"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_folder: {
@@ -8217,6 +8392,12 @@ export interface operations {
                     "application/json": components["schemas"]["Listing"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_footage_remove: {
@@ -8239,6 +8420,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_rename: {
@@ -8265,6 +8459,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_colours: {
@@ -8287,6 +8494,14 @@ export interface operations {
                     "application/json": string[];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_footage_find: {
@@ -8313,6 +8528,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_following_look: {
@@ -8335,6 +8563,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_interpret: {
@@ -8361,6 +8602,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_picture: {
@@ -8386,6 +8640,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_footage_mark: {
@@ -8412,6 +8674,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_replace: {
@@ -8444,6 +8719,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_restore: {
@@ -8466,6 +8754,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_find_shots: {
@@ -8488,6 +8789,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_strip: {
@@ -8511,6 +8825,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_frames_save_own: {
@@ -8535,6 +8857,17 @@ export interface operations {
                     "application/json": components["schemas"]["OwnFrameOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            409: components["responses"]["Error409"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_frames_remove_own: {
@@ -8555,6 +8888,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_frames_change_frame: {
@@ -8581,6 +8927,19 @@ export interface operations {
                     "application/json": components["schemas"]["FrameChanged"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_frames_remove_frame: {
@@ -8601,6 +8960,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_frames_chart: {
@@ -8625,6 +8997,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_frames_guides: {
@@ -8647,6 +9027,14 @@ export interface operations {
                     "application/json": components["schemas"]["GuidesOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_frames_restore_frame: {
@@ -8669,6 +9057,19 @@ export interface operations {
                     "application/json": components["schemas"]["FrameOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_framing: {
@@ -8691,6 +9092,14 @@ export interface operations {
                     "application/json": components["schemas"]["FramingOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_following_candidates: {
@@ -8717,6 +9126,19 @@ export interface operations {
                     "application/json": components["schemas"]["CastMember"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_change: {
@@ -8743,6 +9165,19 @@ export interface operations {
                     "application/json": components["schemas"]["FramingOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_estimated: {
@@ -8765,6 +9200,14 @@ export interface operations {
                     "application/json": components["schemas"]["EstimateOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_extending_standing: {
@@ -8791,6 +9234,19 @@ export interface operations {
                     "application/json": components["schemas"]["ExtensionOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_begin: {
@@ -8817,6 +9273,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_generate: {
@@ -8843,6 +9312,19 @@ export interface operations {
                     "application/json": components["schemas"]["GenerationOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_origins: {
@@ -8867,6 +9349,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_outside: {
@@ -8901,6 +9396,19 @@ export interface operations {
                     "application/json": components["schemas"]["TakenOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_still: {
@@ -8925,6 +9433,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_to_fit: {
@@ -8951,6 +9472,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_use: {
@@ -8977,6 +9511,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_variant: {
@@ -9001,6 +9548,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_variants: {
@@ -9027,6 +9587,19 @@ export interface operations {
                     "application/json": components["schemas"]["VariantOut"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_following_follow: {
@@ -9053,6 +9626,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_following_anew: {
@@ -9079,6 +9665,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_following_others: {
@@ -9105,6 +9704,19 @@ export interface operations {
                     "application/json": number[];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_key: {
@@ -9131,6 +9743,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_move_as_keys: {
@@ -9157,6 +9782,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_legible: {
@@ -9183,6 +9821,19 @@ export interface operations {
                     "application/json": components["schemas"]["Legible"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_treatments_lineup: {
@@ -9205,6 +9856,14 @@ export interface operations {
                     "application/json": components["schemas"]["AlternativeOut"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_framings_measured: {
@@ -9231,6 +9890,19 @@ export interface operations {
                     "application/json": components["schemas"]["Measure"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_obey: {
@@ -9257,6 +9929,19 @@ export interface operations {
                     "application/json": components["schemas"]["FramingOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_measured_over_time: {
@@ -9283,6 +9968,19 @@ export interface operations {
                     "application/json": components["schemas"]["OverTime"] | null;
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_path: {
@@ -9309,6 +10007,19 @@ export interface operations {
                     "application/json": components["schemas"]["PathPoint"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_playing_play: {
@@ -9333,6 +10044,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_preview: {
@@ -9357,6 +10081,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_quiet: {
@@ -9383,6 +10120,19 @@ export interface operations {
                     "application/json": components["schemas"]["Quietness"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_quieten: {
@@ -9409,6 +10159,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_readable: {
@@ -9435,6 +10198,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_redo: {
@@ -9461,6 +10237,19 @@ export interface operations {
                     "application/json": components["schemas"]["FramingOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_order: {
@@ -9483,6 +10272,19 @@ export interface operations {
                     "application/json": components["schemas"]["RenderOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_make_rule: {
@@ -9509,6 +10311,19 @@ export interface operations {
                     "application/json": components["schemas"]["FramingOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_drop_rule: {
@@ -9531,6 +10346,19 @@ export interface operations {
                     "application/json": components["schemas"]["FramingOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_shots_cut: {
@@ -9557,6 +10385,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_straighten: {
@@ -9583,6 +10424,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_thumbnail: {
@@ -9607,6 +10461,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_framings_undo: {
@@ -9633,6 +10495,19 @@ export interface operations {
                     "application/json": components["schemas"]["FramingOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_framings_from_window: {
@@ -9659,6 +10534,19 @@ export interface operations {
                     "application/json": components["schemas"]["Design"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_cancel_generation: {
@@ -9681,6 +10569,19 @@ export interface operations {
                     "application/json": components["schemas"]["GenerationOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_people_house: {
@@ -9701,6 +10602,10 @@ export interface operations {
                     "application/json": components["schemas"]["HouseOut"];
                 };
             };
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_people_invite: {
@@ -9725,6 +10630,17 @@ export interface operations {
                     "application/json": components["schemas"]["InvitationOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            409: components["responses"]["Error409"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_people_uninvite: {
@@ -9745,6 +10661,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_people_change: {
@@ -9771,6 +10700,19 @@ export interface operations {
                     "application/json": components["schemas"]["PersonOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_sharing_revoke: {
@@ -9791,6 +10733,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_materials_remove: {
@@ -9813,6 +10768,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_materials_picture: {
@@ -9835,6 +10803,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_materials_restore: {
@@ -9857,6 +10833,19 @@ export interface operations {
                     "application/json": components["schemas"]["MaterialOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_sharing_unshare: {
@@ -9877,6 +10866,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_extending_plate: {
@@ -9900,6 +10902,19 @@ export interface operations {
                     "application/json": components["schemas"]["PlateOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_projects_projects: {
@@ -9920,6 +10935,10 @@ export interface operations {
                     "application/json": components["schemas"]["ProjectLine"][];
                 };
             };
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_projects_create_project: {
@@ -9944,6 +10963,17 @@ export interface operations {
                     "application/json": components["schemas"]["ProjectLine"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            409: components["responses"]["Error409"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_projects_board: {
@@ -9968,6 +10998,14 @@ export interface operations {
                     "application/json": components["schemas"]["Board"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_projects_remove_project: {
@@ -9988,6 +11026,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_projects_change_project: {
@@ -10014,6 +11065,19 @@ export interface operations {
                     "application/json": components["schemas"]["ProjectLine"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_projects_change_cells: {
@@ -10040,6 +11104,19 @@ export interface operations {
                     "application/json": components["schemas"]["CellOut"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_projects_changes: {
@@ -10062,6 +11139,14 @@ export interface operations {
                     "application/json": components["schemas"]["Changes"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_deliveries_files: {
@@ -10085,6 +11170,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_deliveries_write: {
@@ -10113,6 +11206,19 @@ export interface operations {
                     "application/json": string[];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_deliveries_sheet: {
@@ -10136,6 +11242,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_projects_duplicate_project: {
@@ -10158,6 +11272,19 @@ export interface operations {
                     "application/json": components["schemas"]["ProjectLine"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_upload: {
@@ -10190,6 +11317,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_frames_add_frame: {
@@ -10216,6 +11356,19 @@ export interface operations {
                     "application/json": components["schemas"]["FrameOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_keep: {
@@ -10242,6 +11395,19 @@ export interface operations {
                     "application/json": components["schemas"]["KeptOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_would_keep: {
@@ -10268,6 +11434,19 @@ export interface operations {
                     "application/json": components["schemas"]["KeptOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_link: {
@@ -10294,6 +11473,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_sharing_make_link: {
@@ -10320,6 +11512,19 @@ export interface operations {
                     "application/json": components["schemas"]["LinkOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_materials_materials: {
@@ -10342,6 +11547,14 @@ export interface operations {
                     "application/json": components["schemas"]["MaterialOut"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_materials_add: {
@@ -10374,6 +11587,19 @@ export interface operations {
                     "application/json": components["schemas"]["MaterialOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_sharing_share: {
@@ -10400,6 +11626,19 @@ export interface operations {
                     "application/json": components["schemas"]["MemberOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_projects_put_in_order: {
@@ -10424,6 +11663,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_queue: {
@@ -10446,6 +11698,14 @@ export interface operations {
                     "application/json": components["schemas"]["QueueOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_renders_change_queue: {
@@ -10472,6 +11732,19 @@ export interface operations {
                     "application/json": components["schemas"]["QueueOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_renders: {
@@ -10494,6 +11767,14 @@ export interface operations {
                     "application/json": components["schemas"]["RenderOut"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_renders_order_many: {
@@ -10520,6 +11801,19 @@ export interface operations {
                     "application/json": components["schemas"]["RenderOut"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_projects_restore_project: {
@@ -10542,6 +11836,19 @@ export interface operations {
                     "application/json": components["schemas"]["ProjectLine"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_uploads_take_in: {
@@ -10568,6 +11875,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_sharing_sharing: {
@@ -10590,6 +11910,14 @@ export interface operations {
                     "application/json": components["schemas"]["SharingOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_extending_look_at_sides: {
@@ -10610,6 +11938,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_footage_upload_stills: {
@@ -10639,6 +11980,19 @@ export interface operations {
                     "application/json": components["schemas"]["FootageOut"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_treatments_treatments: {
@@ -10661,6 +12015,14 @@ export interface operations {
                     "application/json": components["schemas"]["TreatmentOut"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_treatments_save: {
@@ -10687,6 +12049,19 @@ export interface operations {
                     "application/json": components["schemas"]["TreatmentOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_treatments_import_one: {
@@ -10715,6 +12090,19 @@ export interface operations {
                     "application/json": components["schemas"]["TreatmentOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_uploads_unfinished: {
@@ -10737,6 +12125,14 @@ export interface operations {
                     "application/json": components["schemas"]["UploadOut"][];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_uploads_begin: {
@@ -10757,6 +12153,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_remove: {
@@ -10777,6 +12186,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_cancel: {
@@ -10799,6 +12221,19 @@ export interface operations {
                     "application/json": components["schemas"]["RenderOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_file: {
@@ -10821,6 +12256,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_renders_move: {
@@ -10845,6 +12288,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_pause: {
@@ -10867,6 +12323,19 @@ export interface operations {
                     "application/json": components["schemas"]["RenderOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_picture: {
@@ -10891,6 +12360,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_renders_resume: {
@@ -10913,6 +12390,19 @@ export interface operations {
                     "application/json": components["schemas"]["RenderOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_renders_retry: {
@@ -10935,6 +12425,19 @@ export interface operations {
                     "application/json": components["schemas"]["RenderOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_projects_begin_with_samples: {
@@ -10955,6 +12458,17 @@ export interface operations {
                     "application/json": components["schemas"]["ProjectLine"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            409: components["responses"]["Error409"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_frames_save_settings: {
@@ -10981,6 +12495,17 @@ export interface operations {
                     "application/json": components["schemas"]["OwnSettingsOut"];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            409: components["responses"]["Error409"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_frames_remove_settings: {
@@ -11001,6 +12526,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_frames_export_settings: {
@@ -11021,6 +12559,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_treatments_rewrite: {
@@ -11047,6 +12593,19 @@ export interface operations {
                     "application/json": number[];
                 };
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_treatments_remove: {
@@ -11067,6 +12626,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_uploads_forget: {
@@ -11087,6 +12659,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_uploads_how_far: {
@@ -11107,6 +12692,14 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            410: components["responses"]["Error410"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
     server_studio_api_uploads_append: {
@@ -11127,6 +12720,19 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
         };
     };
     server_studio_api_projects_visitor: {
@@ -11147,6 +12753,10 @@ export interface operations {
                     "application/json": components["schemas"]["Visitor"];
                 };
             };
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
         };
     };
 }
