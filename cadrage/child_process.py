@@ -3,15 +3,20 @@
 import multiprocessing
 import os
 import resource
+import signal
 import threading
+import time
 from collections.abc import Callable, Sequence
-from concurrent.futures import ProcessPoolExecutor
+from concurrent.futures import Future, ProcessPoolExecutor
+from concurrent.futures import TimeoutError as NotDone
 from concurrent.futures.process import BrokenProcessPool
+from contextlib import suppress
 from pathlib import Path
 from typing import ParamSpec, TypeVar
 
-from cadrage.errors import Busy, RasterOutOfRange
+from cadrage.errors import Busy, CadrageError, RasterOutOfRange
 from cadrage.footage.bounds import read_only_in
+from cadrage.footage.interruption import check_interrupted
 from cadrage.memory import give_back
 
 MOST_BYTES = 3 * 2**30
@@ -19,9 +24,17 @@ MOST_BYTES = 3 * 2**30
 IDLE_SECONDS = 60.0
 WAIT_SECONDS = 120.0
 """For which somebody waits for their turn."""
+WORK_SECONDS = 60.0
+"""For which one piece of work may take; then the process is ended."""
+POLL_SECONDS = 0.2
+NICENESS = 5  # others come first
 
 Given = ParamSpec("Given")
 Made = TypeVar("Made")
+
+
+class TakesTooLong(CadrageError):
+    """A piece of work took longer than it may."""
 
 
 class ChildProcess:
@@ -43,6 +56,7 @@ class ChildProcess:
         self._folders, self._idle, self._most = folders, idle, most
         self._one = threading.Lock()
         self._pool: ProcessPoolExecutor | None = None
+        self._process = 0
         self._end = threading.Timer(0, lambda: None)
 
     @property
@@ -55,13 +69,13 @@ class ChildProcess:
 
         Raises:
             Busy: others were not done with it in time. RasterOutOfRange: it took more memory than there is for it, or
-                the process was ended. And whatever the function raises.
+                the process was ended. TakesTooLong: see `WORK_SECONDS`. And whatever the function raises, or whoever
+                waits for it is interrupted by; see `interrupted_by`.
         """
-        if not self._one.acquire(timeout=WAIT_SECONDS):
-            raise Busy("Other large pictures are being made.", remedy="Try again in a while.")
+        self._wait_for_turn()
         try:
             self._end.cancel()
-            return self._running().submit(work, *given, **named).result()
+            return self._awaited(self._running().submit(work, *given, **named))
         except (BrokenProcessPool, MemoryError) as error:
             self._let_go()
             raise RasterOutOfRange(
@@ -73,6 +87,38 @@ class ChildProcess:
             self._end.start()
             self._one.release()
 
+    def _wait_for_turn(self) -> None:
+        until = time.monotonic() + WAIT_SECONDS
+        while not self._one.acquire(timeout=POLL_SECONDS):
+            check_interrupted()
+            if time.monotonic() > until:
+                raise Busy("Other large pictures are being made.", remedy="Try again in a while.")
+
+    def _awaited(self, work: Future[Made]) -> Made:
+        until = time.monotonic() + WORK_SECONDS
+        while True:
+            try:
+                return work.result(POLL_SECONDS)
+            except NotDone:
+                if work.done():
+                    raise  # by the work itself
+            try:
+                check_interrupted()
+            except BaseException:
+                self._kill()
+                raise
+            if time.monotonic() > until:
+                self._kill()
+                raise TakesTooLong(
+                    f"Reaching this moment of the clip takes longer than {WORK_SECONDS:g} seconds.",
+                    remedy="Convert the clip to a smaller size, or with a keyframe every second, and add it again.",
+                )
+
+    def _kill(self) -> None:
+        with suppress(ProcessLookupError):
+            os.kill(self._process, signal.SIGKILL)
+        self._let_go()
+
     def _running(self) -> ProcessPoolExecutor:
         if self._pool is None:
             self._pool = ProcessPoolExecutor(
@@ -81,6 +127,7 @@ class ChildProcess:
                 initializer=_begin,
                 initargs=(self._folders(), self._most),
             )
+            self._process = self._pool.submit(os.getpid).result()
         return self._pool
 
     def end(self) -> None:
@@ -100,6 +147,7 @@ class ChildProcess:
 def _begin(folders: Sequence[Path] | None, most: int) -> None:
     """What the process does first."""
     threading.Thread(target=_end_with_parent, daemon=True).start()
+    os.nice(NICENESS)
     resource.setrlimit(resource.RLIMIT_DATA, (most, most))
     if folders is not None:
         read_only_in(lambda: folders)

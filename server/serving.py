@@ -35,6 +35,8 @@ UNREAD_S = 20.0
 """An answer that is made while it is sent, and of which nothing is read for so long, is ended: it holds a thread."""
 MAX_FROM_ADDRESS = 300
 """Connections of one address, of all that there may be; a trusted proxy may have them all."""
+KEPT_FREE = 100
+"""Connections that are kept free: where fewer are, the request that has been arriving for the longest is ended."""
 ALIVE_BODY = json.dumps(ALIVE).encode()
 ALIVE_HEAD = (
     "HTTP/1.1 200 OK\r\nContent-Type: application/json\r\n"
@@ -93,6 +95,10 @@ class Channel(HTTPChannel):
         others = sum(one.addr[0] == self.addr[0] for one in channels if one is not self)
         if others >= MAX_FROM_ADDRESS and self.addr[0] != settings.PROXY:
             self.will_close = True
+        elif len(channels) > CONNECTIONS - KEPT_FREE:
+            arriving = [one for one in channels if one is not self and one.arriving_since is not None]
+            if arriving:
+                min(arriving, key=lambda one: one.arriving_since).will_close = True
 
     def answer_alive(self) -> bool:
         """Answer a health check at once; return whether this was one.
@@ -109,16 +115,25 @@ class Channel(HTTPChannel):
         self.requests, self.close_when_flushed = [], True
         return True
 
+    @property
+    def arriving_since(self) -> float | None:
+        """When the head or the form that is still arriving began; None where nothing is, or a file is.
+
+        Whoever sends a file to the API is signed in, and may take their time.
+        """
+        request = self.request
+        if request is None or (request.headers_finished and request.path.startswith(API)):
+            return None
+        return self._begun
+
     def _is_late(self) -> bool:
         """Whether a request has taken too long to arrive."""
-        request, now = self.request, time.monotonic()
-        if request is None:
-            self._begun = None
+        now = time.monotonic()
+        self._begun = None if self.request is None else self._begun or now
+        since = self.arriving_since
+        if self.request is None or since is None:
             return False
-        self._begun = self._begun or now
-        if request.headers_finished and request.path.startswith(API):
-            return False  # whoever sends there is signed in, and files may take their time
-        return now - self._begun > (FORM_S if request.headers_finished else HEAD_S)
+        return now - since > (FORM_S if self.request.headers_finished else HEAD_S)
 
     def writable(self) -> bool:
         """Whether anything is to be sent; a reader that reads nothing is let go."""
@@ -196,6 +211,7 @@ def build_server(application: WSGIHandler, host: str, port: int, threads: int) -
         listen=f"{host}:{port}",
         threads=threads,
         connection_limit=CONNECTIONS,
+        channel_request_lookahead=1,  # so that it is seen when a client goes while its answer is made
         channel_timeout=STALLED_SECONDS,
         inbuf_overflow=IN_MEMORY,
         max_request_body_size=settings.UPLOAD_BYTES + 1,

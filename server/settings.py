@@ -91,6 +91,7 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "server.studio.door.DemonstrationDoor",
+    "server.studio.asking.Asking",
     "server.studio.logs.Log",
     "server.studio.metrics.Measure",
     "server.studio.guard.Guard",

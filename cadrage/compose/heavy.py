@@ -1,34 +1,49 @@
-"""Stills of many million pixels, looked at in a process of their own: one takes a gigabyte while it is composed."""
+"""Clips and stills that take much memory or time to look at, looked at in a process of their own.
+
+A still of 80 million pixels takes a gigabyte while it is composed, and a moment of a clip without keyframes takes as
+long as all of it before that moment. The process may have so much memory, and so many seconds for one picture.
+"""
 
 import threading
-from collections.abc import Callable
+import time
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from copy import copy
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cache
 from math import prod
 from pathlib import Path
-from typing import TypeVar
+from typing import ParamSpec, TypeVar
 
 import numpy as np
-from cachetools import LRUCache, cached
+from cachetools import LRUCache, TTLCache, cached
 from numpy.typing import NDArray
 
-from cadrage.child_process import ChildProcess
+from cadrage.child_process import ChildProcess, TakesTooLong
 from cadrage.compose.extending import plates_there
 from cadrage.compose.preview import Previewer
 from cadrage.compose.quiet import Sample
+from cadrage.errors import Busy
 from cadrage.footage import EMPTY, ClipIdentity, Contents, Interpretation, Library, MediaInfo
-from cadrage.footage.probe import probe
+from cadrage.footage.interruption import interrupted_by
+from cadrage.footage.probe import probe, stated_size
 from cadrage.footage.still_files import is_still, still_size
 from cadrage.footage.stills import stills_of
 from cadrage.plan import Plan
 
 HEAVY = 20_000_000
-"""Pixels of a still, above which it is: seven bytes for each are held while it is decoded."""
+"""Pixels of a picture, above which it is: seven bytes for each are held while a still is decoded."""
+SHORT_SECONDS = 4.0
+"""What takes longer in the process of whoever asks is done in the other from then on."""
+FORGET_SECONDS = 600.0
+"""For which a clip that took too long even there is not tried again."""
+CLIPS_KNOWN = 1000
 SAMPLE_BYTES = 256 << 20
 """Of samples that are kept: some of usual clips, or that of one large still."""
 
 Measured = TypeVar("Measured")
+Given = ParamSpec("Given")
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,19 +65,13 @@ class Look:
     contents: Contents
 
 
-def is_heavy_still(info: MediaInfo | None) -> bool:
-    """Whether something is a still that is heavy, or a sequence of such."""
-    return info is not None and info.kind in ("still", "sequence") and info.width * info.height > HEAVY
+class TooSlow(Busy):
+    """It takes too long in this process; asked again, it is done in the other."""
 
 
-def is_heavy(plan: Plan, info: MediaInfo, library: Library = EMPTY) -> bool:
-    """Whether a plan shows a still that is heavy.
-
-    Raises:
-        BadRequest: it names something that is not to be had.
-    """
-    used = (library.material(name).info for name in plan.asset_refs if name)
-    return is_heavy_still(info) or any(map(is_heavy_still, used))
+def is_heavy_picture(info: MediaInfo | None) -> bool:
+    """Whether each picture of something is heavy by its size."""
+    return info is not None and info.width * info.height > HEAVY
 
 
 class CarefulPreviewer(Previewer):
@@ -75,6 +84,52 @@ class CarefulPreviewer(Previewer):
     def __init__(self, child: ChildProcess) -> None:
         super().__init__()
         self._child = child
+        self._slow: LRUCache[str, bool] = LRUCache(CLIPS_KNOWN)
+        self._hopeless: TTLCache[str, TakesTooLong] = TTLCache(CLIPS_KNOWN, FORGET_SECONDS)
+
+    def is_heavy(self, info: MediaInfo, own: ClipIdentity, plan: Plan | None = None, library: Library = EMPTY) -> bool:
+        """Whether a clip is heavy, or anything that a plan of it shows besides.
+
+        Raises:
+            BadRequest: the plan names something that is not to be had.
+        """
+        if is_heavy_picture(info) or own.key in self._slow:
+            return True
+        used = [library.material(name) for name in plan.asset_refs if name] if plan else []
+        return any(is_heavy_picture(one.info) or (one.identity and one.identity.key in self._slow) for one in used)
+
+    def _elsewhere(
+        self, own: ClipIdentity, work: Callable[Given, Measured], *given: Given.args, **named: Given.kwargs
+    ) -> Measured:
+        """Do what is heavy in the other process.
+
+        Raises:
+            TakesTooLong: it does, or did a while ago. Others: see `ChildProcess.call`.
+        """
+        if own.key in self._hopeless:
+            raise copy(self._hopeless[own.key])
+        try:
+            return self._child.call(work, *given, **named)
+        except TakesTooLong as error:
+            self._hopeless[own.key] = error
+            raise
+
+    @contextmanager
+    def quickly(self, own: ClipIdentity) -> Iterator[None]:
+        """Look at a clip in this process, for a short while.
+
+        Raises:
+            TooSlow: it takes longer. From then on the clip counts as heavy.
+        """
+        until = time.monotonic() + SHORT_SECONDS
+
+        def check() -> None:
+            if time.monotonic() > until:
+                self._slow[own.key] = True
+                raise TooSlow("Reaching this moment of the clip takes long.", remedy="Try again.")
+
+        with interrupted_by(check):
+            yield
 
     def rgb(
         self,
@@ -90,28 +145,33 @@ class CarefulPreviewer(Previewer):
         """See `Previewer`.
 
         Raises:
-            Busy, RasterOutOfRange: what is heavy has to wait too long, or takes too much.
+            Busy, RasterOutOfRange, TakesTooLong: what is heavy has to wait too long, or takes too much. TooSlow: see
+                `quickly`.
         """
-        if not is_heavy(plan, info, library):
-            return super().rgb(plan, path, info, time, width, library=library, identity=identity)
-        return self._child.call(_drawn, look_at(plan, path, info, library, identity), time, width)
+        own = identity or ClipIdentity.of(path)
+        if self.is_heavy(info, own, plan, library):
+            return self._elsewhere(own, _drawn, look_at(plan, path, info, library, own), time, width)
+        with self.quickly(own):
+            return super().rgb(plan, path, info, time, width, library=library, identity=own)
 
     def measured(self, work: Callable[[Plan, Sample], Measured], look: Look) -> Measured:
         """What a function of the core measures on a sample of a heavy clip; see `rgb`."""
-        return self._child.call(_measured, work, look)
+        return self._elsewhere(look.identity, _measured, work, look)
 
     def probed(self, path: Path) -> MediaInfo:
-        """What a file is; see `probe`. A heavy still is decoded elsewhere."""
+        """What a file is; see `probe`. What is heavy is decoded elsewhere."""
         first = stills_of(path)[0] if path.is_dir() else path
-        if first.is_file() and is_still(first) and prod(still_size(first)) > HEAVY:
+        if first.is_file() and prod(still_size(first) if is_still(first) else stated_size(first)) > HEAVY:
             return self._child.call(probe, path)
         return probe(path)
 
     def strip(self, path: Path, info: MediaInfo, reading: Interpretation, count: int, height: int) -> bytes:
         """See `Previewer` and `rgb`."""
-        if not is_heavy_still(info):
+        own = ClipIdentity.of(path)
+        if self.is_heavy(info, own):
+            return self._elsewhere(own, _strip, path, info, reading, count, height)
+        with self.quickly(own):
             return super().strip(path, info, reading, count, height)
-        return self._child.call(_strip, path, info, reading, count, height)
 
 
 def look_at(plan: Plan, path: Path, info: MediaInfo, library: Library, identity: ClipIdentity | None = None) -> Look:

@@ -40,6 +40,11 @@ LIMITED_UNLESS_FLAGGED = ("h264", "hevc", "av1", "vp9", "mpeg1video", "mpeg2vide
 H.264, E.2.1, video_full_range_flag; likewise the others; from memory). Grey pictures of other codecs, such as PNG, FFV1
 or uncompressed ones, are full range unless flagged (common practice, no source)."""
 
+MAX_PIXELS = 10**13
+"""Of all pictures of a clip together: 1.4 hours of 7680×4320 at 60 frames a second."""
+FROM_THE_START = ("gif", "apng")
+"""Codecs each of whose pictures needs all before it."""
+MAX_PIXELS_FROM_START = 2 * 10**11  # of these: 26 hours of 1920×1080 at one frame a second
 MAX_LAST_PICTURE_S = 60  # longer than that the header is not believed
 
 UNDETERMINED = "und"  # ISO 639-2
@@ -102,9 +107,32 @@ def _probed(
         if found.first is None:
             raise UnreadableFile("It holds no picture that can be decoded.", remedy=COPY_AGAIN, clip=path)
         _check_raster(found.first.width, found.first.height, path)
-        return MediaInfo.model_validate(
+        info = MediaInfo.model_validate(
             stated | _shown(found.first) | _timed(container, found, found.first) | _range(stated, found.first)
-        ), found.shuffled
+        )
+        _check_length(info, path)
+        return info, found.shuffled
+
+
+def _check_length(info: MediaInfo, path: Path) -> None:
+    most = MAX_PIXELS_FROM_START if info.codec in FROM_THE_START else MAX_PIXELS
+    if info.width * info.height * info.frames > most:
+        raise RasterOutOfRange(
+            f"It has {info.frames} pictures of {info.width}×{info.height}, too many to decode.",
+            remedy="Cut it into parts, or scale it down.",
+            clip=path,
+        )
+
+
+def stated_size(path: Path) -> tuple[int, int]:
+    """Return width and height in pixels as headers of a clip state them, without decoding anything.
+
+    Raises:
+        MissingSource, UnreadableFile, NoPicture: see `probe`.
+    """
+    with opened(path) as container:
+        context = picture_stream(container, path).codec_context
+        return context.width, context.height
 
 
 def _check_raster(width: int, height: int, path: Path) -> None:

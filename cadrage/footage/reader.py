@@ -30,6 +30,7 @@ from cadrage.footage.interpretation import (
     fields_of,
     is_full_range,
 )
+from cadrage.footage.interruption import check_interrupted
 from cadrage.footage.media_info import MediaInfo
 from cadrage.footage.packets import Packets, Track
 from cadrage.footage.pictures import DecodedFrame, PictureReader
@@ -225,6 +226,7 @@ class ClipReader(PictureReader):
 
     def _stamped(self, pictures: Iterator[Picture]) -> Iterator[VideoFrame]:
         for picture in pictures:
+            check_interrupted()
             if self._origin is None:
                 self._origin = picture.ticks * self._tick
             picture.frame.pts = picture.ticks

@@ -105,11 +105,15 @@ class FrameStore:
             clip = self._clips.get(key) or _OpenClip(open_footage(path, info, stated))
             clip.users += 1
             self._clips[key] = clip
+        done = False
         try:
             with clip.lock:
                 yield clip.reader
+            done = True
         finally:
             with self._lock:
+                if not done and self._clips.get(key) is clip:  # who was interrupted stands nowhere
+                    let_go(self._clips.pop(key))
                 clip.users -= 1
                 if not clip.users and not clip.wanted:
                     clip.reader.close()

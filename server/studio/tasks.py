@@ -3,8 +3,19 @@
 from django.conf import settings
 from django_tasks import task
 
-from server.studio.actions import analyses, extending, following, generations, plate_work, samples, sizes, work
+from server.studio.actions import (
+    analyses,
+    extending,
+    following,
+    generations,
+    plate_work,
+    samples,
+    sizes,
+    turns,
+    work,
+)
 from server.studio.actions.calls import answers
+from server.studio.models import Analysis, Generation, Plate, Render, Size
 
 BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
 BEFORE_ANALYSES = 20  # somebody looks at what is to lie beyond a picture; drafts come first among those
@@ -14,8 +25,8 @@ BEFORE_OTHERS = 0 if settings.REDIS else 5
 
 @task()
 def render_task() -> None:
-    """Do the render that is next."""
-    work.perform_next()
+    """Do the job that is next; a render waits."""
+    turns.take("render")
 
 
 @task(priority=BEFORE_OTHERS, queue_name="parts", backend=settings.PARTS_BACKEND)
@@ -26,8 +37,8 @@ def part_task(workspace: str) -> None:
 
 @task(priority=BEFORE_RENDERS)
 def analysis_task() -> None:
-    """Do the analysis that is next."""
-    analyses.perform_next()
+    """Do the job that is next; an analysis waits."""
+    turns.take("analysis")
 
 
 @task(priority=BEFORE_RENDERS)
@@ -38,20 +49,20 @@ def following_task(project: int) -> None:
 
 @task(priority=BEFORE_ANALYSES)
 def plate_task() -> None:
-    """Make the plate that is next."""
-    plate_work.perform_next()
+    """Do the job that is next; a plate waits."""
+    turns.take("plate")
 
 
 @task(priority=BEFORE_RENDERS)
 def generation_task() -> None:
-    """See to the next order of pictures from elsewhere."""
-    generations.perform_next()
+    """Do the job that is next; an order of pictures from elsewhere waits."""
+    turns.take("generation")
 
 
 @task(priority=BEFORE_RENDERS)
 def size_task() -> None:
-    """Find out the size that is next."""
-    sizes.perform_next()
+    """Do the job that is next; somebody waits for a size."""
+    turns.take("size")
 
 
 @task(priority=BEFORE_RENDERS)
@@ -79,3 +90,9 @@ TASKS = {
 }
 for name, one in TASKS.items():
     answers(name, one)
+
+turns.performs(Plate, plate_work.perform_next)
+turns.performs(Generation, generations.perform_next)
+turns.performs(Size, sizes.perform_next)
+turns.performs(Analysis, analyses.perform_next)
+turns.performs(Render, work.perform_for)

@@ -3,21 +3,35 @@
 import os
 import time
 from fractions import Fraction
+from importlib import import_module
 from pathlib import Path
 
 import numpy as np
 import pytest
 from PIL import Image
 
-from cadrage.child_process import ChildProcess
+from cadrage import child_process
+from cadrage.child_process import ChildProcess, TakesTooLong
 from cadrage.compose import Previewer, heavy
-from cadrage.compose.heavy import CarefulPreviewer, is_heavy, look_at
+from cadrage.compose.heavy import CarefulPreviewer, TooSlow, look_at
 from cadrage.compose.quiet import Sample, quietened, quietness
-from cadrage.errors import BadRequest, CadrageError, MissingSource, RasterOutOfRange, Stale
-from cadrage.footage import EMPTY, Library, Material, library_of_files, probe
+from cadrage.errors import BadRequest, Busy, CadrageError, Cancelled, MissingSource, RasterOutOfRange, Stale
+from cadrage.footage import (
+    EMPTY,
+    ClipIdentity,
+    FrameStore,
+    Interpretation,
+    Library,
+    Material,
+    library_of_files,
+    probe,
+)
+from cadrage.footage.interruption import interrupted_by
 from cadrage.formats import Frame
 from cadrage.plan import Plan
 from cadrage.surrounds import Graphic
+
+footage_probe = import_module("cadrage.footage.probe")  # whose name in the package is the function's
 
 
 @pytest.fixture(scope="module")
@@ -37,6 +51,10 @@ def too_much():
 
 def killed():
     os.kill(os.getpid(), 9)
+
+
+def endless(*_):
+    time.sleep(600)
 
 
 def parent_of():
@@ -112,7 +130,7 @@ def test_what_is_heavy_is_composed_elsewhere_and_is_the_same(child, still, tmp_p
     library = library_of_files(Material(still, info))
     careful, straight = CarefulPreviewer(child), Previewer()
     asked = plan, still, info, Fraction(0), 90
-    assert is_heavy(plan, info)
+    assert careful.is_heavy(info, ClipIdentity.of(still))
     assert np.array_equal(careful.rgb(*asked, library=library), straight.rgb(*asked, library=library))
     assert careful.store.held == 0
     strips = [one.strip(still, info, plan.interpretation, 5, 30) for one in (careful, straight)]
@@ -123,12 +141,82 @@ def test_what_is_heavy_is_composed_elsewhere_and_is_the_same(child, still, tmp_p
     assert careful.measured(quietened, look) == quietened(plan, sample)
 
 
-def test_a_heavy_still_over_a_light_clip_is_heavy(still):
-    info = probe(still)
-    light = info.model_copy(update={"kind": "clip"})
+def test_a_heavy_still_over_a_light_clip_is_heavy(child, still):
+    info, own = probe(still), ClipIdentity(digest="light")
+    light = info.model_copy(update={"kind": "clip", "width": 16, "height": 16})
     library = Library({"": Material(still, light), "logo": Material(still, info)}.__getitem__)
     plan = Plan(frame=Frame(width=180, height=320), surround=Graphic(logo="logo"))
-    assert is_heavy(plan, light, library)
-    assert not is_heavy(plan.model_copy(update={"surround": Graphic()}), light, library)
+    careful = CarefulPreviewer(child)
+    assert careful.is_heavy(light, own, plan, library)
+    assert not careful.is_heavy(light, own, plan.model_copy(update={"surround": Graphic()}), library)
     with pytest.raises(BadRequest):
-        is_heavy(plan, light, EMPTY)
+        careful.is_heavy(light, own, plan, EMPTY)
+
+
+def test_a_clip_that_is_slow_to_reach_is_decoded_elsewhere_from_then_on(child, small_clip, monkeypatch):
+    monkeypatch.setattr(heavy, "SHORT_SECONDS", 0)
+    info, careful = probe(small_clip), CarefulPreviewer(child)
+    asked = Plan(frame=Frame(width=180, height=320)), small_clip, info, Fraction(1, 2), 90
+    library = library_of_files(Material(small_clip, info))
+    with pytest.raises(TooSlow):
+        careful.rgb(*asked, library=library)
+    assert np.array_equal(careful.rgb(*asked, library=library), Previewer().rgb(*asked, library=library))
+    assert careful.store.held == 0
+
+
+def test_whoever_was_interrupted_leaves_a_reader_that_reads_right(small_clip):
+    info, store, stated = probe(small_clip), FrameStore(0), Interpretation()
+    right = [store.frame(small_clip, info, stated, Fraction(n, 25)).planes.arrays[0] for n in (2, 20)]
+
+    def end():
+        raise Busy("Enough.", remedy="Wait.")
+
+    with pytest.raises(Busy), interrupted_by(end):
+        store.frame(small_clip, info, stated, Fraction(10, 25))
+    again = [store.frame(small_clip, info, stated, Fraction(n, 25)).planes.arrays[0] for n in (2, 20)]
+    assert all(np.array_equal(one, other) for one, other in zip(right, again, strict=True))
+
+
+def test_what_takes_too_long_is_ended_and_not_tried_again_at_once(small_clip, monkeypatch):
+    monkeypatch.setattr(child_process, "WORK_SECONDS", 0.3)
+    monkeypatch.setattr(heavy, "HEAVY", 0)
+    monkeypatch.setattr(heavy, "_drawn", endless)
+    child = ChildProcess(idle=1000)
+    info, careful = probe(small_clip), CarefulPreviewer(child)
+    asked = Plan(frame=Frame(width=180, height=320)), small_clip, info, Fraction(0), 90
+    library = library_of_files(Material(small_clip, info))
+    with pytest.raises(TakesTooLong):
+        careful.rgb(*asked, library=library)
+    assert not child.runs
+    with pytest.raises(TakesTooLong):
+        careful.rgb(*asked, library=library)
+    assert not child.runs
+
+
+def test_work_that_nobody_waits_for_any_more_is_ended():
+    child, begun = ChildProcess(idle=1000), time.monotonic()
+    process, _ = child.call(parent_of)
+
+    def gone_away():
+        if time.monotonic() > begun + 0.5:
+            raise Cancelled("Nobody waits.", remedy="Ask again.")
+
+    with pytest.raises(Cancelled), interrupted_by(gone_away):
+        child.call(endless)
+    until(lambda: gone(process))
+    assert child.call(parent_of)[0] != process
+    child.end()
+
+
+@pytest.mark.parametrize("bound", ["MAX_PIXELS", "MAX_PIXELS_FROM_START"])
+def test_more_pictures_than_can_be_decoded_are_refused(tmp_path, monkeypatch, bound):
+    path = tmp_path / "long.gif"
+    pictures = [Image.new("P", (64, 64), number) for number in range(20)]
+    pictures[0].save(path, save_all=True, append_images=pictures[1:])
+    frames = probe(path).frames
+    monkeypatch.setattr(footage_probe, "FROM_THE_START", ("gif",) if bound == "MAX_PIXELS_FROM_START" else ())
+    monkeypatch.setattr(footage_probe, bound, frames * 64 * 64)
+    probe(path)
+    monkeypatch.setattr(footage_probe, bound, frames * 64 * 64 - 1)
+    with pytest.raises(RasterOutOfRange):
+        probe(path)

@@ -159,7 +159,7 @@ def test_quick_ones_of_other_clips_come_before_a_slow_one(footage, project, smal
     Footage.objects.update(info_json=info.model_dump(mode="json"))
     analyses.ask(now(footage))
     clips.link(project, Path(shutil.copy(small_clip, settings.INCOMING_DIR)))
-    assert [row.kind for row in analyses._waiting()][-1] == "pictures"
+    assert [row.kind for row in analyses._ready()][-1] == "pictures"
 
 
 def test_a_render_waits_for_what_another_worker_is_finding(framing, footage):

@@ -13,10 +13,16 @@ class Held:
     """An application all of whose answers wait, or are long, until they are let go."""
 
     def __init__(self):
-        self.go, self.closed = threading.Event(), threading.Event()
+        self.go, self.begun, self.closed = threading.Event(), threading.Event(), threading.Event()
 
     def __call__(self, environ, start_response):
         start_response("200 OK", [("Content-Type", "text/plain")])
+        if environ["PATH_INFO"] == "/awaited":
+            self.begun.set()
+            while not environ["waitress.client_disconnected"]():
+                time.sleep(0.02)
+            self.closed.set()
+            return []
         if environ["PATH_INFO"] == "/wait":
             self.go.wait(20)
             return [b"done"]
@@ -104,3 +110,10 @@ def test_one_address_does_not_take_all_connections(server):
     held.pop().close()
     server.held.go.set()
     assert held[0].recv(12) == b"HTTP/1.1 200"
+
+
+def test_an_application_is_told_that_a_client_has_gone(server):
+    opened = line(server, b"GET /awaited HTTP/1.1\r\nHost: a\r\n\r\n")
+    assert server.held.begun.wait(15)
+    opened.close()
+    assert server.held.closed.wait(15)

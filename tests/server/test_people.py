@@ -1,5 +1,7 @@
 """People: invited, let go, with what each may use, and taking turns."""
 
+from functools import partial
+
 import pytest
 from django.core.management import CommandError, call_command
 from django.test import Client
@@ -7,8 +9,9 @@ from django.utils import timezone
 
 from server.studio import sign_in
 from server.studio.actions import people as actions
+from server.studio.actions import turns
 from server.studio.actions.framings import begin
-from server.studio.models import Allowance, Footage, Invitation, Project, ProjectFrame, Render
+from server.studio.models import Allowance, Analysis, Footage, Invitation, Project, ProjectFrame, Render
 
 pytestmark = pytest.mark.django_db
 State = Render.State
@@ -105,12 +108,12 @@ def of_joel(people, framing):
 
 def order_of_turns():
     """Whose render each would be, were they made one after another."""
-    turns = []
-    while ready := actions.in_turn(Render.objects.filter(state=State.QUEUED).order_by("rank", "pk")):
-        job = Render.objects.get(pk=ready[0])
-        turns.append(job.framing.footage.project.owner.username)
+    names = []
+    while people := [person for person in turns.people_in_turn([Render]) if actions.may_render_more(person)]:
+        job = turns.waiting(Render, people[0]).first()
+        names.append(job.owner_name)
         Render.objects.filter(pk=job.pk).update(state=State.DONE, finished=timezone.now(), cleared=timezone.now())
-    return turns
+    return names
 
 
 def test_people_take_turns_whoever_ordered_more(framing, of_joel):
@@ -123,9 +126,31 @@ def test_no_more_of_somebodys_are_made_at_a_time_than_may_be(framing, of_joel, p
     Allowance.objects.create(person=people[0], renders=1)
     first, *_ = waiting(framing, 3)
     Render.objects.filter(pk=first).update(state=State.RUNNING)
-    assert actions.in_turn(Render.objects.filter(state=State.QUEUED)) == []
+    assert order_of_turns() == []
     waiting(of_joel, 1)
     assert order_of_turns() == ["joel"]
+
+
+def test_people_take_turns_whatever_kind_of_work_they_wait_for(framing, of_joel, monkeypatch):
+    """Many analyses of one person do not hold up the render of another."""
+    done = []
+
+    def perform(kind, person):
+        job = turns.waiting(kind, person).first()
+        if job is not None:
+            done.append((job.owner_name, kind.call_name))
+            kind.objects.filter(pk=job.pk).update(state=State.DONE, finished=timezone.now())
+        return job is not None
+
+    for kind in turns.KINDS:
+        monkeypatch.setitem(turns._performers, kind.call_name, partial(perform, kind))
+    waiting(of_joel, 1)
+    kinds = list(Analysis.objects.filter(footage=framing.footage).values_list("kind", flat=True))
+    assert len(kinds) > 2
+    for _ in range(len(kinds) + 1):
+        turns.take("analysis")
+    assert done[:3] == [("ida", "analysis"), ("joel", "render"), ("ida", "analysis")]
+    assert len(done) == len(kinds) + 1
 
 
 def test_the_page_says_what_was_understood_and_no_secret(head, settings):

@@ -148,7 +148,7 @@ def test_counting_who_watches_is_safe():
 
 
 def test_one_large_still_plays_at_a_time_and_who_plays_it_may_change_it(asked, monkeypatch):
-    monkeypatch.setattr(heavy, "is_heavy_still", lambda info: True)
+    monkeypatch.setattr(heavy, "is_heavy_picture", lambda info: True)
     one = ConcurrencyLimit(1, "A large still plays.", wait_s=0.2)
     monkeypatch.setattr(playing, "ONE_HEAVY", one)
     first = asked("one")

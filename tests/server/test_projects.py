@@ -8,6 +8,7 @@ import pytest
 from django.conf import settings
 from django.utils import timezone
 
+from server.studio.actions import projects
 from server.studio.actions.footage import UNDO_TIME, import_file
 from server.studio.actions.removing import purge
 from server.studio.models import Footage, Project
@@ -82,3 +83,12 @@ def test_a_second_one_has_all_but_the_renders_and_lives_apart(ida, project, fram
     assert {one.kind for one in first.analyses.all()} == {one.kind for one in framing.footage.analyses.all()} != set()
     framing.footage.path.unlink()
     assert first.path.read_bytes()
+
+
+def test_one_person_has_so_many_projects_and_no_more(ida, joel, project, monkeypatch):
+    monkeypatch.setattr(projects, "MAX_PROJECTS", 2)
+    assert ida.post(f"/api/projects/{project.pk}/duplicate").status_code == 200
+    assert ida.post(f"/api/projects/{project.pk}/duplicate").status_code == 422
+    assert ida.post("/api/projects", {"name": "Third"}, content_type="application/json").status_code == 422
+    assert ida.post("/api/samples").status_code == 422
+    assert joel.post("/api/projects", {"name": "First"}, content_type="application/json").status_code == 200

@@ -264,14 +264,26 @@ def test_results_are_cleared_by_age_only_by_rule_and_stay_listed(ida, project, f
     assert job.path.exists()
 
 
-def test_results_are_cleared_by_size_the_oldest_first(project, three):
+def test_results_are_cleared_by_size_the_oldest_first_and_never_the_newest_of_a_framing(project, three):
+    def rendered_anew(tightness):
+        design = Design(placement=Placement(tightness=tightness))
+        job = renders.order(framings.change(three[0].framing, design, "Placed"))
+        work.perform_next()
+        return job
+
     for _ in three:
         work.perform_next()
-    sizes = [job.path.stat().st_size for job in three]
-    project.keep_gigabytes = (sizes[1] + sizes[2]) / 1e9
+    again = [rendered_anew(tightness) for tightness in ("0.5", "1")]
+    jobs = [*three, *again]
+    sizes = [job.path.stat().st_size for job in jobs]
+    project.keep_gigabytes = (sum(sizes) - sizes[0]) / 1e9
     project.save()
     clearing.clear_due()
-    assert [job.path.exists() for job in three] == [False, True, True]
+    assert [job.path.exists() for job in jobs] == [False, True, True, True, True]
+    project.keep_gigabytes = 1e-9
+    project.save()
+    clearing.clear_due()
+    assert [job.path.exists() for job in jobs] == [False, True, True, False, True]
 
 
 def test_what_no_render_owns_is_swept_away(framing):

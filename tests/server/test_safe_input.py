@@ -100,6 +100,7 @@ def _named(name, data):
     return SimpleUploadedFile(name, data, "video/mp4")
 
 
+@pytest.mark.django_db(transaction=True)
 def test_sample_projects_that_are_still_drawn_are_few(people):
     for _ in range(samples.MAX_UNFINISHED):
         samples.begin_with_samples(people[0])

@@ -13,7 +13,7 @@ from pathlib import Path
 
 from tests.application import Application
 from tests.clips import write_clip
-from tests.siege import attacks, texts
+from tests.siege import attacks, clips, texts
 from tests.siege.attacks import Field
 from tests.siege.kills import killed
 from tests.siege.people import Person
@@ -29,10 +29,10 @@ HEAD = """# Under siege
 
 What mistakes and malice cost, each against a server of its own with one worker on {cores} cores, by `make siege`: how
 long it took, the memory of the web process at most, and what somebody at the bench felt meanwhile, who asked for one
-picture after another (640 wide, each of another placement).
+picture after another (640 wide, each of another placement), and the slowest answer to a health check.
 
-| what | answer | seconds | memory, MB | pictures: median, s | 95 of 100, s | errors |
-|---|---|---|---|---|---|---|
+| what | answer | seconds | memory, MB | pictures: median, s | 95 of 100, s | health, s | errors |
+|---|---|---|---|---|---|---|---|
 """
 
 
@@ -51,7 +51,8 @@ def prepared(application: Application, clip: Path) -> Field:
 def row(name: str, answer: str, watch: Watch) -> str:
     """A line of the table."""
     pictures = f"{quantile(watch.pictures, 0.5):.2f} | {quantile(watch.pictures, 0.95):.2f}"
-    return f"| {name} | {answer} | {watch.seconds:.0f} | {watch.peak / MB:.0f} | {pictures} | {len(watch.errors)} |\n"
+    felt = f"{pictures} | {max(watch.health, default=0):.2f} | {len(watch.errors)}"
+    return f"| {name} | {answer} | {watch.seconds:.0f} | {watch.peak / MB:.0f} | {felt} |\n"
 
 
 def under(field: Field, name: str, attack: Callable[[], str]) -> str:
@@ -109,6 +110,11 @@ ALL: tuple[Callable[[Field], str], ...] = (
     attacks.long_captions,
     attacks.forty_photographs,
     attacks.small_files_large_pictures,
+    clips.strangers_posts,
+    clips.small_file_long_clip,
+    clips.heavy_clips,
+    clips.held_streams,
+    clips.many_samples,
 )
 
 

@@ -8,9 +8,11 @@ from urllib.parse import urlsplit
 SMALL_WINDOW = 4096
 
 
-def _connected(address: str, window: int | None = None) -> socket.socket:
+def _connected(address: str, window: int | None = None, source: str = "") -> socket.socket:
     to = urlsplit(address)
     line = socket.socket()
+    if source:
+        line.bind((source, 0))
     if window:
         line.setsockopt(socket.SOL_SOCKET, socket.SO_RCVBUF, window)
     line.settimeout(10)
@@ -18,9 +20,13 @@ def _connected(address: str, window: int | None = None) -> socket.socket:
     return line
 
 
-def begun(address: str, path: str, cookies: str = "", length: int = 1_000_000, more: str = "") -> socket.socket:
-    """A post whose head is sent and of whose body there is only the first byte."""
-    line = _connected(address)
+def begun(
+    address: str, path: str, cookies: str = "", length: int = 1_000_000, more: str = "", source: str = ""
+) -> socket.socket:
+    """A post whose head is sent and of whose body there is only the first byte; from another address of this machine,
+    where `source` names one.
+    """
+    line = _connected(address, source=source)
     host = urlsplit(address).netloc
     head = f"POST {path} HTTP/1.1\r\nHost: {host}\r\nCookie: {cookies}\r\nContent-Length: {length}\r\n{more}\r\n"
     line.sendall(head.encode() + b"x")

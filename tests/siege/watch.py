@@ -7,7 +7,9 @@ from pathlib import Path
 from types import TracebackType
 from typing import Any, Self
 
-from tests.siege.people import Person
+import requests
+
+from tests.siege.people import PATIENCE, Person
 
 STATUS = "VmRSS:"
 
@@ -33,6 +35,7 @@ class Watch:
     Attributes:
         pictures: seconds for each.
         errors: what was answered instead.
+        health: seconds for each answer that the server is alive, on a connection of its own.
         peak: bytes of memory, at most.
     """
 
@@ -41,13 +44,14 @@ class Watch:
     process: int
     pictures: list[float] = field(default_factory=list)
     errors: list[str] = field(default_factory=list)
+    health: list[float] = field(default_factory=list)
     peak: int = 0
     seconds: float = 0.0
 
     def __enter__(self) -> Self:
         self._over = threading.Event()
         self._begun = time.monotonic()
-        self._threads = [threading.Thread(target=one, daemon=True) for one in (self._look, self._measure)]
+        self._threads = [threading.Thread(target=one, daemon=True) for one in (self._look, self._measure, self._ask)]
         for thread in self._threads:
             thread.start()
         return self
@@ -69,6 +73,16 @@ class Watch:
             if answer.status_code != 200:
                 self.errors.append(f"{answer.status_code} {answer.text[:80]}")
             shift = shift % 400 + 1
+            self._over.wait(0.2)
+
+    def _ask(self) -> None:
+        while not self._over.is_set():
+            begun = time.monotonic()
+            try:
+                requests.get(f"{self.person.address}/healthz", timeout=PATIENCE).raise_for_status()
+            except requests.RequestException as error:
+                self.errors.append(f"health: {error}"[:80])
+            self.health.append(time.monotonic() - begun)
             self._over.wait(0.2)
 
     def _measure(self) -> None:

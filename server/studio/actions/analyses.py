@@ -2,7 +2,7 @@
 
 import logging
 import time
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from pathlib import Path
 
 from django.conf import settings
@@ -16,6 +16,7 @@ from cadrage.rules import format_key
 from server.studio.actions import jobs
 from server.studio.actions.calls import call, called
 from server.studio.actions.rules import RuleBook
+from server.studio.actions.turns import waiting
 from server.studio.models import Analysis, Footage, Plate
 from server.studio.models.analysis import store
 
@@ -72,17 +73,22 @@ def _read_anew(footage: Footage) -> None:
         footage.__dict__.pop(name, None)
 
 
-def perform_next() -> None:
-    """Do the first analysis that waits, whose needs have ended, and that nobody else does. Called by a worker."""
-    for row in _waiting():
+def perform_next(person: int | None = None) -> bool:
+    """Do the first analysis that waits, whose needs have ended, and that nobody else does; say whether there was one.
+
+    Args:
+        person: whose; None for the first of all.
+    """
+    for row in _ready(person):
         if _perform(row):
             call("analysis")
-            return
+            return True
+    return False
 
 
-def _waiting() -> list[Analysis]:
-    rows = Analysis.objects.filter(state=State.QUEUED, footage__removed=None).order_by("rank", "pk")
-    return [row for row in rows.select_related("footage__project") if not _held_up(row)]
+def _ready(person: int | None = None) -> Iterator[Analysis]:
+    rows = waiting(Analysis, person).filter(footage__removed=None).select_related("footage__project")
+    return (row for row in rows if not _held_up(row))
 
 
 def _held_up(row: Analysis) -> bool:
@@ -96,12 +102,12 @@ def settled(footage: Footage) -> bool:
     is so. It is not where another worker is at it, who calls when it is done.
     """
     ask(footage)
-    waiting = footage.analyses.exclude(kind__in=NOT_FOR_RENDERS)
-    for row in waiting.filter(state=State.QUEUED).order_by("rank", "pk"):
+    needed = footage.analyses.exclude(kind__in=NOT_FOR_RENDERS)
+    for row in needed.filter(state=State.QUEUED).order_by("rank", "pk"):
         if not _held_up(row):
             _perform(row)
     _read_anew(footage)
-    return not waiting.filter(state__in=(State.QUEUED, State.RUNNING)).exists()
+    return not needed.filter(state__in=(State.QUEUED, State.RUNNING)).exists()
 
 
 def _perform(row: Analysis) -> bool:
@@ -156,7 +162,7 @@ def retry(row: Analysis) -> Analysis:
 def pick_up() -> None:
     """See to analyses that a dead worker left, and that nobody was called for. Called by a worker, now and then."""
     jobs.pick_up(Analysis.objects.filter(state=State.RUNNING).select_related("footage"), lambda _: None)
-    if not called("analysis") and _waiting():
+    if not called("analysis") and any(True for _ in _ready()):
         call("analysis")
 
 

@@ -2,6 +2,7 @@
 
 import shutil
 from collections.abc import Collection, Generator, Iterator
+from functools import partial
 from pathlib import Path
 
 from zipstream import ZIP_STORED, ZipStream
@@ -13,7 +14,7 @@ from cadrage.inspection.sheet import SheetRow, sheet_forms
 from cadrage.output.names import free_name
 from cadrage.render import RenderRequest
 from server.studio.actions.materials import library_of
-from server.studio.actions.previews import previewer
+from server.studio.actions.previews import in_turn, previewer
 from server.studio.actions.streams import ConcurrencyLimit, begun
 from server.studio.models import Project, Render
 
@@ -123,5 +124,7 @@ def pictures(rows: list[Render]) -> list[tuple[bytes, ...]]:
     for row in rows:
         footage, plan = row.framing.footage, row.plan
         library = library_of(footage, plan.interpretation, previewer.store)
-        found.append(previewer.telling(plan, footage.path, footage.info, THUMBNAIL, library))
+        heavy = previewer.is_heavy(footage.info, footage.identity_now, plan, library)
+        telling = partial(previewer.telling, plan, footage.path, footage.info, THUMBNAIL, library)
+        found.append(in_turn(telling, heavy=heavy))
     return found

@@ -16,10 +16,13 @@ from django.db.models import F
 from cadrage.files import remove
 from server.studio.actions import analyses, following, plates
 from server.studio.actions.people import check_allowed
+from server.studio.actions.projects import check_few
+from server.studio.actions.streams import ConcurrencyLimit
 from server.studio.models import Footage, Framing, Material, Project, ProjectFrame, Step, Treatment
 
 LONGEST_NAME = 120
 Row = TypeVar("Row", bound=models.Model)
+_at_once = ConcurrencyLimit(2, "Other projects are being duplicated.", limit_each=1)
 Renamed = Callable[[object], object]
 REF = re.compile(r'"(footage|material):(\d+)"')
 
@@ -30,8 +33,15 @@ def duplicate(project: Project) -> Project:
     Files are linked, and copied where they cannot be.
 
     Raises:
-        NoRoom: the owner's quota does not hold them twice.
+        NoRoom: the owner's quota does not hold them twice. Busy: another of their projects is being duplicated.
+        BadRequest: they have `MAX_PROJECTS` already.
     """
+    with _at_once.slot(str(project.owner_id)):
+        return _duplicated(project)
+
+
+def _duplicated(project: Project) -> Project:
+    check_few(project.owner)
     clips, materials = list(project.footage.all()), list(project.materials.all())
     check_allowed(project, sum(clip.size for clip in clips if clip.file))
     kept = [row for row in (*clips, *materials) if row.file]

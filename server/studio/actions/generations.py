@@ -14,6 +14,7 @@ from server.studio.actions import jobs
 from server.studio.actions.analyses import sweep_locks
 from server.studio.actions.calls import call, called
 from server.studio.actions.extending import library_for, take_in
+from server.studio.actions.turns import waiting
 from server.studio.generator import MOST_VARIANTS, Generator
 from server.studio.models import Framing, Generation
 
@@ -54,10 +55,16 @@ def request(framing: Framing, plan: Plan, moment: Fraction, prompt: str, count: 
     return row
 
 
-def perform_next() -> None:
-    """See to the first order that waits and that nobody else sees to. Called by a worker."""
-    if jobs.take(Generation.objects.filter(state=State.QUEUED).order_by("rank", "pk"), _perform):
+def perform_next(person: int | None = None) -> bool:
+    """See to the first order that waits and that nobody else sees to; say whether there was one.
+
+    Args:
+        person: whose; None for the first of all.
+    """
+    done = jobs.take(waiting(Generation, person), _perform)
+    if done:
         call("generation")
+    return done
 
 
 def _perform(row: Generation) -> None:
@@ -119,7 +126,7 @@ def _take_in(row: Generation, generator: Generator, count: int) -> None:
 def pick_up() -> None:
     """See to orders that a dead worker left, and that nobody was called for. Called by a worker, now and then."""
     jobs.pick_up(Generation.objects.filter(state=State.RUNNING).select_related("framing__footage"), lambda _: None)
-    if not called("generation") and Generation.objects.filter(state=State.QUEUED).exists():
+    if not called("generation") and waiting(Generation, None).exists():
         call("generation")
     there = set(Generation.objects.values_list("pk", flat=True))
     sweep_locks(Path(settings.ANALYSES_DIR).glob(".generation-lock-*"), there)

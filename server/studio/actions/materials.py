@@ -11,7 +11,7 @@ from django.conf import settings
 from django.core.files.uploadedfile import TemporaryUploadedFile
 
 from cadrage.compose.extending import plate_states
-from cadrage.compose.heavy import is_heavy, look_at
+from cadrage.compose.heavy import look_at
 from cadrage.compose.identity import clips_of, result_key
 from cadrage.compose.quiet import Sample
 from cadrage.errors import BadRequest, CadrageError
@@ -24,7 +24,7 @@ from cadrage.values import visible
 from server.studio.actions.footage import store_file
 from server.studio.actions.people import check_allowed
 from server.studio.actions.plates import plates_of
-from server.studio.actions.previews import previewer, sample_of, turn
+from server.studio.actions.previews import in_turn, previewer, sample_of
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Footage, Material, Project
 from server.studio.numbers import whole_number
@@ -164,13 +164,16 @@ def by_sample(work: Callable[[Plan, Sample], Measured], plan: Plan, footage: Foo
     """What a function of the core finds of a plan by a few pictures of its clip.
 
     Raises:
-        Busy: it is heavy, and too much of that waits.
+        Busy, Cancelled: see `turn`.
     """
-    library = library_of(footage, plan.interpretation, previewer.store)
-    if is_heavy(plan, footage.info, library):
-        with turn(heavy=True):
-            return previewer.measured(work, look_at(plan, footage.path, footage.info, library, footage.identity_now))
-    return work(plan, replace(sample_of(footage, plan.interpretation), library=library))
+    library, own = library_of(footage, plan.interpretation, previewer.store), footage.identity_now
+
+    def measured() -> Measured:
+        if previewer.is_heavy(footage.info, own, plan, library):
+            return previewer.measured(work, look_at(plan, footage.path, footage.info, library, own))
+        return work(plan, replace(sample_of(footage, plan.interpretation), library=library))
+
+    return in_turn(measured, heavy=previewer.is_heavy(footage.info, own, plan, library))
 
 
 def key_of(plan: Plan, footage: Footage, shelf: Shelf | None = None) -> str:

@@ -1,6 +1,5 @@
 """People: inviting them, letting them go, and what each may use of the server and uses."""
 
-from collections import Counter
 from datetime import timedelta
 
 from django.conf import settings
@@ -8,7 +7,7 @@ from django.contrib.auth import get_user_model
 from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from django.db import transaction
-from django.db.models import Max, QuerySet, Sum
+from django.db.models import Sum
 from django.utils import timezone
 
 from cadrage.errors import BadRequest
@@ -18,7 +17,6 @@ from server.studio.room import GIGABYTE, NoRoom
 
 State = Render.State
 INVITED_DAYS = 7
-OWNER = "framing__footage__project__owner"
 
 
 class Use(Value):
@@ -143,27 +141,8 @@ def follow(invitation: Invitation, person: User) -> User:
     return person
 
 
-def in_turn(waiting: QuerySet[Render]) -> list[int]:
-    """Renders that wait, by their ids, as they are made: people take turns, each with theirs in the order given.
-
-    Whoever has fewer at work comes first, then whoever's last one ended the longest ago. Those of whom as many as may
-    be are at work wait.
-    """
-    queues: dict[int, list[int]] = {}
-    for number, owner in waiting.values_list("pk", OWNER):
-        queues.setdefault(owner, []).append(number)
-    rows = Render.objects.filter(**{f"{OWNER}__in": queues})
-    at_work = Counter(rows.filter(state=State.RUNNING).values_list(OWNER, flat=True))
-    last = dict(rows.order_by().values(OWNER).annotate(last=Max("finished")).values_list(OWNER, "last"))
-    people = get_user_model().objects.in_bulk(queues)
-
-    def turn(owner: int) -> tuple[int, float, int]:
-        ended = last.get(owner)
-        return at_work[owner], ended.timestamp() if ended else 0.0, queues[owner][0]
-
-    ordered: list[int] = []
-    for owner in sorted(queues, key=turn):
-        _, most = allowed_to(people[owner])
-        if most is None or at_work[owner] < most:
-            ordered += queues[owner]
-    return ordered
+def may_render_more(person: int) -> bool:
+    """Whether fewer renders of somebody are being made than may be at a time."""
+    _, most = allowed_to(get_user_model().objects.get(pk=person))
+    at_work = Render.objects.filter(**{Render.owner_path: person}, state=State.RUNNING).count()
+    return most is None or at_work < most

@@ -8,6 +8,7 @@ from cadrage.plates import make
 from server.studio.actions import jobs, plates
 from server.studio.actions.calls import call, called
 from server.studio.actions.materials import library_of
+from server.studio.actions.turns import waiting
 from server.studio.models import Footage, Plate
 from server.studio.models.analysis import store
 
@@ -15,12 +16,17 @@ State = Plate.State
 log = logging.getLogger(__name__)
 
 
-def perform_next() -> None:
-    """Make the first plate that waits and that nobody else makes. Called by a worker."""
-    waiting = Plate.objects.filter(state=State.QUEUED).select_related("footage__project").order_by("rank", "pk")
-    if jobs.take(waiting, _perform):
+def perform_next(person: int | None = None) -> bool:
+    """Make the first plate that waits and that nobody else makes; say whether there was one.
+
+    Args:
+        person: whose; None for the first of all.
+    """
+    done = jobs.take(waiting(Plate, person).select_related("footage__project"), _perform)
+    if done:
         call("plate")
         call("render")  # one may have waited for it
+    return done
 
 
 def _perform(row: Plate) -> None:
@@ -37,5 +43,5 @@ def _perform(row: Plate) -> None:
 def pick_up() -> None:
     """See to plates that a dead worker left, and that nobody was called for. Called by a worker, now and then."""
     jobs.pick_up(Plate.objects.filter(state=State.RUNNING).select_related("footage"), lambda _: None)
-    if not called("plate") and Plate.objects.filter(state=State.QUEUED).exists():
+    if not called("plate") and waiting(Plate, None).exists():
         call("plate")

@@ -6,9 +6,9 @@ from contextlib import contextmanager, nullcontext
 from dataclasses import dataclass
 from fractions import Fraction
 
-from cadrage.compose.heavy import is_heavy
 from cadrage.compose.preview import picture_alone
 from cadrage.errors import Busy
+from cadrage.footage import ClipIdentity
 from cadrage.plan import Design, Plan, Shot
 from cadrage.playing import PlayRequest, PlayStream
 from server.studio.actions.footage import check_there
@@ -123,7 +123,8 @@ def played(
             read; where it is found out at once.
     """
     stream = PlayStream(request, store=previewer.store)
-    heavy = any(is_heavy(plan, request.info, request.library) for plan in request.plans)
+    own = ClipIdentity.of(request.source)
+    heavy = any(previewer.is_heavy(request.info, own, plan, request.library) for plan in request.plans)
     return stream, begun(_parts(viewer, turn, person, heavy, stream))
 
 

@@ -4,25 +4,29 @@ import logging
 import sqlite3
 import threading
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager, nullcontext
+from contextlib import contextmanager
 from pathlib import Path
+from typing import TypeVar
 
 from cachetools import LRUCache, cached
 from diskcache import Cache, Timeout
 from django.conf import settings
 
 from cadrage.child_process import ChildProcess
-from cadrage.compose.heavy import CarefulPreviewer, kept_sample
+from cadrage.compose.heavy import CarefulPreviewer, TooSlow, kept_sample
 from cadrage.compose.identity import result_key
 from cadrage.compose.palette import suggested_colours
 from cadrage.compose.preview import picture_alone
 from cadrage.compose.quiet import Sample
 from cadrage.footage import ClipIdentity, Interpretation, MediaInfo
 from cadrage.footage.index import keep_indexes_in
+from cadrage.footage.interruption import interrupted_by
 from server.studio.actions.streams import ConcurrencyLimit
 from server.studio.apps import readable
+from server.studio.asking import check_awaited, visitor
 from server.studio.models import Footage
 
+Made = TypeVar("Made")
 LOST = (OSError, sqlite3.Error, Timeout)
 log = logging.getLogger(__name__)
 
@@ -59,8 +63,10 @@ previewer = CarefulPreviewer(ChildProcess(readable))
 
 AT_ONCE = threading.Semaphore(2)
 HEAVY_AT_ONCE = threading.Semaphore(1)
-HEAVY_WAITING = ConcurrencyLimit(4, "Other large pictures are being made.")
-"""Requests that may wait for heavy pictures: each holds a thread that others need."""
+WAITING = ConcurrencyLimit(12, "Many pictures are being made.", limit_each=6)
+HEAVY_WAITING = ConcurrencyLimit(4, "Other large pictures are being made.", limit_each=2)
+"""Requests that may wait for pictures, in all and of one visitor: each holds one of twelve threads that others need."""
+POLL_SECONDS = 0.2
 COLOURS_KEPT = 500
 
 
@@ -69,10 +75,30 @@ def turn(*, heavy: bool) -> Iterator[None]:
     """Compose within the block, when it is its turn.
 
     Raises:
-        Busy: it is heavy, and too many of such wait already.
+        Busy: too many wait already. Cancelled: nobody waits for it any more.
     """
-    with HEAVY_WAITING.slot() if heavy else nullcontext(), HEAVY_AT_ONCE if heavy else AT_ONCE:
-        yield
+    at_once, waiting = (HEAVY_AT_ONCE, HEAVY_WAITING) if heavy else (AT_ONCE, WAITING)
+    with waiting.slot(visitor()), interrupted_by(check_awaited):
+        while not at_once.acquire(timeout=POLL_SECONDS):
+            check_awaited()
+        try:
+            yield
+        finally:
+            at_once.release()
+
+
+def in_turn(work: Callable[[], Made], *, heavy: bool) -> Made:
+    """Compose when it is its turn; what turns out to be heavy, when it is the turn of that.
+
+    Raises:
+        Busy, Cancelled: see `turn`.
+    """
+    try:
+        with turn(heavy=heavy):
+            return work()
+    except TooSlow:
+        with turn(heavy=True):
+            return work()
 
 
 class Latest:
@@ -92,10 +118,13 @@ class Latest:
             self._newest[asker] = max(ticket, self._newest.pop(asker, 0))
             while len(self._newest) > 1000:
                 self._newest.pop(next(iter(self._newest)))
-        with turn(heavy=heavy):
+
+        def unless_overtaken() -> bytes | None:
             with self._lock:
                 overtaken = self._newest.get(asker, 0) > ticket
             return None if overtaken else work()
+
+        return in_turn(unless_overtaken, heavy=heavy)
 
 
 latest = Latest()
@@ -115,8 +144,7 @@ def kept(key: str, make: Callable[[], bytes], *, heavy: bool = False) -> bytes:
     """
     if (held := found(key)) is not None:
         return held
-    with turn(heavy=heavy):
-        data = make()
+    data = in_turn(make, heavy=heavy)
     images[key] = data
     return data
 
@@ -127,13 +155,21 @@ def alone_key(footage: Footage, interpretation: Interpretation, **at: object) ->
 
 
 def sample_of(footage: Footage, interpretation: Interpretation) -> Sample:
-    """A few pictures of a clip, to measure by; see `kept_sample`."""
-    return kept_sample(footage.path, footage.identity_now, footage.info, interpretation)
+    """A few pictures of a clip that is not heavy, to measure by; see `kept_sample`."""
+    own = footage.identity_now
+    with previewer.quickly(own):
+        return kept_sample(footage.path, own, footage.info, interpretation)
 
 
 def own_colours(footage: Footage, interpretation: Interpretation) -> tuple[str, ...]:
-    """Colours that a clip itself suggests; kept for the clips looked at last."""
-    return _colours(footage.path, footage.identity_now, footage.info, interpretation)
+    """Colours that a clip itself suggests; kept for the clips looked at last.
+
+    Raises:
+        Busy, Cancelled: see `turn`.
+    """
+    own = footage.identity_now
+    heavy = previewer.is_heavy(footage.info, own)
+    return in_turn(lambda: _colours(footage.path, own, footage.info, interpretation), heavy=heavy)
 
 
 @cached(LRUCache(COLOURS_KEPT), key=lambda *given: str(given), lock=threading.Lock())

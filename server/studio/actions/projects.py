@@ -7,6 +7,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from django.db.models import Count, Q
 
+from cadrage.errors import BadRequest
 from cadrage.formats import FIRST_FRAME, Frame
 from cadrage.output import Settings
 from server.studio.access import shared_with
@@ -14,6 +15,7 @@ from server.studio.models import Analysis, Framing, OwnFrame, OwnSettings, Proje
 from server.studio.models.project import named
 
 SHOWN = 4
+MAX_PROJECTS = 1000
 TOLD_EACH = 10
 """Percent of an analysis from one time that a page is told of it to the next."""
 
@@ -38,8 +40,23 @@ def _short(rows: Iterable[tuple[object, ...]]) -> str:
     return blake2b(repr(list(rows)).encode(), digest_size=8).hexdigest()
 
 
+def check_few(owner: AbstractBaseUser) -> None:
+    """See that somebody may have another project.
+
+    Raises:
+        BadRequest: they have `MAX_PROJECTS` already.
+    """
+    if Project.objects.filter(owner=owner).count() >= MAX_PROJECTS:
+        raise BadRequest(f"You have {MAX_PROJECTS} projects.", remedy="Delete some that you do not need any more.")
+
+
 def begin(owner: AbstractBaseUser, name: str, frames: tuple[Frame, ...] = (FIRST_FRAME,)) -> Project:
-    """A new project with some frames in it."""
+    """A new project with some frames in it.
+
+    Raises:
+        BadRequest: see `check_few`.
+    """
+    check_few(owner)
     with transaction.atomic():
         project = Project.objects.create(owner=owner, name=name)
         for frame in frames:

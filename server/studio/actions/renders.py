@@ -16,7 +16,7 @@ from cadrage import render as rendering
 from cadrage.compose.following import unsolved
 from cadrage.errors import BadRequest, CannotWrite
 from cadrage.files import remove as remove_files
-from cadrage.footage import Interpretation, probe
+from cadrage.footage import ClipIdentity, Interpretation, probe
 from cadrage.plan import Plan
 from server.studio.actions import jobs
 from server.studio.actions.calls import call
@@ -25,7 +25,7 @@ from server.studio.actions.framings import loaded, plan_of
 from server.studio.actions.jobs import save
 from server.studio.actions.materials import library_of
 from server.studio.actions.people import check_allowed
-from server.studio.actions.previews import previewer
+from server.studio.actions.previews import in_turn, previewer
 from server.studio.models import Footage, Framing, Project, Render
 
 State = Render.State
@@ -267,10 +267,17 @@ def picture(job: Render, time: Fraction, width: int, *, asked: bool) -> bytes:
     """One moment of a finished file as a JPEG: as it is, or as the plan asks for it."""
     footage, plan = job.framing.footage, job.plan
     if not asked:
-        info = probe(job.path)
-        return previewer.picture(job.path, info, AS_IT_IS, min(time, info.duration), width)
+        info, written = probe(job.path), ClipIdentity.of(job.path)
+        moment = min(time, info.duration)
+        return in_turn(
+            lambda: previewer.picture(job.path, info, AS_IT_IS, moment, width, written),
+            heavy=previewer.is_heavy(info, written),
+        )
     request = rendering.RenderRequest(plan, footage.path, footage.info, settings=job.settings)
     moment = request.timing.start + time * request.timing.speed
     library = library_of(footage, plan.interpretation, previewer.store)
-    own = footage.identity_now
-    return previewer.image(request.written, footage.path, footage.info, moment, width, library=library, identity=own)
+    own, info = footage.identity_now, footage.info
+    return in_turn(
+        lambda: previewer.image(request.written, footage.path, info, moment, width, library=library, identity=own),
+        heavy=previewer.is_heavy(info, own, request.written, library),
+    )

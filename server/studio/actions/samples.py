@@ -6,12 +6,11 @@ from tempfile import TemporaryDirectory
 from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
-from django.db.models import Count
 
 from cadrage.errors import Busy
 from cadrage.formats import Frame
 from demo.clips import CLIPS, drawn
-from server.studio.actions.calls import call
+from server.studio.actions.calls import awaited, call
 from server.studio.actions.footage import import_file
 from server.studio.actions.people import check_allowed
 from server.studio.actions.projects import begin
@@ -31,8 +30,7 @@ def begin_with_samples(owner: AbstractBaseUser) -> Project:
     Raises:
         Busy: the clips of others of the same person are still to be drawn. NoRoom: their quota is used up.
     """
-    unfinished = Project.objects.filter(owner=owner, name=NAME).annotate(clips=Count("footage"))
-    if unfinished.filter(clips__lt=len(FILES)).count() >= MAX_UNFINISHED:
+    if Project.everything.filter(owner=owner, pk__in=awaited("samples")).count() >= MAX_UNFINISHED:
         raise Busy("Your sample clips are still being drawn.", remedy="Wait until they are there.")
     with transaction.atomic():
         project = begin(owner, NAME, FRAMES)
@@ -42,11 +40,14 @@ def begin_with_samples(owner: AbstractBaseUser) -> Project:
 
 
 def draw_for(project_id: int) -> None:
-    """Put the sample clips into a project, each as soon as it is drawn; those that are there already are left."""
-    there = set(Footage.objects.filter(project=project_id).values_list("name", flat=True))
+    """Put the next sample clip into a project, and call for the one after it; others come to their turn in between."""
+    there = set(Footage.everything.filter(project=project_id).values_list("name", flat=True))
     wanted = [clip for clip in CLIPS if clip.file in FILES and f"{clip.name}.mp4" not in there]
+    if not wanted or not Project.objects.filter(pk=project_id).exists():
+        return
     with TemporaryDirectory(dir=settings.INCOMING_DIR) as folder:
-        for clip in drawn(Path(folder), wanted):
+        for clip in drawn(Path(folder), wanted[:1]):
             project = Project.objects.filter(pk=project_id).first()
             if project is not None:
                 import_file(project, f"{clip.name}.mp4", Path(folder) / clip.file)
+    call("samples", project_id)

@@ -11,6 +11,7 @@ from server.studio.actions.analyses import sweep_locks
 from server.studio.actions.calls import call, called
 from server.studio.actions.framings import plan_of
 from server.studio.actions.renders import request_of
+from server.studio.actions.turns import waiting
 from server.studio.models import Framing, Size
 
 State = Size.State
@@ -37,10 +38,16 @@ def ask(framing: Framing, key: str) -> Size:
     return row
 
 
-def perform_next() -> None:
-    """Find out the first size that is waited for and that nobody else finds out. Called by a worker."""
-    if jobs.take(Size.objects.filter(state=State.QUEUED).order_by("rank", "pk"), _perform):
+def perform_next(person: int | None = None) -> bool:
+    """Find out the first size that is waited for and that nobody else finds out; say whether there was one.
+
+    Args:
+        person: whose; None for the first of all.
+    """
+    done = jobs.take(waiting(Size, person), _perform)
+    if done:
         call("size")
+    return done
 
 
 def _perform(row: Size) -> None:
@@ -64,5 +71,5 @@ def pick_up() -> None:
     """See to those that a dead worker left, and that nobody was called for. Called by a worker, now and then."""
     jobs.pick_up(Size.objects.filter(state=State.RUNNING), lambda _: None)
     sweep_locks(Path(settings.ANALYSES_DIR).glob(".size-lock-*"), set(Size.objects.values_list("pk", flat=True)))
-    if not called("size") and Size.objects.filter(state=State.QUEUED).exists():
+    if not called("size") and waiting(Size, None).exists():
         call("size")

@@ -20,9 +20,10 @@ from server.studio.actions.analyses import settled
 from server.studio.actions.calls import call, call_now, called
 from server.studio.actions.jobs import held, save
 from server.studio.actions.materials import library_of
-from server.studio.actions.people import in_turn
+from server.studio.actions.people import may_render_more
 from server.studio.actions.plates import missing
 from server.studio.actions.renders import follow_what_was_found, has_room, request_of, reuse_result
+from server.studio.actions.turns import people_in_turn, waiting
 from server.studio.models import Plate, Render
 
 State = Render.State
@@ -31,19 +32,30 @@ log = logging.getLogger(__name__)
 
 
 def perform_next() -> None:
-    """Do the first render that waits and that nobody else makes; none while the disk is full. Called by a worker."""
+    """Do the first render of the person whose turn it is."""
+    any(perform_for(person) for person in people_in_turn([Render]))
+
+
+def perform_for(person: int) -> bool:
+    """Do the first render of a person that waits and that nobody else makes; say whether there was one.
+
+    There is none while the disk is full, or while as many of theirs as may be are made.
+    """
     if not has_room():
-        Render.objects.filter(state=State.QUEUED).update(phase=Render.NO_ROOM)
-        return
+        waiting(Render, None).update(phase=Render.NO_ROOM)
+        return False
+    if not may_render_more(person):
+        return False
     rows = Render.objects.select_related("framing__footage__project__owner")
-    for number in in_turn(rows.filter(state=State.QUEUED).order_by("rank", "pk")):
+    for number in list(waiting(Render, person).values_list("pk", flat=True)):
         job = rows.filter(pk=number).first()
         if job is None:
             continue
         with held(job) as mine:
             if mine and _ready(job) and _claim(job):
                 _perform(job)
-                return
+                return True
+    return False
 
 
 def _ready(job: Render) -> bool:
@@ -227,8 +239,7 @@ def pick_up() -> None:
     rows = Render.objects.filter(state=State.RUNNING).select_related("framing__footage")
     jobs.pick_up(rows, _swept)
     made = Render.objects.filter(state=State.RUNNING).values("identity")
-    waiting = Render.objects.filter(state=State.QUEUED).exclude(identity__in=made)
-    if not called("render") and waiting.exists():
+    if not called("render") and waiting(Render, None).exclude(identity__in=made).exists():
         call("render")
 
 

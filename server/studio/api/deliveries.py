@@ -9,6 +9,7 @@ from server.studio.actions import deliveries as actions
 from server.studio.actions.folders import delivery_folder
 from server.studio.api import owned
 from server.studio.api.schemas import PathIn
+from server.studio.asking import visitor
 from server.studio.files import attachment
 from server.studio.models import Render
 from server.studio.numbers import whole_number
@@ -25,7 +26,7 @@ def files(request: HttpRequest, project_id: int, only: str = "", failed: bool = 
     project, rows = owned.downloadable_project(request, project_id), _chosen(request, project_id, only)
     if not only and not failed:
         rows = actions.passed(rows)
-    response = StreamingHttpResponse(actions.archive(rows, owned.visitor_key(request)), content_type="application/zip")
+    response = StreamingHttpResponse(actions.archive(rows, visitor()), content_type="application/zip")
     response["Content-Disposition"] = attachment(f"{project.name}.zip")
     return response
 

@@ -12,7 +12,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError, ValidationErrorContext
 from ninja.openapi.schema import OpenAPISchema
 
-from cadrage.errors import Busy, CadrageError, MissingSource, Stale
+from cadrage.errors import Busy, CadrageError, Cancelled, MissingSource, Stale
 from server.studio.access import NotLet
 from server.studio.actions.uses import InUse
 from server.studio.api.documented_errors import document_errors
@@ -75,12 +75,21 @@ def broken(request: HttpRequest) -> HttpResponse:
 
 
 TELL = "Tell whoever runs the server, then try again."
-STATUS = {MissingSource: 410, Busy: 503, TooMuch: 413, NoRoom: 507, Stale: 409, InUse: 409, NotLet: 403}
+STATUS: dict[type, int] = {
+    MissingSource: 410,
+    Busy: 503,
+    Cancelled: 503,
+    TooMuch: 413,
+    NoRoom: 507,
+    Stale: 409,
+    InUse: 409,
+    NotLet: 403,
+}
 
 
 def of_error(error: CadrageError) -> JsonResponse:
     """What is said of an error of ours."""
-    status = STATUS.get(type(error), 422)
+    status = next((STATUS[kind] for kind in type(error).__mro__ if kind in STATUS), 422)
     changed = error.changed if isinstance(error, Stale) else ()
     uses = error.uses if isinstance(error, InUse) else ()
     return problem(status, error.problem, remedy=error.remedy, clip=error.clip, changed=changed, uses=uses)

@@ -15,7 +15,7 @@ from cadrage.plan import Design, Plan
 from server.studio.actions import extending as actions
 from server.studio.actions import generations, jobs, plates
 from server.studio.actions.framings import tried
-from server.studio.actions.previews import previewer
+from server.studio.actions.previews import in_turn, previewer
 from server.studio.api import owned
 from server.studio.api.schemas import (
     AnalysisOut,
@@ -108,8 +108,10 @@ def variant(request: HttpRequest, framing_id: int, given: VariantPictureIn) -> H
     plan = actions.with_variant(tried(row, given.design), given.time, given.side, given.variant)
     footage = row.footage
     library = actions.library_for(footage, plan)
-    data = previewer.image(
-        plan, footage.path, footage.info, given.time, given.width, library=library, identity=footage.identity_now
+    own, info = footage.identity_now, footage.info
+    data = in_turn(
+        lambda: previewer.image(plan, footage.path, info, given.time, given.width, library=library, identity=own),
+        heavy=previewer.is_heavy(info, own, plan, library),
     )
     return HttpResponse(data, **JPEG)
 

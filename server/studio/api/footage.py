@@ -8,7 +8,6 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Router
 from ninja.files import UploadedFile
 
-from cadrage.compose.heavy import is_heavy_still
 from cadrage.errors import BadRequest
 from cadrage.footage import Interpretation, effective_timing
 from cadrage.plan import Range
@@ -106,7 +105,7 @@ def strip(request: HttpRequest, footage_id: int, count: int = 36, height: int = 
     count, height = min(max(count, 1), MOST_MOMENTS), min(max(height, 16), TALLEST_STRIP)
     reading = RuleBook.of(clip.project).interpretation(clip)
     key = alone_key(clip, reading, strip=(count, height), lasts=clip.info.duration)
-    heavy = is_heavy_still(clip.info)
+    heavy = previewer.is_heavy(clip.info, clip.identity_now)
     return _jpeg(kept(key, lambda: previewer.strip(clip.path, clip.info, reading, count, height), heavy=heavy))
 
 
@@ -144,7 +143,7 @@ def picture(
     info = clip.info
     moment = read_time(time) if time else effective_timing(info, taken).duration / 2
     own, key = clip.identity_now, alone_key(clip, taken, time=moment, width=width)
-    heavy = is_heavy_still(info)
+    heavy = previewer.is_heavy(info, own)
     return _jpeg(kept(key, lambda: previewer.picture(clip.path, info, taken, moment, width, own), heavy=heavy))
 
 

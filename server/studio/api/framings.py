@@ -9,7 +9,6 @@ from cadrage.compose import Measure, measure
 from cadrage.compose.cutting import in_shot, shot_of
 from cadrage.compose.following import shifted, with_pin
 from cadrage.compose.framed import straightened, with_window
-from cadrage.compose.heavy import is_heavy
 from cadrage.compose.keying import with_key, with_move_as_keys, with_nearest, with_shift
 from cadrage.compose.legible import Legible, legibility
 from cadrage.compose.legible import readable as made_readable
@@ -227,7 +226,7 @@ def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResp
         asker,
         given.ticket,
         lambda: previewer.image(plan, path, info, given.time, given.width, library=library, identity=own),
-        heavy=is_heavy(plan, info, library),
+        heavy=previewer.is_heavy(info, own, plan, library),
     )
     if data is None:
         return HttpResponse(status=204)
@@ -250,7 +249,8 @@ def thumbnail(
     plan, info, path = actions.plan_of(row), row.footage.info, row.footage.path
     name = f"{own_of} {key_of(plan, row.footage)} {width} {at}"
     library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
-    own, heavy = row.footage.identity_now, is_heavy(plan, info, library)
+    own = row.footage.identity_now
+    heavy = previewer.is_heavy(info, own, plan, library)
     return _jpeg(kept(name, lambda: previewer.at(at, plan, path, info, width, library, own), heavy=heavy))
 
 

@@ -4,7 +4,6 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Router
 from ninja.files import UploadedFile
 
-from cadrage.compose.heavy import is_heavy_still
 from cadrage.compose.identity import result_key
 from cadrage.compose.preview import picture_alone
 from cadrage.footage import ClipIdentity, Interpretation
@@ -57,7 +56,6 @@ def picture(request: HttpRequest, material_id: int, width: int = 160) -> HttpRes
         return HttpResponse(status=204)
     identity = ClipIdentity.of(path)
     key = result_key(picture_alone(info, Interpretation()), {"": identity.key}, width=width)
-    data = kept(
-        key, lambda: previewer.picture(path, info, Interpretation(), 0, width, identity), heavy=is_heavy_still(info)
-    )
+    heavy = previewer.is_heavy(info, identity)
+    data = kept(key, lambda: previewer.picture(path, info, Interpretation(), 0, width, identity), heavy=heavy)
     return HttpResponse(data, content_type="image/jpeg", headers={"Cache-Control": AN_HOUR})

@@ -57,12 +57,6 @@ def project(
     return _row(request, among.all(), pk, "pk", needs)
 
 
-def visitor_key(request: HttpRequest) -> str:
-    """A name of whoever asks, for limits: of the person, or of the browser that has opened links."""
-    person = request.user
-    return f"person {person.pk}" if person.is_authenticated else f"session {request.session.session_key}"
-
-
 def downloadable_project(request: HttpRequest, pk: int) -> Project:
     """A project whose files the visitor may take along.
 

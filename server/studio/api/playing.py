@@ -7,6 +7,7 @@ from ninja import Router
 from server.studio.actions import playing as actions
 from server.studio.api import owned
 from server.studio.api.schemas import PlayIn
+from server.studio.asking import visitor
 
 router = Router(tags=["playing"])
 HEAD = "Cadrage-Play"
@@ -25,7 +26,7 @@ def play(request: HttpRequest, framing_id: int, given: PlayIn) -> HttpResponseBa
     asked = actions.request_to_play(
         row, given.designs, given.time, lines=given.lines, speed=given.speed, source=given.source, alone=given.alone
     )
-    person = owned.visitor_key(request)
+    person = visitor()
     stream, parts = actions.played(f"{person} {given.viewer}", given.turn, person, asked)
     headers = {"Cache-Control": "no-store", HEAD: stream.head.model_dump_json()}
     return StreamingHttpResponse(parts, content_type="application/octet-stream", headers=headers)

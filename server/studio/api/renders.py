@@ -13,6 +13,7 @@ from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.footage import read_time
 from server.studio.api.schemas import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
+from server.studio.asking import visitor
 from server.studio.files import attachment, send_file
 from server.studio.models import Framing, Render
 
@@ -133,7 +134,7 @@ def file(request: HttpRequest, render_id: int, *, download: bool = False) -> Htt
     if not row.file_exists:
         raise Http404
     if row.path.is_dir():
-        response = StreamingHttpResponse(archive([row], owned.visitor_key(request)), content_type="application/zip")
+        response = StreamingHttpResponse(archive([row], visitor()), content_type="application/zip")
         response["Content-Disposition"] = attachment(f"{row.name_among()}.zip")
         return response
     kind = mimetypes.guess_type(row.path.name)[0] or "application/octet-stream"

@@ -23,6 +23,7 @@ class Analysis(Job):
     """
 
     call_name = "analysis"
+    owner_path = "footage__project__owner"
 
     footage = models.ForeignKey(Footage, models.CASCADE, related_name="analyses")
     kind = models.CharField(max_length=40)

@@ -19,6 +19,7 @@ class Generation(Job):
     """
 
     call_name = "generation"
+    owner_path = "framing__footage__project__owner"
 
     framing = models.ForeignKey(Framing, models.CASCADE, related_name="generations")
     plan_json = models.JSONField()

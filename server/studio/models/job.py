@@ -12,10 +12,11 @@ class Job(models.Model):
 
     Jobs are taken by `rank`. `phase` says what is being done. `done` of `total` units are. `stalled_attempts` counts
     attempts since anything came of one. While somebody works on a job, its lock is held. `call_name` is the name under
-    which workers are called for its kind.
+    which workers are called for its kind, and `owner_path` how queries reach the person whose project it works for.
     """
 
     call_name: ClassVar[str]
+    owner_path: ClassVar[str]
 
     class State(models.TextChoices):
         """Where a job stands."""

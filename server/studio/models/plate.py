@@ -23,6 +23,7 @@ class Plate(Job):
     """
 
     call_name = "plate"
+    owner_path = "footage__project__owner"
 
     footage = models.ForeignKey(Footage, models.CASCADE, related_name="plates")
     key = models.CharField(max_length=64, db_index=True)

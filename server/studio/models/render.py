@@ -27,6 +27,7 @@ class Render(Job):
     """
 
     call_name = "render"
+    owner_path = "framing__footage__project__owner"
     NO_ROOM = "no room"
 
     framing = models.ForeignKey(Framing, models.CASCADE, related_name="renders")

@@ -16,6 +16,7 @@ class Size(Job):
     """
 
     call_name = "size"
+    owner_path = "framing__footage__project__owner"
 
     framing = models.OneToOneField(Framing, models.CASCADE, related_name="size")
     key = models.CharField(max_length=64)
