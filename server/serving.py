@@ -8,7 +8,9 @@ import json
 import socket
 import tempfile
 import time
+from collections import Counter
 from contextlib import suppress
+from itertools import chain
 from typing import Any
 
 from django.conf import settings
@@ -36,12 +38,14 @@ UNREAD_S = 20.0
 MAX_FROM_ADDRESS = 300
 """Connections of one address, of all that there may be; a trusted proxy may have them all."""
 KEPT_FREE = 100
-"""Connections that are kept free: where fewer are, the request that has been arriving for the longest is ended."""
+"""Connections that are kept free: where fewer are, the one is ended that has been idle or arriving for the longest."""
 ALIVE_BODY = json.dumps(ALIVE).encode()
 ALIVE_HEAD = (
     "HTTP/1.1 200 OK\r\nContent-Type: application/json\r\n"
     f"Content-Length: {len(ALIVE_BODY)}\r\nConnection: close\r\n\r\n"
 ).encode()
+ACCEPTED_AT_ONCE = 250
+"""Connections that are accepted in one round of the loop, which looks at all there are; none waits behind hundreds."""
 LINGERS = 5.0
 """Seconds for which what is still sent behind a last answer is taken in."""
 IN_MEMORY = 64 * 1024
@@ -91,14 +95,22 @@ class Channel(HTTPChannel):
 
     def __init__(self, *given: Any, **named: Any) -> None:
         super().__init__(*given, **named)
-        channels = self.server.active_channels.values()
-        others = sum(one.addr[0] == self.addr[0] for one in channels if one is not self)
-        if others >= MAX_FROM_ADDRESS and self.addr[0] != settings.PROXY:
+        channels = self.server.active_channels
+        self.server.from_address[self.addr[0]] += 1
+        if self.server.from_address[self.addr[0]] > MAX_FROM_ADDRESS and self.addr[0] != settings.PROXY:
             self.will_close = True
         elif len(channels) > CONNECTIONS - KEPT_FREE:
-            arriving = [one for one in channels if one is not self and one.arriving_since is not None]
-            if arriving:
-                min(arriving, key=lambda one: one.arriving_since).will_close = True
+            oldest_first = list(channels.values())[:-1]
+            arriving = (one for one in oldest_first if one.arriving_since is not None and not one.will_close)
+            one = next(chain(arriving, (one for one in oldest_first if one.is_idle)), None)
+            if one is not None:
+                one.will_close = True
+
+    def del_channel(self, map: Any = None) -> None:  # noqa: A002 - waitress names it so
+        """Forget the connection, once."""
+        if self._fileno is not None:
+            self.server.from_address[self.addr[0]] -= 1
+        super().del_channel(map)
 
     def answer_alive(self) -> bool:
         """Answer a health check at once; return whether this was one.
@@ -116,15 +128,19 @@ class Channel(HTTPChannel):
         return True
 
     @property
-    def arriving_since(self) -> float | None:
-        """When the head or the form that is still arriving began; None where nothing is, or a file is.
+    def is_idle(self) -> bool:
+        """Whether no request is being answered, and no file arrives."""
+        return not (self.requests or self._brings_file or self.will_close)
 
-        Whoever sends a file to the API is signed in, and may take their time.
-        """
-        request = self.request
-        if request is None or (request.headers_finished and request.path.startswith(API)):
-            return None
-        return self._begun
+    @property
+    def _brings_file(self) -> bool:
+        """Whether what arrives goes to the API: whoever sends there is signed in, and files may take their time."""
+        return self.request is not None and self.request.headers_finished and self.request.path.startswith(API)
+
+    @property
+    def arriving_since(self) -> float | None:
+        """When the head or the form that is still arriving began; None where nothing is, or a file is."""
+        return None if self.request is None or self._brings_file else self._begun
 
     def _is_late(self) -> bool:
         """Whether a request has taken too long to arrive."""
@@ -222,7 +238,9 @@ def build_server(application: WSGIHandler, host: str, port: int, threads: int) -
     )
     if isinstance(server, MultiSocketServer):
         raise CommandError(f"{host} is more than one address; name one of them.")
-    server.channel_class = Channel
+    server.channel_class, server.from_address = Channel, Counter[str]()  # open connections of each address
+    accept = server.handle_accept
+    server.handle_accept = lambda: [accept() for _ in range(ACCEPTED_AT_ONCE)] and None
     to_threads = server.add_task
     server.add_task = lambda channel: channel.answer_alive() or to_threads(channel)
     return server

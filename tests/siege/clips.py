@@ -117,6 +117,8 @@ def many_samples(field: Field) -> str:
     field.application.manage("shell", "--verbosity", "0", "-c", ANOTHER)
     person = Person(field.address, "otto", "tram-depot-9")
     answers = Counter(person.ask("POST", "/api/samples").status_code for _ in range(SAMPLES))
+    moved = {"do": "move", "offset_x": 7, "offset_y": 0}  # so that it has to be rendered anew
+    field.person.post(f"/api/projects/{field.project}/cells", {"framings": [field.framing["id"]], "action": moved})
     begun = time.monotonic()
     field.person.rendered(field.project, field.framing["id"])
     return f"{answers[200]} begun; another's render took {time.monotonic() - begun:.0f} s"
