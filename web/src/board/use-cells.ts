@@ -6,7 +6,7 @@ import { refreshFramings, takeInCells } from "../api/queries";
 /** So many are changed at a time: others change theirs in between, and the hand sees how far it is. */
 const STEP = 60;
 
-type Seen = Pick<Cell, "id" | "version">;
+type Seen = Pick<Cell, "id" | "version" | "movement">;
 type Wanted = { cells: Seen[]; action: CellAction; label: string };
 
 /** Do something with many cells at once; what was changed can be taken back. */
@@ -53,7 +53,11 @@ export function useCells(projectId: number) {
     },
   });
   const over = act.isSuccess || (act.isError && changed.length > 0);
-  const done = over && !undo.isPending ? { changed, label: act.variables.label } : null;
+  const stopped = over ? stoppedBy(act.variables, changed) : 0;
+  const label = over
+    ? [act.variables.label, ...movesNoMore(stopped, act.variables.cells.length)].join(" ")
+    : "";
+  const done = over && !undo.isPending ? { changed, label, stopped } : null;
   return {
     act: act.mutate,
     done,
@@ -71,4 +75,17 @@ export function useCells(projectId: number) {
     fraction,
     busy: act.isPending || undo.isPending,
   };
+}
+
+/** How many cells moved before an action and do not move after it, unless that was what it was for. */
+function stoppedBy({ cells, action }: Wanted, changed: Cell[]): number {
+  if (action.do === "motion") return 0;
+  const moved = new Set(cells.filter(({ movement }) => movement).map(({ id }) => id));
+  return changed.filter(({ id, movement }) => moved.has(id) && !movement).length;
+}
+
+function movesNoMore(count: number, of: number): string[] {
+  if (count === 0) return [];
+  const which = of === 1 ? "It" : count === 1 ? "One of them" : `${count} of them`;
+  return [`${which} moved or followed the subject before and stands still now.`];
 }

@@ -7,6 +7,7 @@ import { Tile } from "../bench/tile";
 import { useCells } from "../board/use-cells";
 import { Button } from "../ui/button";
 import { Fold } from "../ui/fold";
+import { Note } from "../ui/note";
 import { ProblemNote } from "../ui/problem-note";
 import { TickRow } from "../ui/tick-row";
 import { treatmentOf, useTreatments } from "./use-treatments";
@@ -29,12 +30,17 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
   async function give(row: Treatment) {
     await editor.flush();
     const action: CellAction = { do: "treat", treatment: row.treatment, saved: row.id };
-    cells.act({ cells: [{ id: framing.id, version: versionOf(client, framing) }], action, label: "" });
+    const { id, cell } = framing;
+    const seen = { id, version: versionOf(client, framing), movement: cell.movement };
+    cells.act({ cells: [seen], action, label: `${row.treatment.name} is applied.` });
   }
 
   return (
     <Fold title="Treatments" state={follows ? stateOf(follows, differs) : ""} open={Boolean(follows)}>
       <ProblemNote error={error ?? cells.error} />
+      {cells.done && cells.done.stopped > 0 && (
+        <Note text={cells.done.label} onUndo={cells.undo} onClose={cells.forget} />
+      )}
       <div className="grid grid-cols-3 gap-2">
         {treatments.map((row) => (
           <Tile

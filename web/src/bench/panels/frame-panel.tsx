@@ -15,6 +15,7 @@ import { ColourPart } from "./frame/colour-part";
 import { FilePart } from "./frame/file-part";
 import { FittingLine } from "./frame/fitting-line";
 import { GuidesPart } from "./frame/guides-part";
+import { useSharedChange } from "./frame/shared-change";
 
 type Props = { board: Board; framing: Framing; measure: Measure };
 
@@ -52,15 +53,18 @@ export function FramePanel({ board, framing, measure }: Props) {
       <AddFrame projectId={board.id}>
         <Button className="justify-self-start">Add frame</Button>
       </AddFrame>
-      {current && <Parts key={current.id} row={current} framing={framing} measure={measure} />}
+      {current && <Parts key={current.id} row={current} clips={board.clips} {...{ framing, measure }} />}
     </section>
   );
 }
 
 const RATES = ["24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001", "60"];
 
-function Parts({ row, framing, measure }: { row: FrameRow; framing: Framing; measure: Measure }) {
+type PartsProps = { row: FrameRow; clips: number; framing: Framing; measure: Measure };
+
+function Parts({ row, clips, framing, measure }: PartsProps) {
   const { set, ask, write, error } = useFrame(row, () => noteOutside("The change of the frame"));
+  const shared = useSharedChange({ row, clips, set });
   const { rate } = row.frame;
   const { longest } = row.delivery;
   const rates = rate && !RATES.includes(rate) ? [...RATES, rate] : RATES;
@@ -81,7 +85,8 @@ function Parts({ row, framing, measure }: { row: FrameRow; framing: Framing; mea
           onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
         />
       </label>
-      <ActivePicture row={row} measure={measure} set={set} />
+      <ActivePicture row={row} measure={measure} set={shared.change} />
+      {shared.note}
       <GuidesPart row={row} ask={ask} />
       <Fold title="Time" state={rate ? `${shown(rate, 3)} fps` : "each clip's own rate"}>
         <ChoiceRow
