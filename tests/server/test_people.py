@@ -1,5 +1,7 @@
 """People: invited, let go, with what each may use, and taking turns."""
 
+import subprocess
+import sys
 from functools import partial
 
 import pytest
@@ -11,6 +13,7 @@ from server.studio import sign_in
 from server.studio.actions import people as actions
 from server.studio.actions import turns
 from server.studio.actions.framings import begin
+from server.studio.disk_cache import DiskCache
 from server.studio.models import Allowance, Analysis, Footage, Invitation, Project, ProjectFrame, Render
 
 pytestmark = pytest.mark.django_db
@@ -151,6 +154,35 @@ def test_people_take_turns_whatever_kind_of_work_they_wait_for(framing, of_joel,
         turns.take("analysis")
     assert done[:3] == [("ida", "analysis"), ("joel", "render"), ("ida", "analysis")]
     assert len(done) == len(kinds) + 1
+
+
+def test_an_owner_invites_somebody_new_into_a_project(ida, joel, client, project, django_user_model):
+    address = f"/api/projects/{project.pk}/invitations"
+    assert joel.post(address, {"role": "work"}, content_type="application/json").status_code == 404
+    made = ida.post(address, {"role": "work"}, content_type="application/json").json()
+    assert [one["role"] for one in ida.get(f"/api/projects/{project.pk}/sharing").json()["invitations"]] == ["work"]
+    given = {"username": "nina", "password1": ENOUGH, "password2": ENOUGH}
+    assert client.post(made["path"], given).status_code == 302
+    assert client.get(f"/api/projects/{project.pk}").json()["role"] == "work"
+    assert not django_user_model.objects.get(username="nina").is_staff
+    assert Client().post(made["path"], given | {"username": "otto"}).status_code == 404
+    assert ida.get(f"/api/projects/{project.pk}/sharing").json()["invitations"] == []
+
+
+def test_an_invitation_into_a_project_is_taken_back(ida, joel, client, project):
+    address = f"/api/projects/{project.pk}/invitations"
+    made = ida.post(address, {"role": "see"}, content_type="application/json").json()
+    assert joel.delete(f"/api/invitations/{made['id']}").status_code == 404
+    assert ida.delete(f"/api/invitations/{made['id']}").status_code == 204
+    assert client.get(made["path"]).status_code == 404
+
+
+def test_wrong_passwords_are_counted_by_all_processes_together(tmp_path):
+    counted = "print(DiskCache(sys.argv[1]).count_one('ida from here', 600))"
+    code = f"import sys, django; django.setup(); from server.studio.disk_cache import DiskCache; {counted}"
+    command = [sys.executable, "-c", code, str(tmp_path)]
+    counts = [subprocess.run(command, capture_output=True, text=True, check=True).stdout.strip() for _ in range(2)]
+    assert [*counts, str(DiskCache(tmp_path).count_one("ida from here", 600))] == ["1", "2", "3"]
 
 
 def test_the_page_says_what_was_understood_and_no_secret(head, settings):

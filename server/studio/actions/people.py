@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from cadrage.errors import BadRequest
 from cadrage.values import Value
-from server.studio.models import Allowance, Footage, Invitation, Material, Project, Render
+from server.studio.models import Allowance, Footage, Invitation, Material, Member, Project, Render
 from server.studio.room import GIGABYTE, NoRoom
 
 State = Render.State
@@ -138,6 +138,8 @@ def follow(invitation: Invitation, person: User) -> User:
             raise BadRequest("This invitation was used.", remedy="Ask for another.")
         person.is_staff = invitation.administrator
         person.save()
+        if invitation.project is not None:
+            Member.objects.create(project=invitation.project, person=person, role=invitation.role)
     return person
 
 

@@ -1,7 +1,5 @@
 """Looking: composed frames for the page, the newest request first."""
 
-import logging
-import sqlite3
 import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
@@ -9,7 +7,6 @@ from pathlib import Path
 from typing import TypeVar
 
 from cachetools import LRUCache, cached
-from diskcache import Cache, Timeout
 from django.conf import settings
 
 from cadrage.child_process import ChildProcess
@@ -24,40 +21,14 @@ from cadrage.footage.interruption import interrupted_by
 from server.studio.actions.streams import ConcurrencyLimit
 from server.studio.apps import readable
 from server.studio.asking import check_awaited, visitor
+from server.studio.disk_cache import on_disk
 from server.studio.models import Footage
 
 Made = TypeVar("Made")
-LOST = (OSError, sqlite3.Error, Timeout)
-log = logging.getLogger(__name__)
 
 
-class DiskCache(Cache):  # type: ignore[misc] - it comes without types
-    """A cache in files; where its folder cannot be written or read, it has nothing and keeps nothing."""
-
-    def get(self, key: object, default: object = None, **how: object) -> object:
-        """See `Cache`."""
-        try:
-            return super().get(key, default, **how)
-        except LOST as error:
-            log.warning("The cache cannot be read: %s", error)
-            return default
-
-    def set(self, key: object, value: object, **how: object) -> bool:
-        """See `Cache`."""
-        try:
-            return bool(super().set(key, value, **how))
-        except LOST as error:
-            log.warning("The cache cannot be written: %s", error)
-            return False
-
-
-def _on_disk(name: str, size: int) -> DiskCache:
-    """A cache in files, which forgets what was not asked for the longest."""
-    return DiskCache(Path(settings.CACHE_DIR) / name, size_limit=size, eviction_policy="least-recently-used")
-
-
-images = _on_disk("images", settings.CACHE_BYTES)
-keep_indexes_in(_on_disk("indexes", settings.CACHE_BYTES // 8))
+images = on_disk("images", settings.CACHE_BYTES)
+keep_indexes_in(on_disk("indexes", settings.CACHE_BYTES // 8))
 previewer = CarefulPreviewer(ChildProcess(readable))
 """Decoded pictures and compositors, shared by all requests of this process."""
 

@@ -7,10 +7,12 @@ from django.utils import timezone
 
 from cadrage.errors import BadRequest
 from server.studio.actions.framings import loaded, plan_of
+from server.studio.actions.people import INVITED_DAYS
 from server.studio.actions.rules import RuleBook
-from server.studio.models import Framing, LookLink, Member, Project
+from server.studio.models import Framing, Invitation, LookLink, Member, Project
 
 MOST_LINKS = 50
+MOST_INVITATIONS = 20
 
 
 def share(project: Project, name: str, role: Member.Role) -> Member:
@@ -25,6 +27,19 @@ def share(project: Project, name: str, role: Member.Role) -> Member:
         raise BadRequest("There is nobody else of that name here.", remedy="See how they sign in, and write it so.")
     _check_own_things(project)
     return Member.objects.update_or_create(project=project, person=person, defaults={"role": role})[0]
+
+
+def invite(project: Project, role: Member.Role) -> Invitation:
+    """Return an invitation to make an account, with which a project is shared then.
+
+    Raises:
+        BadRequest: there are many already, or the project uses what lies in others.
+    """
+    if Invitation.good.filter(project=project).count() >= MOST_INVITATIONS:
+        raise BadRequest(f"There are {MOST_INVITATIONS} invitations already.", remedy="Take some back first.")
+    _check_own_things(project)
+    expires = timezone.now() + timedelta(days=INVITED_DAYS)
+    return Invitation.objects.create(project=project, role=role, expires=expires)
 
 
 def _check_own_things(project: Project) -> None:

@@ -12,6 +12,7 @@ from server.studio.models import (
     Footage,
     Framing,
     Generation,
+    Invitation,
     LookLink,
     Material,
     Member,
@@ -146,6 +147,11 @@ def member(request: HttpRequest, pk: int) -> Member:
     """Somebody who is let into one of the visitor's projects, or the visitor in somebody's."""
     own = Member.objects.filter(pk=pk, person=request.user).first()
     return own or _row(request, Member.objects.all(), pk, "project", Needs.OWN)
+
+
+def invitation(request: HttpRequest, pk: int) -> Invitation:
+    """An invitation into one of the visitor's projects."""
+    return _row(request, Invitation.objects.all(), pk, "project", Needs.OWN)
 
 
 def link(request: HttpRequest, pk: int) -> LookLink:

@@ -4,10 +4,11 @@ from django.http import HttpRequest
 from ninja import Router
 
 from server.studio.access import Needs
+from server.studio.actions import people
 from server.studio.actions import sharing as actions
 from server.studio.api import owned
-from server.studio.api.schemas import LinkIn, LinkOut, MemberIn, MemberOut, SharingOut
-from server.studio.models import LookLink
+from server.studio.api.schemas import InvitedOut, InviteHereIn, LinkIn, LinkOut, MemberIn, MemberOut, SharingOut
+from server.studio.models import Invitation, LookLink
 
 router = Router(tags=["sharing"])
 
@@ -19,7 +20,22 @@ def sharing(request: HttpRequest, project_id: int) -> SharingOut:
     return SharingOut(
         members=[MemberOut.of(row) for row in project.members.select_related("person")],
         links=[LinkOut.of(row) for row in LookLink.good.filter(project=project)],
+        invitations=[InvitedOut.of(row) for row in Invitation.good.filter(project=project)],
     )
+
+
+@router.post("/projects/{project_id}/invitations", response=InvitedOut)
+def invite(request: HttpRequest, project_id: int, given: InviteHereIn) -> InvitedOut:
+    """Invite somebody who has no account: whoever follows it makes one, and the project is shared with them."""
+    project = owned.project(request, project_id, needs=Needs.OWN)
+    return InvitedOut.of(actions.invite(project, given.role))
+
+
+@router.delete("/invitations/{invitation_id}", response={204: None})
+def uninvite(request: HttpRequest, invitation_id: int) -> tuple[int, None]:
+    """Take an invitation into a project back."""
+    people.uninvite(owned.invitation(request, invitation_id))
+    return 204, None
 
 
 @router.post("/projects/{project_id}/members", response=MemberOut)

@@ -4,6 +4,8 @@ from django.conf import settings
 from django.db import models
 
 from server.studio.models.links import ExpiringLink
+from server.studio.models.project import Project
+from server.studio.models.sharing import Member
 
 
 class Allowance(models.Model):
@@ -18,9 +20,11 @@ class Allowance(models.Model):
 
 
 class Invitation(ExpiringLink):
-    """An address by which somebody makes an account for themselves, once."""
+    """An address by which somebody makes an account for themselves, once; `project` is then shared with them."""
 
     administrator = models.BooleanField(default=False)
+    project = models.ForeignKey(Project, models.CASCADE, null=True, related_name="invitations")
+    role = models.CharField(max_length=4, choices=Member.Role.choices, default=Member.Role.SEE)
 
     def __str__(self) -> str:
         return f"invitation of {self.made:%Y-%m-%d}"

@@ -1310,6 +1310,26 @@ export interface paths {
         patch: operations["server_studio_api_people_change"];
         trace?: never;
     };
+    "/api/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Uninvite
+         * @description Take an invitation into a project back.
+         */
+        delete: operations["server_studio_api_sharing_uninvite"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/links/{link_id}": {
         parameters: {
             query?: never;
@@ -1642,6 +1662,26 @@ export interface paths {
          * @description Add a frame to a project.
          */
         post: operations["server_studio_api_frames_add_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description Invite somebody who has no account: whoever follows it makes one, and the project is shared with them.
+         */
+        post: operations["server_studio_api_sharing_invite"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4867,6 +4907,13 @@ export interface components {
             path: string;
         };
         /**
+         * InviteHereIn
+         * @description What somebody who is invited may do in the project.
+         */
+        InviteHereIn: {
+            role: components["schemas"]["Role"];
+        };
+        /**
          * InviteIn
          * @description Whom an invitation is for.
          */
@@ -4881,6 +4928,22 @@ export interface components {
              * @default 7
              */
             days: number;
+        };
+        /**
+         * InvitedOut
+         * @description An invitation; `path` is where it leads on this server.
+         */
+        InvitedOut: {
+            /**
+             * Expires
+             * Format: date-time
+             */
+            expires: string;
+            /** Id */
+            id: number;
+            /** Path */
+            path: string;
+            role: components["schemas"]["Role"];
         };
         /**
          * KeepIn
@@ -6949,9 +7012,11 @@ export interface components {
         };
         /**
          * SharingOut
-         * @description With whom a project is shared, and by which links.
+         * @description With whom a project is shared, by which links, and who is invited.
          */
         SharingOut: {
+            /** Invitations */
+            invitations: components["schemas"]["InvitedOut"][];
             /** Links */
             links: components["schemas"]["LinkOut"][];
             /** Members */
@@ -10715,6 +10780,39 @@ export interface operations {
             507: components["responses"]["Error507"];
         };
     };
+    server_studio_api_sharing_uninvite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
+        };
+    };
     server_studio_api_sharing_revoke: {
         parameters: {
             query?: never;
@@ -11354,6 +11452,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FrameOut"];
+                };
+            };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
+        };
+    };
+    server_studio_api_sharing_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteHereIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedOut"];
                 };
             };
             400: components["responses"]["Error400"];

@@ -25,6 +25,7 @@ export function ShareDialog({ projectId, name, onClose }: Props) {
         <div className="grid gap-6 overflow-y-auto">
           <ProblemNote error={sharing.error} />
           <People sharing={sharing} />
+          <Invitations sharing={sharing} />
           <Links sharing={sharing} />
         </div>
       </Overlay>
@@ -106,10 +107,66 @@ function RoleChoice({
   );
 }
 
+/** Links for people who have no account here yet: they make one, and the project is shared with them. */
+function Invitations({ sharing }: { sharing: Sharing }) {
+  const [role, setRole] = useState<Role>("see");
+  return (
+    <section aria-label="Invitations" className="grid gap-2">
+      <h3 className="font-semibold">Invite somebody new</h3>
+      <p className="text-soft">
+        Whoever follows an invitation makes an account and has this project. Each is for one person.
+      </p>
+      <ul className="grid gap-1">
+        {sharing.data?.invitations.map((row) => (
+          <LinkLine
+            key={row.id}
+            label="Invitation"
+            path={row.path}
+            about={`${ROLES.find(([value]) => value === row.role)?.[1]}, until ${new Date(row.expires).toLocaleDateString()}`}
+            onRevoke={() => sharing.uninvite(row.id)}
+          />
+        ))}
+      </ul>
+      <div className="flex flex-wrap items-center gap-3">
+        <RoleChoice label="What somebody new may do" role={role} onChange={setRole} />
+        <Button onClick={() => sharing.invite(role)}>Make an invitation</Button>
+      </div>
+    </section>
+  );
+}
+
+type LineProps = { label: string; path: string; about: string; onRevoke: () => void };
+
+/** A link to copy or to revoke, and what it is good for. */
+function LinkLine({ label, path, about, onRevoke }: LineProps) {
+  const [copied, setCopied] = useState(false);
+  const address = `${window.location.origin}${path}`;
+  return (
+    <li className="flex flex-wrap items-center gap-x-3">
+      <input
+        readOnly
+        aria-label={label}
+        className={`num min-w-0 grow basis-full ${FIELD}`}
+        value={address}
+        onFocus={(event) => event.target.select()}
+      />
+      <span className="num grow text-soft">{about}</span>
+      <Button
+        look="quiet"
+        onClick={() => navigator.clipboard?.writeText(address).then(() => setCopied(true))}
+      >
+        {copied ? "Copied" : "Copy"}
+      </Button>
+      <Button look="quiet" onClick={onRevoke}>
+        Revoke
+      </Button>
+    </li>
+  );
+}
+
 function Links({ sharing }: { sharing: Sharing }) {
   const [days, setDays] = useState(7);
   const [downloads, setDownloads] = useState(false);
-  const [copied, setCopied] = useState<number | null>(null);
   return (
     <section aria-label="Links" className="grid gap-2">
       <h3 className="font-semibold">Links for looking</h3>
@@ -118,32 +175,13 @@ function Links({ sharing }: { sharing: Sharing }) {
       </p>
       <ul className="grid gap-1">
         {sharing.data?.links.map((link) => (
-          <li key={link.id} className="flex flex-wrap items-center gap-x-3">
-            <input
-              readOnly
-              aria-label="Link"
-              className={`num min-w-0 grow basis-full ${FIELD}`}
-              value={`${window.location.origin}${link.path}`}
-              onFocus={(event) => event.target.select()}
-            />
-            <span className="num grow text-soft">
-              until {new Date(link.expires).toLocaleDateString()}
-              {link.downloads && ", with downloads"}
-            </span>
-            <Button
-              look="quiet"
-              onClick={() =>
-                navigator.clipboard
-                  ?.writeText(`${window.location.origin}${link.path}`)
-                  .then(() => setCopied(link.id))
-              }
-            >
-              {copied === link.id ? "Copied" : "Copy"}
-            </Button>
-            <Button look="quiet" onClick={() => sharing.revoke(link.id)}>
-              Revoke
-            </Button>
-          </li>
+          <LinkLine
+            key={link.id}
+            label="Link"
+            path={link.path}
+            about={`until ${new Date(link.expires).toLocaleDateString()}${link.downloads ? ", with downloads" : ""}`}
+            onRevoke={() => sharing.revoke(link.id)}
+          />
         ))}
       </ul>
       <div className="flex flex-wrap items-center gap-3">

@@ -36,9 +36,22 @@ export function useSharing(projectId: number) {
       unwrap(api.DELETE("/api/links/{link_id}", { params: { path: { link_id } } })),
     onSettled,
   });
+  const invite = useMutation({
+    mutationFn: (role: Role) =>
+      unwrap(api.POST("/api/projects/{project_id}/invitations", { params, body: { role } })),
+    onSettled,
+  });
+  const uninvite = useMutation({
+    mutationFn: (invitation_id: number) =>
+      unwrap(api.DELETE("/api/invitations/{invitation_id}", { params: { path: { invitation_id } } })),
+    onSettled,
+  });
   return {
     data,
-    error: error ?? share.error ?? unshare.error ?? link.error ?? revoke.error,
+    invite: invite.mutate,
+    uninvite: uninvite.mutate,
+    error:
+      error ?? share.error ?? unshare.error ?? link.error ?? revoke.error ?? invite.error ?? uninvite.error,
     share,
     unshare: unshare.mutate,
     link: link.mutate,

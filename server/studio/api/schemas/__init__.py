@@ -49,7 +49,7 @@ from server.studio.api.schemas.framing import (
 from server.studio.api.schemas.material import MaterialOut
 from server.studio.api.schemas.people import HouseOut, InvitationOut, InviteIn, PersonIn, PersonOut
 from server.studio.api.schemas.render import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
-from server.studio.api.schemas.sharing import LinkIn, LinkOut, MemberIn, MemberOut, SharingOut
+from server.studio.api.schemas.sharing import InvitedOut, InviteHereIn, LinkIn, LinkOut, MemberIn, MemberOut, SharingOut
 from server.studio.api.schemas.upload import SentIn, UploadOut
 
 __all__ = [
@@ -75,7 +75,9 @@ __all__ = [
     "HouseOut",
     "InterpretIn",
     "InvitationOut",
+    "InviteHereIn",
     "InviteIn",
+    "InvitedOut",
     "KeepIn",
     "KeptOut",
     "KeyIn",

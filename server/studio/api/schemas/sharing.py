@@ -6,7 +6,7 @@ from django.urls import reverse
 from ninja import Schema
 from pydantic import Field
 
-from server.studio.models import LookLink, Member
+from server.studio.models import Invitation, LookLink, Member
 
 
 class MemberIn(Schema):
@@ -51,8 +51,30 @@ class LinkOut(Schema):
         return cls(id=row.pk, path=path, downloads=row.downloads, expires=row.expires)
 
 
+class InviteHereIn(Schema):
+    """What somebody who is invited may do in the project."""
+
+    role: Member.Role
+
+
+class InvitedOut(Schema):
+    """An invitation; `path` is where it leads on this server."""
+
+    id: int
+    path: str
+    role: Member.Role
+    expires: datetime
+
+    @classmethod
+    def of(cls, row: Invitation) -> "InvitedOut":
+        """From its row."""
+        path = reverse("invited", kwargs={"token": row.token})
+        return cls(id=row.pk, path=path, role=Member.Role(row.role), expires=row.expires)
+
+
 class SharingOut(Schema):
-    """With whom a project is shared, and by which links."""
+    """With whom a project is shared, by which links, and who is invited."""
 
     members: list[MemberOut]
     links: list[LinkOut]
+    invitations: list[InvitedOut]
