@@ -1,4 +1,4 @@
-"""Clips and stills that take much memory or time to look at, looked at in a process of their own.
+"""Compose clips and stills that take much memory or time in a separate process.
 
 A still of 80 million pixels takes a gigabyte while it is composed, and a moment of a clip without keyframes takes as
 long as all of it before that moment. The process may have so much memory, and so many seconds for one picture.
@@ -35,7 +35,7 @@ from cadrage.plan import Plan
 HEAVY = 20_000_000
 """Pixels of a picture, above which it is: seven bytes for each are held while a still is decoded."""
 SHORT_SECONDS = 4.0
-"""What takes longer in the process of whoever asks is done in the other from then on."""
+"""Limit for one picture in the calling process; a clip that exceeds it is composed in the other from then on."""
 FORGET_SECONDS = 600.0
 """For which a clip that took too long even there is not tried again."""
 CLIPS_KNOWN = 1000
@@ -51,11 +51,11 @@ class Look:
     """All that composing a plan needs, as it can be sent to another process.
 
     Attributes:
-        plan: what is composed.
+        plan: the plan to compose.
         path: of the clip.
-        info: what the clip is.
-        identity: which file it is.
-        contents: what the plan uses besides.
+        info: the clip's properties.
+        identity: identifies the file.
+        contents: other files that the plan uses.
     """
 
     plan: Plan
@@ -75,10 +75,10 @@ def is_heavy_picture(info: MediaInfo | None) -> bool:
 
 
 class CarefulPreviewer(Previewer):
-    """A `Previewer` that composes what is heavy in another process.
+    """A `Previewer` that composes heavy clips in a separate process.
 
     Args:
-        child: that process.
+        child: the separate process.
     """
 
     def __init__(self, child: ChildProcess) -> None:
@@ -88,10 +88,10 @@ class CarefulPreviewer(Previewer):
         self._hopeless: TTLCache[str, TakesTooLong] = TTLCache(CLIPS_KNOWN, FORGET_SECONDS)
 
     def is_heavy(self, info: MediaInfo, own: ClipIdentity, plan: Plan | None = None, library: Library = EMPTY) -> bool:
-        """Whether a clip is heavy, or anything that a plan of it shows besides.
+        """Whether a clip, or another file that its plan uses, is heavy.
 
         Raises:
-            BadRequest: the plan names something that is not to be had.
+            BadRequest: the plan names a file that does not exist.
         """
         if is_heavy_picture(info) or own.key in self._slow:
             return True
@@ -101,10 +101,10 @@ class CarefulPreviewer(Previewer):
     def _elsewhere(
         self, own: ClipIdentity, work: Callable[Given, Measured], *given: Given.args, **named: Given.kwargs
     ) -> Measured:
-        """Do what is heavy in the other process.
+        """Run a function in the separate process.
 
         Raises:
-            TakesTooLong: it does, or did a while ago. Others: see `ChildProcess.call`.
+            TakesTooLong: it does, or did within `FORGET_SECONDS`. Others: see `ChildProcess.call`.
         """
         if own.key in self._hopeless:
             raise copy(self._hopeless[own.key])
@@ -145,8 +145,8 @@ class CarefulPreviewer(Previewer):
         """See `Previewer`.
 
         Raises:
-            Busy, RasterOutOfRange, TakesTooLong: what is heavy has to wait too long, or takes too much. TooSlow: see
-                `quickly`.
+            Busy, RasterOutOfRange, TakesTooLong: a heavy clip waits too long, or takes too much memory or time.
+                TooSlow: see `quickly`.
         """
         own = identity or ClipIdentity.of(path)
         if self.is_heavy(info, own, plan, library):
@@ -155,11 +155,11 @@ class CarefulPreviewer(Previewer):
             return super().rgb(plan, path, info, time, width, library=library, identity=own)
 
     def measured(self, work: Callable[[Plan, Sample], Measured], look: Look) -> Measured:
-        """What a function of the core measures on a sample of a heavy clip; see `rgb`."""
+        """Run a function of the core on a sample of a heavy clip; see `rgb`."""
         return self._elsewhere(look.identity, _measured, work, look)
 
     def probed(self, path: Path) -> MediaInfo:
-        """What a file is; see `probe`. What is heavy is decoded elsewhere."""
+        """Probe a file; heavy ones in the separate process. See `probe`."""
         first = stills_of(path)[0] if path.is_dir() else path
         if first.is_file() and prod(still_size(first) if is_still(first) else stated_size(first)) > HEAVY:
             return self._child.call(probe, path)
@@ -175,10 +175,10 @@ class CarefulPreviewer(Previewer):
 
 
 def look_at(plan: Plan, path: Path, info: MediaInfo, library: Library, identity: ClipIdentity | None = None) -> Look:
-    """What is needed to look at a plan.
+    """Collect everything that composing a plan needs.
 
     Raises:
-        BadRequest, MissingSource: something that it uses is not to be had.
+        BadRequest, MissingSource: a file that it uses does not exist.
     """
     materials = {name: library.material(name) for name in plan.asset_refs}
     plates = plates_there(plan, info, library)

@@ -13,29 +13,29 @@ clicks. Of each input are tried: probing, reading from the start, the picture on
 converting all of it and a range, and inspecting what came out.
 
 *Right* means: every picture once and at its time, sound in place, ranges exact at both ends, called right. *Refused*
-means: in one clear line, with nothing left behind. What is damaged is read past, and told where an editor looks at the
-source; a word behind an input says what was told of it.
+means: in one clear line, with nothing left behind. Damage is read past and reported in the Source step; the words after
+an input say which findings were reported.
 
 """
 NOTES = {
-    "leading": "pictures before the first key picture are told",
-    "undecodable": "what cannot be decoded is told",
-    "concealed": "what was patched up is told",
-    "missing": "missing pictures are told",
-    "held": "pictures that the file leaves out are told",
-    "unreadable": "told that it cannot be read on",
-    "cut_short": "told that it is cut short",
-    "sound_damaged": "damaged sound is told",
-    "clock_jumps": "told that the clock jumps",
-    "size_changes": "the change of size is told",
-    "samples_change": "the change of samples is told",
-    "pixel_aspect_changes": "the change of the pixels' shape is told",
-    "turned_askew": "told that it is no quarter turn",
-    "other_pictures": "the other pictures are told",
-    "sound_unknown": "sound that cannot be decoded is told",
-    "captions_in_picture": "captions in the picture stream are told of",
-    "active_format": "the active format description is told of",
-    "subtitles_unknown": "subtitles that cannot be decoded are told of",
+    "leading": "pictures before the first keyframe reported",
+    "undecodable": "undecodable pictures reported",
+    "concealed": "concealed damage reported",
+    "missing": "missing pictures reported",
+    "held": "pictures that the file leaves out reported",
+    "unreadable": "unreadable end reported",
+    "cut_short": "missing end reported",
+    "sound_damaged": "damaged sound reported",
+    "clock_jumps": "clock jumps reported",
+    "size_changes": "change of size reported",
+    "samples_change": "change of sample format reported",
+    "pixel_aspect_changes": "change of pixel aspect ratio reported",
+    "turned_askew": "rotation by other than a quarter turn reported",
+    "other_pictures": "other video streams reported",
+    "sound_unknown": "undecodable sound reported",
+    "captions_in_picture": "captions in the picture stream reported",
+    "active_format": "active format description reported",
+    "subtitles_unknown": "undecodable subtitles reported",
 }
 
 

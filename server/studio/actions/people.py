@@ -38,7 +38,7 @@ class Use(Value):
 
 
 def used_by(person: User) -> int:
-    """Bytes of somebody's projects on this server."""
+    """Return how many bytes a person's projects take on this server."""
     clips = Footage.everything.filter(project__owner=person, linked="").aggregate(bytes=Sum("size"))["bytes"] or 0
     shelf = Material.everything.filter(project__owner=person)
     pictures = sum(row.path.stat().st_size for row in shelf if row.path.exists())
@@ -47,7 +47,7 @@ def used_by(person: User) -> int:
 
 
 def allowed_to(person: User) -> tuple[float | None, int | None]:
-    """Gigabytes, and renders at a time, that somebody may use; None is without end."""
+    """Return how many gigabytes, and renders at a time, a person may use; None is unlimited."""
     own = Allowance.objects.filter(person=person).first()
     gigabytes = own.gigabytes if own and own.gigabytes is not None else settings.QUOTA_GIGABYTES
     renders = own.renders if own and own.renders is not None else settings.QUOTA_RENDERS
@@ -55,7 +55,7 @@ def allowed_to(person: User) -> tuple[float | None, int | None]:
 
 
 def use_of(person: User) -> Use:
-    """What somebody may use and uses."""
+    """Return what a person may use and uses."""
     gigabytes, renders = allowed_to(person)
     rows = Render.objects.filter(framing__footage__project__owner=person)
     running, waiting = rows.filter(state=State.RUNNING).count(), rows.filter(state=State.QUEUED).count()
@@ -111,7 +111,7 @@ def change(
 
 
 def sign_out(person: User) -> None:
-    """Sign somebody out wherever they are signed in."""
+    """End all sessions of a person."""
     for session in Session.objects.filter(expire_date__gt=timezone.now()).iterator():
         if session.get_decoded().get("_auth_user_id") == str(person.pk):
             session.delete()
@@ -128,7 +128,7 @@ def uninvite(invitation: Invitation) -> None:
 
 
 def follow(invitation: Invitation, person: User) -> User:
-    """Make somebody, who is not stored yet, at home here; their invitation is used up.
+    """Create an account from an invitation, which can then not be used again.
 
     Raises:
         BadRequest: it was used meanwhile.
@@ -144,7 +144,7 @@ def follow(invitation: Invitation, person: User) -> User:
 
 
 def may_render_more(person: int) -> bool:
-    """Whether fewer renders of somebody are being made than may be at a time."""
+    """Whether a person has fewer renders running than they may have at a time."""
     _, most = allowed_to(get_user_model().objects.get(pk=person))
     at_work = Render.objects.filter(**{Render.owner_path: person}, state=State.RUNNING).count()
     return most is None or at_work < most
