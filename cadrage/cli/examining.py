@@ -19,7 +19,7 @@ from cadrage.cli.moving import planned
 from cadrage.cli.options import Active, FrameSize, Json, Options, takes_plan
 from cadrage.compose import compose
 from cadrage.compose.lineup import sheet, starting_set
-from cadrage.exchange import chart_of, to_edl, to_png, to_svg
+from cadrage.exchange import chart_of, closed_captions, to_edl, to_png, to_srt, to_svg
 from cadrage.files import write_data
 from cadrage.footage import MediaInfo, probe
 from cadrage.footage.describe import finding_message, timecode
@@ -102,6 +102,19 @@ def _shots_table(shots: ShotsFound, info: MediaInfo) -> Table:
             str(number), timecode(start, info.rate), timecode(end - start, info.rate), f"{float(end - start):.3f}"
         )
     return table
+
+
+@app.command("captions", epilog=examples("captions programme.ts programme.srt"))
+def captions_command(
+    file: Source,
+    out: Annotated[Path, typer.Argument(help="The SRT file to write.", show_default=False)],
+    replace: Replace = False,
+    as_json: Json = False,
+) -> None:
+    """Write the closed captions (CEA-608) that a clip's pictures carry as a captions file."""
+    cues = closed_captions(file, probe(file))
+    write_data(out, to_srt(cues).encode(), sources=[file], replace=replace)
+    told(as_json, file=str(out), captions=len(cues))
 
 
 @app.command("plan", epilog=examples("plan clip.mp4 --frame 1080x1920 --placement fill"))
