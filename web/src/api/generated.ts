@@ -4095,7 +4095,7 @@ export interface components {
          *     `stated` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
          *     taken to be, where what was found in its pictures fills in what nobody said. `stamp` changes with whatever its own
          *     pictures look like. `display_aspect` is of the picture as it is taken; `colour` is what the file says of its own, at
-         *     length and as a state. `extendable` are sides that can go on beyond the picture in some shot; None where nobody has
+         *     length and as a state. `interval_lines` at the top of its raster are no picture. `extendable` are sides that can go on beyond the picture in some shot; None where nobody has
          *     looked.
          */
         FootageOut: {
@@ -4127,6 +4127,8 @@ export interface components {
             id: number;
             info: components["schemas"]["MediaInfo"];
             interpretation: components["schemas"]["Interpretation"];
+            /** Interval Lines */
+            interval_lines: number;
             /** Linked */
             linked: boolean;
             /** Missing */

@@ -14,6 +14,7 @@ from cadrage.analysis.shots import ShotsFound
 from cadrage.compose.advice import extendable_sides
 from cadrage.extend.request import Side
 from cadrage.footage import Candidate, Fact, Interpretation, MediaInfo, candidates, describe, effective_timing, resolve
+from cadrage.footage.blanking import interval_lines
 from cadrage.footage.describe import colour_summary, notices
 from cadrage.footage.findings import places
 from cadrage.plan import Range
@@ -136,11 +137,11 @@ class AnalysisOut(Schema):
 class FootageOut(Schema):
     """A clip of a project.
 
-    `stated` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
-    taken to be, where what was found in its pictures fills in what nobody said. `stamp` changes with whatever its own
-    pictures look like. `display_aspect` is of the picture as it is taken; `colour` is what the file says of its own, at
-    length and as a state. `extendable` are sides that can go on beyond the picture in some shot; None where nobody has
-    looked.
+    `stated` is the interpretation that somebody set, for the clip (`own`) or for its format; `interpretation` adds what
+    was found in its pictures. `stamp` changes with everything that its pictures depend on. `display_aspect` is that of
+    the picture as interpreted; `colour` describes the file's own colour, at length and as a state. `interval_lines` at
+    the top of its raster carry no picture. `extendable` lists the sides that can be extended in some shot; None before
+    they were analysed.
     """
 
     id: int
@@ -162,6 +163,7 @@ class FootageOut(Schema):
     interpretation: Interpretation
     own: bool
     candidates: list[Candidate]
+    interval_lines: int
     stamp: str
     analysing: bool
     analyses: list[AnalysisOut]
@@ -200,6 +202,7 @@ class FootageOut(Schema):
             interpretation=interpretation,
             own=row.interpretation_json is not None,
             candidates=list(candidates(info)),
+            interval_lines=interval_lines(info.width, info.height),
             stamp=alone_key(row, interpretation),
             analysing=any(not one.ended for one in row.analyses.all()),
             analyses=[AnalysisOut.of(one) for one in row.analyses.all()],

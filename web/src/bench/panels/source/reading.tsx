@@ -56,7 +56,7 @@ export function Fields({ footage, say }: PartProps) {
 
 /** How it is turned, and how much of a standard-definition line is picture. */
 export function Turning({ footage, say }: PartProps) {
-  const { stated, info } = footage;
+  const { stated, info, interval_lines } = footage;
   const turned = stated.rotation ?? info.rotation;
   return (
     <Fold title="Turned, mirrored" state={`${turned}°${stated.mirror ? ", mirrored" : ""}`}>
@@ -83,6 +83,9 @@ export function Turning({ footage, say }: PartProps) {
             { value: "", title: "all 720 samples" },
             { value: "704", title: "the middle 704" },
             { value: "702.9", title: "the middle 702.9, analogue" },
+            ...(interval_lines
+              ? [{ value: "whole", title: `everything, with ${interval_lines} lines above the picture` }]
+              : []),
           ]}
           onChange={(value) => say({ clean_aperture: (value || null) as Interpretation["clean_aperture"] })}
         />
