@@ -1,9 +1,10 @@
 import { createStore } from "zustand/vanilla";
 import type { Design, Framing, Plan, Problem } from "../../api/client";
+import { afterPaint } from "./after-paint";
 import { noteInside } from "./outside-history";
 import { alike, designOf } from "./scope";
 
-/** How long the hand must rest before a run of alike changes is one step. */
+/** How long the hand must rest before a run of alike changes is one step, counted from when they are on screen. */
 export const REST_MS = 400;
 export const AGAIN_MS = 2000;
 
@@ -97,7 +98,14 @@ export class PlanEditor {
     this.pending = { design: designOf(plan), label };
     this.store.setState({ draft: this.pending.design, busy: true, last: label, problem: null });
     clearTimeout(this.rest);
-    this.rest = setTimeout(this.settle, REST_MS);
+    // A slow machine takes long to show a change; the next press is made in answer to what is seen.
+    const latest = this.pending;
+    this.rest = setTimeout(this.settle, REST_MS + AGAIN_MS);
+    afterPaint(() => {
+      if (this.pending !== latest) return;
+      clearTimeout(this.rest);
+      this.rest = setTimeout(this.settle, REST_MS);
+    });
   };
 
   /** Store all that was done, and wait until that is so, or is refused. */
