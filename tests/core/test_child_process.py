@@ -108,7 +108,7 @@ def test_it_reads_only_in_folders_that_it_is_told(tmp_path):
 def test_every_error_can_be_sent():
     assert {kind for kind in CadrageError.__subclasses__() if kind.__module__ == "cadrage.errors"}
     for kind in CadrageError.__subclasses__():
-        more = {"changed": ()} if kind is Stale else {}
+        more = {"Stale": {"changed": ()}, "InUse": {"uses": ()}}.get(kind.__name__, {})
         made = kind("What.", remedy="How.", clip="a", **more).__reduce__()
         again = made[0](*made[1])
         assert (type(again), str(again)) == (kind, "a: What. How.")

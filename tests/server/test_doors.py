@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from server.studio.access import LOOKING, SHOWN, TAKEN
 from server.studio.methods import SAFE
-from server.studio.models import LookLink, Material, Member, Project, Render, Treatment, Upload
+from server.studio.models import Invitation, LookLink, Material, Member, Project, Render, Treatment, Upload
 from tests.server.examples import Examples
 
 pytestmark = pytest.mark.django_db
@@ -31,9 +31,10 @@ OF_THE_HOUSE = re.compile(r"^/api/house")
 OF_OWNERS = [
     ("DELETE", r"/api/projects/\d+"),
     ("PATCH", r"/api/projects/\d+"),
-    ("POST", r"/api/projects/\d+/(restore|duplicate|members|links)"),
+    ("POST", r"/api/projects/\d+/(restore|duplicate|members|links|invitations)"),
     ("GET", r"/api/projects/\d+/sharing"),
     ("DELETE", r"/api/links/\d+"),
+    ("DELETE", r"/api/invitations/\d+"),
     ("DELETE", r"/api/members/\d+"),
 ]
 
@@ -70,7 +71,7 @@ def there(project, framing, people, sharers):
         "member_id": Member.objects.create(project=project, person=third, role="see").pk,
         "link_id": link.pk,
         "person_id": people[0].pk,
-        "invitation_id": 1,
+        "invitation_id": Invitation.objects.create(project=project, expires=expires).pk,
         "link": link,
     }
 
