@@ -10,6 +10,7 @@ MODELS := .venv/.models
 TEST_SET_UP := .venv/.set-up-tests
 PROPERTIES := $(shell grep -rl "from hypothesis" tests --include="test_*.py")
 NODE := web/node_modules/.package-lock.json
+IN_SAMPLES := $(addprefix tests/reference/test_,stored_samples.py right_files.py programme_sound.py carried_by_pictures.py)
 PAGE := web/dist/index.html
 
 # Node 20.19 builds the page; where there is none such, or no npm, a package brings both.
@@ -53,9 +54,10 @@ bench: $(TEST_SET_UP) $(MODELS) system-tools ## measure speed, and write docs/pe
 hand: $(TEST_SET_UP) $(MODELS) $(PAGE) system-tools ## measure how the page follows the hand, and write docs/hand.md
 	$(BIN)/python -m benchmarks.at_hand
 
-# Inputs as people have them, against an independent reader: all of them, and bytes flipped in small ones.
+# Inputs as people have them, against an independent reader: all of them, and some in codes and samples.
 corpus: $(TEST_SET_UP) system-tools ## hold Cadrage against an independent reader, all inputs
 	$(BIN)/python -m tests.corpus --page docs/footage.md
+	$(BIN)/python -m pytest -n auto -q $(IN_SAMPLES)
 
 following: $(TEST_SET_UP) $(MODELS) ## measure how windows follow, and write docs/following.md
 	$(BIN)/python -m tests.following --page docs/following.md
