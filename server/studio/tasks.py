@@ -15,7 +15,7 @@ from server.studio.actions import (
     work,
 )
 from server.studio.actions.calls import answers
-from server.studio.models import Analysis, Generation, Plate, Render, Size
+from server.studio.models import Analysis, Generation, Plate, Render, SampleClip, Size
 
 BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
 BEFORE_ANALYSES = 20  # somebody looks at what is to lie beyond a picture; drafts come first among those
@@ -72,9 +72,9 @@ def extending_task(project: int) -> None:
 
 
 @task(priority=BEFORE_RENDERS)
-def samples_task(project: int) -> None:
-    """Draw sample clips into a project."""
-    samples.draw_for(project)
+def samples_task() -> None:
+    """Do the job that is next; a sample clip waits."""
+    turns.take("samples")
 
 
 TASKS = {
@@ -94,5 +94,6 @@ for name, one in TASKS.items():
 turns.performs(Plate, plate_work.perform_next)
 turns.performs(Generation, generations.perform_next)
 turns.performs(Size, sizes.perform_next)
+turns.performs(SampleClip, samples.perform_next)
 turns.performs(Analysis, analyses.perform_next)
 turns.performs(Render, work.perform_for)

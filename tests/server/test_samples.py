@@ -3,7 +3,7 @@
 import pytest
 
 from server.studio.actions import samples
-from server.studio.actions.samples import draw_for
+from server.studio.models import SampleClip
 from tests.server.page import state
 
 pytestmark = pytest.mark.django_db
@@ -17,8 +17,8 @@ def begun(ida, monkeypatch):
 
 def test_a_project_begins_with_clips_that_are_drawn_for_it(ida, joel, begun):
     assert (begun["name"], begun["clips"], begun["frames"]) == ("Sample clips", 0, 2)
-    draw_for(begun["id"])
-    draw_for(begun["id"])  # whoever is called twice draws once
+    assert samples.perform_next()
+    assert not samples.perform_next()  # nothing more waits
     board = ida.get(f"/api/projects/{begun['id']}").json()
     assert [clip["name"] for clip in board["footage"]] == ["The depot yard.mp4"]
     wide = type("Row", (), {"pk": board["cells"][0]["id"]})
@@ -26,8 +26,16 @@ def test_a_project_begins_with_clips_that_are_drawn_for_it(ida, joel, begun):
     assert joel.get(f"/api/projects/{begun['id']}").status_code == 404
 
 
-def test_a_project_that_is_gone_gets_none(ida, begun):
+def test_a_project_that_was_removed_gets_its_clips_only_once_it_is_restored(ida, begun):
     ida.delete(f"/api/projects/{begun['id']}")
-    draw_for(begun["id"])
+    assert not samples.perform_next()
     ida.post(f"/api/projects/{begun['id']}/restore")
-    assert ida.get(f"/api/projects/{begun['id']}").json()["footage"] == []
+    assert samples.perform_next()
+    assert len(ida.get(f"/api/projects/{begun['id']}").json()["footage"]) == 1
+
+
+def test_what_a_worker_left_half_done_is_done_again(ida, begun):
+    SampleClip.objects.update(state=SampleClip.State.RUNNING)
+    samples.pick_up()
+    assert samples.perform_next()
+    assert SampleClip.objects.get().state == SampleClip.State.DONE

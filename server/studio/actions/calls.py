@@ -3,10 +3,9 @@ so that verbs can call workers, and tasks can call verbs.
 """
 
 from django.db import transaction
-from django_tasks.base import Task, TaskResultStatus
+from django_tasks.base import Task
 from django_tasks_db.models import DBTaskResult
 
-UNDONE = (TaskResultStatus.READY, TaskResultStatus.RUNNING)
 _tasks: dict[str, Task] = {}
 
 
@@ -24,12 +23,6 @@ def call(name: str, *given: object) -> None:
 def call_now(name: str, *given: object) -> None:
     """Call a worker at once, without asking anything of the database."""
     _tasks[name].enqueue(*given)
-
-
-def awaited(name: str) -> list[object]:
-    """What workers were called for under a name with, and have not done yet: the first thing given with each call."""
-    rows = DBTaskResult.objects.filter(task_path=_tasks[name].module_path, status__in=UNDONE)
-    return [row.args_kwargs["args"][0] for row in rows]
 
 
 def called(name: str) -> bool:

@@ -7,12 +7,12 @@ from typing import TypeVar
 from django.db.models import Max, Min, QuerySet
 
 from server.studio.actions.calls import call
-from server.studio.models import Analysis, Generation, Plate, Render, Size
+from server.studio.models import Analysis, Generation, Plate, Render, SampleClip, Size
 from server.studio.models.job import Job
 
 State = Job.State
 Kind = TypeVar("Kind", bound=Job)
-KINDS: tuple[type[Job], ...] = (Plate, Generation, Size, Analysis, Render)
+KINDS: tuple[type[Job], ...] = (Plate, Generation, Size, SampleClip, Analysis, Render)
 """Every kind of job. Of one person, those come first for which somebody waits at the bench."""
 _performers: dict[str, Callable[[int], bool]] = {}
 

@@ -10,6 +10,7 @@ from server.studio.models.plate import Plate
 from server.studio.models.project import OwnFrame, OwnSettings, Project, ProjectFrame
 from server.studio.models.render import Render
 from server.studio.models.rule import FramingRule, SourceRule
+from server.studio.models.sample_clip import SampleClip
 from server.studio.models.sharing import LookLink, Member
 from server.studio.models.size import Size
 from server.studio.models.treatment import Treatment
@@ -32,6 +33,7 @@ __all__ = [
     "Project",
     "ProjectFrame",
     "Render",
+    "SampleClip",
     "Size",
     "SourceRule",
     "Step",

@@ -12,7 +12,7 @@ from django.core.management.base import BaseCommand
 from django.db import close_old_connections, connection
 from django.db.utils import OperationalError
 
-from server.studio.actions import analyses, generations, plate_work, plates, sizes, work
+from server.studio.actions import analyses, generations, plate_work, plates, samples, sizes, work
 from server.studio.actions.clearing import clear_due, sweep
 from server.studio.actions.footage import read_anew
 from server.studio.actions.removing import purge
@@ -88,6 +88,7 @@ def _forget_tasks() -> None:
 CHORES = (
     work.pick_up,
     analyses.pick_up,
+    samples.pick_up,
     plate_work.pick_up,
     generations.pick_up,
     sizes.pick_up,
