@@ -7,6 +7,7 @@ from typing import Any
 from cadrage.analysis import Analysis, AnalysisStore, Found, NotFound, Outcome, Subject, no_progress
 from cadrage.analysis.base import Report
 from cadrage.analysis.burned_in_bars import BarsAnalysis
+from cadrage.analysis.closed_captions import ClosedCaptionsAnalysis
 from cadrage.analysis.fields import FieldsAnalysis
 from cadrage.analysis.following.analysis import FollowingAnalysis
 from cadrage.analysis.pictures import PicturesAnalysis
@@ -27,6 +28,7 @@ ANALYSES: dict[str, Analysis[Any]] = {
         ShotsAnalysis(),
         FollowingAnalysis(),
         SidesAnalysis(),
+        ClosedCaptionsAnalysis(),
     )
 }
 """Each by its name."""

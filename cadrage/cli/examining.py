@@ -9,6 +9,7 @@ import typer
 from rich.table import Table
 
 from cadrage.analysis.burned_in_bars import BurnedInBars, edges_summary
+from cadrage.analysis.closed_captions import closed_captions
 from cadrage.analysis.fields import FieldsFound
 from cadrage.analysis.shots import ShotsFound
 from cadrage.cli.analysing import found_in
@@ -19,12 +20,13 @@ from cadrage.cli.moving import planned
 from cadrage.cli.options import Active, FrameSize, Json, Options, takes_plan
 from cadrage.compose import compose
 from cadrage.compose.lineup import sheet, starting_set
-from cadrage.exchange import chart_of, closed_captions, to_edl, to_png, to_srt, to_svg
+from cadrage.exchange import chart_of, to_edl, to_png, to_svg
 from cadrage.files import write_data
 from cadrage.footage import MediaInfo, probe
 from cadrage.footage.describe import finding_message, timecode
 from cadrage.formats import guides_for
 from cadrage.geometry import Raster
+from cadrage.lettering.captions import to_srt
 from cadrage.pixels.rgb import encode_image, to_rgb
 from cadrage.values import Value
 

@@ -204,7 +204,7 @@ def finding_message(finding: Finding, rate: Fraction) -> str:
         "film_by_flags": f"film, stretched to video by its flags; read at its own {float(rate):.3f} pictures a second",
         "sound_unknown": f"{count} stream{'s' if count != 1 else ''} of sound cannot be decoded, and left out",
         "captions_in_picture": "closed captions (CEA-608/708) in the picture stream are not carried into files; "
-        "`cadrage captions` writes them as a file to add",
+        "have them read and add them as captions",
         "active_format": f"active format description {told}{ACTIVE_FORMATS.get(told, '')}, not carried into files",
         "subtitles_unknown": f"{count} track{'s' if count != 1 else ''} of subtitles, such as teletext, cannot be "
         "decoded and are left out",

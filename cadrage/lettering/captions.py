@@ -139,3 +139,14 @@ def _plain(text: str) -> str:
 
 def _bad(path: Path, line: int, what: str, remedy: str = "Mend that line, and choose the file again.") -> BadRequest:
     return BadRequest(f"Line {line}: {what}.", remedy=remedy, clip=path)
+
+
+def to_srt(cues: tuple[Cue, ...]) -> str:
+    """Write captions as SubRip."""
+    times = [f"{_written_stamp(cue.start)} {ARROW} {_written_stamp(cue.end)}" for cue in cues]
+    return "\n".join(f"{n}\n{time}\n{cue.text}\n" for n, (time, cue) in enumerate(zip(times, cues, strict=True), 1))
+
+
+def _written_stamp(time: Fraction) -> str:
+    ms = round(time * 1000)
+    return f"{ms // 3_600_000:02d}:{ms // 60_000 % 60:02d}:{ms // 1000 % 60:02d},{ms % 1000:03d}"

@@ -22,7 +22,7 @@ from server.studio.models.analysis import store
 
 State = Analysis.State
 AFTER_QUICK_ONES = 1e9  # seconds of rank
-NOT_FOR_RENDERS = ("following", "sides")
+NOT_FOR_RENDERS = ("following", "sides", "captions")
 """Kinds that no render waits for: what they find is in its plan, or it is not ordered."""
 DAYS_KEPT = 30
 """An outcome that no clip has any more is kept for so long, for a clip that comes back."""

@@ -10,6 +10,7 @@ from typing import TypeVar
 from django.conf import settings
 from django.core.files.uploadedfile import TemporaryUploadedFile
 
+from cadrage.analysis.closed_captions import CaptionsFound
 from cadrage.compose.extending import plate_states
 from cadrage.compose.heavy import look_at
 from cadrage.compose.identity import clips_of, result_key
@@ -65,6 +66,22 @@ def import_data(project: Project, name: str, data: bytes, origin: str) -> Materi
     material.origin = origin[:300]
     material.save(update_fields=["origin"])
     return material
+
+
+def keep_captions(footage: Footage) -> Material:
+    """Make the closed captions of a clip a captions file of its project.
+
+    Raises:
+        BadRequest: nobody has read them yet. NoRoom: the quota of the project's owner is used up.
+    """
+    found = footage.found.get("captions")
+    if not isinstance(found, CaptionsFound):
+        raise BadRequest("The captions of this clip are not read yet.", remedy="Read them first.", clip=footage.name)
+    data = found.srt.encode()
+    check_allowed(footage.project, len(data))
+    return import_data(
+        footage.project, f"{PurePath(footage.name).stem} captions.srt", data, f"captions of {footage.name}"
+    )
 
 
 def _read(path: Path, name: str) -> tuple[Material.Kind, dict[str, object] | None]:

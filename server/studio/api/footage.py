@@ -12,13 +12,13 @@ from cadrage.errors import BadRequest
 from cadrage.footage import Interpretation, effective_timing
 from cadrage.plan import Range
 from cadrage.values import parse_exact
-from server.studio.actions import analyses, folders, removing
+from server.studio.actions import analyses, folders, materials, removing
 from server.studio.actions import footage as actions
 from server.studio.actions.people import check_allowed
 from server.studio.actions.previews import alone_key, kept, own_colours, previewer
 from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
-from server.studio.api.schemas import FootageOut, InterpretIn, MarkIn, Marks, PathIn, RenameIn
+from server.studio.api.schemas import FootageOut, InterpretIn, MarkIn, Marks, MaterialOut, PathIn, RenameIn
 from server.studio.models import Footage
 
 router = Router(tags=["footage"])
@@ -62,6 +62,20 @@ def find_shots(request: HttpRequest, footage_id: int) -> FootageOut:
     row = owned.footage(request, footage_id)
     analyses.request(row, "shots")
     return FootageOut.of(owned.footage(request, footage_id))
+
+
+@router.post("/footage/{footage_id}/captions", response=FootageOut)
+def read_captions(request: HttpRequest, footage_id: int) -> FootageOut:
+    """Have the closed captions of a clip read, where nobody has yet."""
+    row = owned.footage(request, footage_id)
+    analyses.request(row, "captions")
+    return FootageOut.of(owned.footage(request, footage_id))
+
+
+@router.post("/footage/{footage_id}/captions/material", response=MaterialOut)
+def keep_captions(request: HttpRequest, footage_id: int) -> MaterialOut:
+    """Add the closed captions that were read of a clip to its project as a captions file."""
+    return MaterialOut.of(materials.keep_captions(owned.footage(request, footage_id)))
 
 
 @router.patch("/footage/{footage_id}", response=FootageOut)

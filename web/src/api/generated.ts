@@ -109,6 +109,46 @@ export interface paths {
         patch: operations["server_studio_api_footage_rename"];
         trace?: never;
     };
+    "/api/footage/{footage_id}/captions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Captions
+         * @description Have the closed captions of a clip read, where nobody has yet.
+         */
+        post: operations["server_studio_api_footage_read_captions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/footage/{footage_id}/captions/material": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Captions
+         * @description Add the closed captions that were read of a clip to its project as a captions file.
+         */
+        post: operations["server_studio_api_footage_keep_captions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/footage/{footage_id}/colours": {
         parameters: {
             query?: never;
@@ -4092,11 +4132,11 @@ export interface components {
          * FootageOut
          * @description A clip of a project.
          *
-         *     `stated` is what it is said to be, by itself (`own`) or by the rule of its format; `interpretation` is what it is
-         *     taken to be, where what was found in its pictures fills in what nobody said. `stamp` changes with whatever its own
-         *     pictures look like. `display_aspect` is of the picture as it is taken; `colour` is what the file says of its own, at
-         *     length and as a state. `interval_lines` at the top of its raster are no picture. `extendable` are sides that can go on beyond the picture in some shot; None where nobody has
-         *     looked.
+         *     `stated` is the interpretation that somebody set, for the clip (`own`) or for its format; `interpretation` adds what
+         *     was found in its pictures. `stamp` changes with everything that its pictures depend on. `display_aspect` is that of
+         *     the picture as interpreted; `colour` describes the file's own colour, at length and as a state. `interval_lines` at
+         *     the top of its raster carry no picture. `extendable` lists the sides that can be extended in some shot; None before
+         *     they were analysed.
          */
         FootageOut: {
             /** Analyses */
@@ -4106,6 +4146,11 @@ export interface components {
             bars: components["schemas"]["BurnedInBars"] | null;
             /** Candidates */
             candidates: components["schemas"]["Candidate"][];
+            /**
+             * Closed Captions
+             * @enum {string}
+             */
+            closed_captions: "none" | "unread" | "read";
             /** Colour */
             colour: string;
             /** Colour State */
@@ -8524,6 +8569,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
+        };
+    };
+    server_studio_api_footage_read_captions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FootageOut"];
+                };
+            };
+            400: components["responses"]["Error400"];
+            401: components["responses"]["Error401"];
+            403: components["responses"]["Error403"];
+            404: components["responses"]["Error404"];
+            409: components["responses"]["Error409"];
+            410: components["responses"]["Error410"];
+            412: components["responses"]["Error412"];
+            413: components["responses"]["Error413"];
+            415: components["responses"]["Error415"];
+            422: components["responses"]["Error422"];
+            500: components["responses"]["Error500"];
+            503: components["responses"]["Error503"];
+            507: components["responses"]["Error507"];
+        };
+    };
+    server_studio_api_footage_keep_captions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                footage_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialOut"];
                 };
             };
             400: components["responses"]["Error400"];

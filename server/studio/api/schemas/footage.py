@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from math import ceil, floor
-from typing import Self
+from typing import Literal, Self
 
 from ninja import Schema
 from pydantic import Field, model_validator
@@ -105,6 +105,7 @@ TITLES = {
     "shots": "Shots",
     "following": "What moves",
     "sides": "Sides",
+    "captions": "Closed captions",
 }
 """What is looked for, as people call it."""
 
@@ -132,6 +133,12 @@ class AnalysisOut(Schema):
             problem=row.problem,
             remedy=row.remedy,
         )
+
+
+def _closed_captions(row: Footage) -> Literal["none", "unread", "read"]:
+    if not any(finding.kind == "captions_in_picture" for finding in row.info.findings):
+        return "none"
+    return "read" if "captions" in row.found else "unread"
 
 
 class FootageOut(Schema):
@@ -172,6 +179,7 @@ class FootageOut(Schema):
     shots: ShotsFound | None
     following: FollowingFound | None
     extendable: list[Side] | None
+    closed_captions: Literal["none", "unread", "read"]
     twin: str | None
     range: Marks | None
     copy_to_begin_with: Blurred
@@ -211,6 +219,7 @@ class FootageOut(Schema):
             shots=row.shots,
             following=row.following,
             extendable=None if row.sides is None else extendable_sides(row.sides),
+            closed_captions=_closed_captions(row),
             twin=twin_of(row, firsts),
             range=Marks.of(row, taken),
             copy_to_begin_with=row.quiet_copy,

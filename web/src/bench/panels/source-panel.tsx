@@ -3,6 +3,7 @@ import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import { ProblemNote } from "../../ui/problem-note";
 import { BurnedInBars } from "./source/burned-in-bars";
+import { ClosedCaptions } from "./source/closed-captions";
 import { Noticed } from "./source/noticed";
 import { PixelShapes } from "./source/pixel-shapes";
 import { Colour, Fields, StillTime, Turning } from "./source/reading";
@@ -26,6 +27,7 @@ export function SourcePanel({
       <h2 className="font-semibold">Source</h2>
       <ProblemNote error={error} />
       <Noticed notices={footage.noticed} places={footage.damaged_places} go={go} />
+      <ClosedCaptions footage={footage} />
       <PixelShapes {...part} time={time} />
       <BurnedInBars {...part} />
       <Fields {...part} />

@@ -1,11 +1,11 @@
-"""Closed captions (CEA-608) that a picture stream carries, as a SubRip file.
+"""Closed captions (CEA-608) that a picture stream carries.
 
 CEA-708 services are read through the CEA-608 bytes that broadcasters send along with them (ANSI/SCTE 128-1, 8.1; from
 memory). Channel CC1 is read, which carries the language of the programme (common practice, no source).
 """
 
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from fractions import Fraction
 from pathlib import Path
 from typing import Any
@@ -13,17 +13,48 @@ from typing import Any
 import av
 from av.sidedata.sidedata import Type
 
+from cadrage.analysis.base import Analysis, Found, NotFound, Outcome, Report, Subject, no_progress
 from cadrage.errors import BadRequest
 from cadrage.footage import MediaInfo
 from cadrage.footage.container import opened, picture_stream
-from cadrage.lettering.captions import Cue
+from cadrage.lettering.captions import Cue, to_srt
+from cadrage.values import Value
 
 TICK = Fraction(1, 90_000)
 OVERRIDE = re.compile(rb"\{[^}]*\}")  # of the Advanced SubStation Alpha text that the decoder returns
 FIELDS_BEFORE_TEXT = 8
 
 
-def closed_captions(path: Path, info: MediaInfo, report: Callable[[float], None] = lambda _: None) -> tuple[Cue, ...]:
+class CaptionsFound(Value):
+    """Captions that were read.
+
+    Attributes:
+        count: how many there are.
+        srt: all of them as a SubRip file.
+    """
+
+    count: int
+    srt: str
+
+
+class ClosedCaptionsAnalysis(Analysis[CaptionsFound]):
+    """Reads the closed captions of a clip; all of it is decoded."""
+
+    kind = "captions"
+    slow = True
+    on_request = True
+    result = CaptionsFound
+
+    def find(self, subject: Subject, report: Report = no_progress) -> Outcome[CaptionsFound]:
+        """Read them."""
+        try:
+            cues = closed_captions(subject.path, subject.info, report)
+        except BadRequest as error:
+            return NotFound(error.problem)
+        return Found(result=CaptionsFound(count=len(cues), srt=to_srt(cues)))
+
+
+def closed_captions(path: Path, info: MediaInfo, report: Report = no_progress) -> tuple[Cue, ...]:
     """Read the captions that a clip's pictures carry. All of it is decoded.
 
     Args:
@@ -47,18 +78,7 @@ def closed_captions(path: Path, info: MediaInfo, report: Callable[[float], None]
     return tuple(cues)
 
 
-def to_srt(cues: tuple[Cue, ...]) -> str:
-    """Write captions as SubRip."""
-    each = (f"{n}\n{_stamp(cue.start)} --> {_stamp(cue.end)}\n{cue.text}\n" for n, cue in enumerate(cues, 1))
-    return "\n".join(each)
-
-
-def _stamp(time: Fraction) -> str:
-    ms = round(time * 1000)
-    return f"{ms // 3_600_000:02d}:{ms // 60_000 % 60:02d}:{ms // 1000 % 60:02d},{ms % 1000:03d}"
-
-
-def _changes(path: Path, info: MediaInfo, report: Callable[[float], None]) -> Iterator[tuple[Fraction, str]]:
+def _changes(path: Path, info: MediaInfo, report: Report) -> Iterator[tuple[Fraction, str]]:
     """Yield when the text on screen changes, in seconds from the first picture, and what it becomes."""
     decoder: Any = av.CodecContext.create("cc_dec", "r")
     decoder.options = {"real_time": "1"}  # every change at once, rather than each caption at its end

@@ -1,0 +1,43 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useParams } from "react-router";
+import { api, type Footage, unwrap } from "../../../api/client";
+import { AT_WORK, materialsQuery, refreshFramings } from "../../../api/queries";
+import { Button } from "../../../ui/button";
+import { ProblemNote } from "../../../ui/problem-note";
+
+/** Closed captions that the pictures carry: have them read, and add them to the project. */
+export function ClosedCaptions({ footage }: { footage: Footage }) {
+  const client = useQueryClient();
+  const projectId = Number(useParams().projectId);
+  const params = { path: { footage_id: footage.id } };
+  const read = useMutation({
+    mutationFn: () => unwrap(api.POST("/api/footage/{footage_id}/captions", { params })),
+    onSettled: () => refreshFramings(client),
+  });
+  const keep = useMutation({
+    mutationFn: () => unwrap(api.POST("/api/footage/{footage_id}/captions/material", { params })),
+    onSuccess: () => client.invalidateQueries({ queryKey: materialsQuery(projectId).queryKey }),
+  });
+  if (footage.closed_captions === "none") return null;
+  const job = footage.analyses.find(({ kind }) => kind === "captions");
+  const working = job !== undefined && AT_WORK.includes(job.state);
+  return (
+    <section aria-label="Closed captions" className="flex flex-wrap items-center gap-2">
+      <ProblemNote error={read.error ?? keep.error} />
+      {footage.closed_captions === "read" ? (
+        <Button disabled={keep.isPending || keep.isSuccess} onClick={() => keep.mutate()}>
+          Add the captions to the project
+        </Button>
+      ) : (
+        <Button disabled={working || read.isPending} onClick={() => read.mutate()}>
+          Read the closed captions
+        </Button>
+      )}
+      <span role="status" className="text-soft">
+        {working && `Reading … ${job.done_percent} %`}
+        {keep.isSuccess && "They can be chosen in the Finish step."}
+        {job && !working && footage.closed_captions === "unread" && job.problem}
+      </span>
+    </section>
+  );
+}
