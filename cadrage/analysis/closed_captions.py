@@ -90,6 +90,7 @@ def _changes(path: Path, info: MediaInfo, report: Report) -> Iterator[tuple[Frac
         for frame in container.decode(stream):
             time = Fraction(frame.pts or 0) * (frame.time_base or TICK)
             first = time if first is None else first
+            report(min(1.0, float((time - first) / max(info.duration, TICK))))
             data = frame.side_data.get(Type.A53_CC)  # type: ignore[call-overload]
             if data is None:
                 continue
@@ -99,7 +100,6 @@ def _changes(path: Path, info: MediaInfo, report: Report) -> Iterator[tuple[Frac
             now = text if decoded is None else _plain(decoded)
             if now != text:
                 text = now
-                report(min(1.0, float((time - first) / max(info.duration, TICK))))
                 yield time - first, text
 
 
