@@ -181,3 +181,14 @@ def test_an_absurd_active_picture_is_refused(ida, framing, active):
     body = {"frame": {**framing.frame.frame_json, "active": active}}
     answer = ida.put(f"/api/frames/{framing.frame_id}", body, content_type="application/json")
     assert answer.status_code == 422
+
+
+def test_a_design_that_would_make_every_edit_slow_is_refused(ida, framing):
+    """The bound is of bytes; 500 shots with surrounds of their own are well below it."""
+    plan = state(ida, framing)["plan"]
+    shots = [{"start": str(n / 1000), "surround": plan["surround"], "finish": plan["finish"]} for n in range(2000)]
+    assert put(ida, framing, plan | {"shots": shots[:500]}).status_code == 200
+    answer = put(ida, framing, plan | {"shots": shots})
+    assert answer.status_code == 422
+    assert answer.json()["clip"] == framing.footage.name
+    assert len(state(ida, framing)["plan"]["shots"]) == 500

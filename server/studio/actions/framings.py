@@ -17,11 +17,11 @@ from cadrage.motion import Motion
 from cadrage.plan import PARTS, Design, Part, Plan, ReusableStyle, Style
 from cadrage.rules import Rule
 from server.studio.actions.calls import call
+from server.studio.actions.design_size import check_size
 from server.studio.actions.rules import RuleBook, set_rules
 from server.studio.models import Footage, Framing, Project, ProjectFrame, Step
 
 LONGEST_HISTORY = 500
-MAX_DESIGN_BYTES = 1 << 20  # as JSON: some 2,000 shots with a surround of their own
 
 
 def begin(footage: Footage, frame: ProjectFrame) -> Framing:
@@ -136,22 +136,12 @@ def change_in_turn(framing: Framing, steps: Sequence[Did], version: int) -> Fram
         Stale: something else was done since. BadRequest: one of them is larger than `MAX_DESIGN_BYTES`.
     """
     for done in steps:
-        _check_size(done.design, framing)
+        check_size(done.design, framing)
     with transaction.atomic():
         rows = _locked([framing])
         for done in _to_come(rows[0], steps, version):
             rows = _change_each(rows, lambda _, done=done: done.design, done.label, locked=True) or rows
     return rows[0]
-
-
-def _check_size(design: Design, framing: Framing) -> None:
-    size = len(design.model_dump_json())
-    if size > MAX_DESIGN_BYTES:
-        raise BadRequest(
-            f"Its shots and keyframes take {size / 2**20:.1f} MiB, and at most 1 MiB can be kept.",
-            remedy="Join shots, or remove keyframes.",
-            clip=framing.footage.name,
-        )
 
 
 def _to_come(framing: Framing, steps: Sequence[Did], version: int) -> Sequence[Did]:
@@ -304,7 +294,7 @@ def move(framings: Iterable[Framing], offset: dict[str, object]) -> list[Framing
 
 
 def give(framings: Iterable[Framing], style: Style, label: str) -> list[Framing]:
-    """Give framings one style, or one design; a step each. Those that have it already stay as they are."""
+    """Give framings one style, or one design; a step each. Those that have it already do not change."""
     return _change_each(framings, style.over, label)
 
 
