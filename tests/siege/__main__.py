@@ -111,10 +111,10 @@ ALL: tuple[Callable[[Field], str], ...] = (
     attacks.forty_photographs,
     attacks.small_files_large_pictures,
     clips.strangers_posts,
+    clips.many_samples,  # before clips whose analyses keep the one worker for minutes
     clips.small_file_long_clip,
     clips.heavy_clips,
     clips.held_streams,
-    clips.many_samples,
 )
 
 
