@@ -239,8 +239,13 @@ def build_server(application: WSGIHandler, host: str, port: int, threads: int) -
     if isinstance(server, MultiSocketServer):
         raise CommandError(f"{host} is more than one address; name one of them.")
     server.channel_class, server.from_address = Channel, Counter[str]()  # open connections of each address
-    accept = server.handle_accept
-    server.handle_accept = lambda: [accept() for _ in range(ACCEPTED_AT_ONCE)] and None
+    accept_one = server.handle_accept
+
+    def accept_some() -> None:
+        for _ in range(ACCEPTED_AT_ONCE):
+            accept_one()
+
+    server.handle_accept = accept_some
     to_threads = server.add_task
     server.add_task = lambda channel: channel.answer_alive() or to_threads(channel)
     return server

@@ -14,7 +14,6 @@ import av
 from av.sidedata.sidedata import Type
 
 from cadrage.analysis.base import Analysis, Found, NotFound, Outcome, Report, Subject, no_progress
-from cadrage.errors import BadRequest
 from cadrage.footage import MediaInfo
 from cadrage.footage.container import opened, picture_stream
 from cadrage.lettering.captions import Cue, to_srt
@@ -23,6 +22,7 @@ from cadrage.values import Value
 TICK = Fraction(1, 90_000)
 OVERRIDE = re.compile(rb"\{[^}]*\}")  # of the Advanced SubStation Alpha text that the decoder returns
 FIELDS_BEFORE_TEXT = 8
+NO_CAPTIONS = "There are no closed captions (CEA-608) in this clip."
 
 
 class CaptionsFound(Value):
@@ -47,10 +47,9 @@ class ClosedCaptionsAnalysis(Analysis[CaptionsFound]):
 
     def find(self, subject: Subject, report: Report = no_progress) -> Outcome[CaptionsFound]:
         """Read them."""
-        try:
-            cues = closed_captions(subject.path, subject.info, report)
-        except BadRequest as error:
-            return NotFound(error.problem)
+        cues = closed_captions(subject.path, subject.info, report)
+        if not cues:
+            return NotFound(NO_CAPTIONS)
         return Found(result=CaptionsFound(count=len(cues), srt=to_srt(cues)))
 
 
@@ -63,7 +62,7 @@ def closed_captions(path: Path, info: MediaInfo, report: Report = no_progress) -
         report: called with the fraction that is read, now and then; what it raises ends the work.
 
     Raises:
-        BadRequest: there are none. MissingSource, UnreadableFile: the file cannot be read.
+        MissingSource, UnreadableFile: the file cannot be read.
     """
     cues: list[Cue] = []
     shown, since = "", Fraction(0)
@@ -71,10 +70,6 @@ def closed_captions(path: Path, info: MediaInfo, report: Report = no_progress) -
         if shown and time > since:
             cues.append(Cue(since, time, shown, line=len(cues) + 1))
         shown, since = text, time
-    if not cues:
-        raise BadRequest(
-            "There are no closed captions (CEA-608) in this clip.", remedy="Choose another clip.", clip=path
-        )
     return tuple(cues)
 
 

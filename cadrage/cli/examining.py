@@ -9,7 +9,7 @@ import typer
 from rich.table import Table
 
 from cadrage.analysis.burned_in_bars import BurnedInBars, edges_summary
-from cadrage.analysis.closed_captions import closed_captions
+from cadrage.analysis.closed_captions import NO_CAPTIONS, CaptionsFound
 from cadrage.analysis.fields import FieldsFound
 from cadrage.analysis.shots import ShotsFound
 from cadrage.cli.analysing import found_in
@@ -20,13 +20,13 @@ from cadrage.cli.moving import planned
 from cadrage.cli.options import Active, FrameSize, Json, Options, takes_plan
 from cadrage.compose import compose
 from cadrage.compose.lineup import sheet, starting_set
+from cadrage.errors import BadRequest
 from cadrage.exchange import chart_of, to_edl, to_png, to_svg
 from cadrage.files import write_data
 from cadrage.footage import MediaInfo, probe
 from cadrage.footage.describe import finding_message, timecode
 from cadrage.formats import guides_for
 from cadrage.geometry import Raster
-from cadrage.lettering.captions import to_srt
 from cadrage.pixels.rgb import encode_image, to_rgb
 from cadrage.values import Value
 
@@ -114,9 +114,11 @@ def captions_command(
     as_json: Json = False,
 ) -> None:
     """Write the closed captions (CEA-608) that a clip's pictures carry as a captions file."""
-    cues = closed_captions(file, probe(file))
-    write_data(out, to_srt(cues).encode(), sources=[file], replace=replace)
-    told(as_json, file=str(out), captions=len(cues))
+    found = found_in("captions", file, probe(file))
+    if not isinstance(found, CaptionsFound):
+        raise BadRequest(NO_CAPTIONS, remedy="Choose another clip.", clip=file)
+    write_data(out, found.srt.encode(), sources=[file], replace=replace)
+    told(as_json, file=str(out), captions=found.count)
 
 
 @app.command("plan", epilog=examples("plan clip.mp4 --frame 1080x1920 --placement fill"))

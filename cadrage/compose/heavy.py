@@ -85,7 +85,7 @@ class CarefulPreviewer(Previewer):
         super().__init__()
         self._child = child
         self._slow: LRUCache[str, bool] = LRUCache(CLIPS_KNOWN)
-        self._hopeless: TTLCache[str, TakesTooLong] = TTLCache(CLIPS_KNOWN, FORGET_SECONDS)
+        self._timed_out: TTLCache[str, TakesTooLong] = TTLCache(CLIPS_KNOWN, FORGET_SECONDS)
 
     def is_heavy(self, info: MediaInfo, own: ClipIdentity, plan: Plan | None = None, library: Library = EMPTY) -> bool:
         """Whether a clip, or another file that its plan uses, is heavy.
@@ -98,7 +98,7 @@ class CarefulPreviewer(Previewer):
         used = [library.material(name) for name in plan.asset_refs if name] if plan else []
         return any(is_heavy_picture(one.info) or (one.identity and one.identity.key in self._slow) for one in used)
 
-    def _elsewhere(
+    def _in_child(
         self, own: ClipIdentity, work: Callable[Given, Measured], *given: Given.args, **named: Given.kwargs
     ) -> Measured:
         """Run a function in the separate process.
@@ -106,12 +106,12 @@ class CarefulPreviewer(Previewer):
         Raises:
             TakesTooLong: it does, or did within `FORGET_SECONDS`. Others: see `ChildProcess.call`.
         """
-        if own.key in self._hopeless:
-            raise copy(self._hopeless[own.key])
+        if own.key in self._timed_out:
+            raise copy(self._timed_out[own.key])
         try:
             return self._child.call(work, *given, **named)
         except TakesTooLong as error:
-            self._hopeless[own.key] = error
+            self._timed_out[own.key] = error
             raise
 
     @contextmanager
@@ -150,13 +150,13 @@ class CarefulPreviewer(Previewer):
         """
         own = identity or ClipIdentity.of(path)
         if self.is_heavy(info, own, plan, library):
-            return self._elsewhere(own, _drawn, look_at(plan, path, info, library, own), time, width)
+            return self._in_child(own, _drawn, look_at(plan, path, info, library, own), time, width)
         with self.quickly(own):
             return super().rgb(plan, path, info, time, width, library=library, identity=own)
 
     def measured(self, work: Callable[[Plan, Sample], Measured], look: Look) -> Measured:
         """Run a function of the core on a sample of a heavy clip; see `rgb`."""
-        return self._elsewhere(look.identity, _measured, work, look)
+        return self._in_child(look.identity, _measured, work, look)
 
     def probed(self, path: Path) -> MediaInfo:
         """Probe a file; heavy ones in the separate process. See `probe`."""
@@ -169,7 +169,7 @@ class CarefulPreviewer(Previewer):
         """See `Previewer` and `rgb`."""
         own = ClipIdentity.of(path)
         if self.is_heavy(info, own):
-            return self._elsewhere(own, _strip, path, info, reading, count, height)
+            return self._in_child(own, _strip, path, info, reading, count, height)
         with self.quickly(own):
             return super().strip(path, info, reading, count, height)
 

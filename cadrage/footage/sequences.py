@@ -37,10 +37,7 @@ def number_of(name: str) -> int | None:
 
 
 def _match_numbered(name: str) -> re.Match[str] | None:
-    """Match the name of a numbered still.
-
-    Hidden files are none.
-    """
+    """Match the name of a numbered still; hidden files never match."""
     match = None if name.startswith(".") else NUMBERED.fullmatch(name)
     return match if match and match["suffix"].lower() in SUFFIXES else None
 

@@ -40,7 +40,7 @@ def visitor() -> str:
     return f"session {request.session.session_key}"
 
 
-def check_awaited() -> None:
+def check_client_connected() -> None:
     """End the work for a request whose client has gone.
 
     Raises:

@@ -36,7 +36,7 @@ def bounded():
     read_only_in(None)
 
 
-LONGEST_TRANSACTION = 1.0  # seconds of work
+LONGEST_TRANSACTION = 0.5  # seconds of work
 
 
 @pytest.fixture(autouse=True)

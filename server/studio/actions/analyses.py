@@ -162,7 +162,7 @@ def retry(row: Analysis) -> Analysis:
 def pick_up() -> None:
     """See to analyses that a dead worker left, and that nobody was called for. Called by a worker, now and then."""
     jobs.pick_up(Analysis.objects.filter(state=State.RUNNING).select_related("footage"), lambda _: None)
-    if not called("analysis") and any(True for _ in _ready()):
+    if not called("analysis") and next(_ready(), None) is not None:
         call("analysis")
 
 

@@ -16,7 +16,7 @@ from django.db.models import F
 from cadrage.files import remove
 from server.studio.actions import analyses, following, plates
 from server.studio.actions.people import check_allowed
-from server.studio.actions.projects import check_few
+from server.studio.actions.projects import check_project_count
 from server.studio.actions.streams import ConcurrencyLimit
 from server.studio.models import Footage, Framing, Material, Project, ProjectFrame, Step, Treatment
 
@@ -41,7 +41,7 @@ def duplicate(project: Project) -> Project:
 
 
 def _duplicated(project: Project) -> Project:
-    check_few(project.owner)
+    check_project_count(project.owner)
     clips, materials = list(project.footage.all()), list(project.materials.all())
     check_allowed(project, sum(clip.size for clip in clips if clip.file))
     kept = [row for row in (*clips, *materials) if row.file]

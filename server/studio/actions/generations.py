@@ -61,10 +61,7 @@ def perform_next(person: int | None = None) -> bool:
     Args:
         person: whose; None for the first of all.
     """
-    done = jobs.take(waiting(Generation, person), _perform)
-    if done:
-        call("generation")
-    return done
+    return jobs.take(waiting(Generation, person), _perform)
 
 
 def _perform(row: Generation) -> None:

@@ -110,12 +110,15 @@ def held(job: Job) -> Iterator[bool]:
 
 
 def take(rows: Iterable[Kind], perform: Callable[[Kind], object]) -> bool:
-    """Run the first queued job that no other worker runs; return whether there was one."""
+    """Run the first queued job that no other worker runs, then call for the next; return whether there was one."""
     for row in rows:
         with held(row) as mine:
-            if mine and claim(row):
+            taken = mine and claim(row)
+            if taken:
                 perform(row)
-                return True
+        if taken:
+            call(row.call_name)
+            return True
     return False
 
 

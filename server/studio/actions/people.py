@@ -117,9 +117,23 @@ def sign_out(person: User) -> None:
             session.delete()
 
 
-def invite(*, administrator: bool = False, days: int = INVITED_DAYS) -> Invitation:
-    """An invitation that can be followed once, within some days."""
-    return Invitation.objects.create(administrator=administrator, expires=timezone.now() + timedelta(days=days))
+def invite(
+    *,
+    administrator: bool = False,
+    days: int = INVITED_DAYS,
+    project: Project | None = None,
+    role: Member.Role = Member.Role.SEE,
+) -> Invitation:
+    """Return an invitation that can be followed once, within some days.
+
+    Args:
+        administrator: whether the person will be one.
+        days: for which it is good.
+        project: that is shared with the person then, or None.
+        role: what the person may do in that project.
+    """
+    expires = timezone.now() + timedelta(days=days)
+    return Invitation.objects.create(administrator=administrator, expires=expires, project=project, role=role)
 
 
 def uninvite(invitation: Invitation) -> None:

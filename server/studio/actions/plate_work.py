@@ -24,7 +24,6 @@ def perform_next(person: int | None = None) -> bool:
     """
     done = jobs.take(waiting(Plate, person).select_related("footage__project"), _perform)
     if done:
-        call("plate")
         call("render")  # one may have waited for it
     return done
 

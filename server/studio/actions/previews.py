@@ -20,7 +20,7 @@ from cadrage.footage.index import keep_indexes_in
 from cadrage.footage.interruption import interrupted_by
 from server.studio.actions.streams import ConcurrencyLimit
 from server.studio.apps import readable
-from server.studio.asking import check_awaited, visitor
+from server.studio.asking import check_client_connected, visitor
 from server.studio.disk_cache import on_disk
 from server.studio.models import Footage
 
@@ -49,9 +49,9 @@ def turn(*, heavy: bool) -> Iterator[None]:
         Busy: too many wait already. Cancelled: nobody waits for it any more.
     """
     at_once, waiting = (HEAVY_AT_ONCE, HEAVY_WAITING) if heavy else (AT_ONCE, WAITING)
-    with waiting.slot(visitor()), interrupted_by(check_awaited):
+    with waiting.slot(visitor()), interrupted_by(check_client_connected):
         while not at_once.acquire(timeout=POLL_SECONDS):
-            check_awaited()
+            check_client_connected()
         try:
             yield
         finally:
@@ -83,7 +83,7 @@ class Latest:
         """Do the work, unless a request of this asker with a higher ticket came before its turn did.
 
         Raises:
-            Busy: it is heavy, and too much of that waits.
+            Busy, Cancelled: see `turn`.
         """
         with self._lock:
             self._newest[asker] = max(ticket, self._newest.pop(asker, 0))
@@ -111,7 +111,7 @@ def kept(key: str, make: Callable[[], bytes], *, heavy: bool = False) -> bytes:
     """An image from the disk cache, made where it is not there yet. The key must say all that it depends on.
 
     Raises:
-        Busy: it is heavy, and too much of that waits.
+        Busy, Cancelled: see `turn`.
     """
     if (held := found(key)) is not None:
         return held

@@ -40,7 +40,7 @@ def _short(rows: Iterable[tuple[object, ...]]) -> str:
     return blake2b(repr(list(rows)).encode(), digest_size=8).hexdigest()
 
 
-def check_few(owner: AbstractBaseUser) -> None:
+def check_project_count(owner: AbstractBaseUser) -> None:
     """See that somebody may have another project.
 
     Raises:
@@ -54,9 +54,9 @@ def begin(owner: AbstractBaseUser, name: str, frames: tuple[Frame, ...] = (FIRST
     """A new project with some frames in it.
 
     Raises:
-        BadRequest: see `check_few`.
+        BadRequest: see `check_project_count`.
     """
-    check_few(owner)
+    check_project_count(owner)
     with transaction.atomic():
         project = Project.objects.create(owner=owner, name=name)
         for frame in frames:

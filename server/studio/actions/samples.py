@@ -52,10 +52,7 @@ def perform_next(person: int | None = None) -> bool:
     Args:
         person: the owner of its project; None for the first of all.
     """
-    done = jobs.take(_ready(person).select_related("project__owner"), _perform)
-    if done:
-        call("samples")
-    return done
+    return jobs.take(_ready(person).select_related("project__owner"), _perform)
 
 
 def _ready(person: int | None = None) -> QuerySet[SampleClip]:

@@ -6,8 +6,8 @@ from django.contrib.auth import get_user_model
 from django.utils import timezone
 
 from cadrage.errors import BadRequest
+from server.studio.actions import people
 from server.studio.actions.framings import loaded, plan_of
-from server.studio.actions.people import INVITED_DAYS
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Framing, Invitation, LookLink, Member, Project
 
@@ -38,8 +38,7 @@ def invite(project: Project, role: Member.Role) -> Invitation:
     if Invitation.good.filter(project=project).count() >= MOST_INVITATIONS:
         raise BadRequest(f"There are {MOST_INVITATIONS} invitations already.", remedy="Take some back first.")
     _check_own_things(project)
-    expires = timezone.now() + timedelta(days=INVITED_DAYS)
-    return Invitation.objects.create(project=project, role=role, expires=expires)
+    return people.invite(project=project, role=role)
 
 
 def _check_own_things(project: Project) -> None:

@@ -44,10 +44,7 @@ def perform_next(person: int | None = None) -> bool:
     Args:
         person: whose; None for the first of all.
     """
-    done = jobs.take(waiting(Size, person), _perform)
-    if done:
-        call("size")
-    return done
+    return jobs.take(waiting(Size, person), _perform)
 
 
 def _perform(row: Size) -> None:
