@@ -12,7 +12,7 @@ from cadrage.files import remove
 from cadrage.footage.bounds import read_only_in
 from cadrage.formats import Frame
 from server.studio.actions.footage import import_file
-from server.studio.actions.framings import begin
+from server.studio.actions.framing_plans import begin
 from server.studio.apps import readable
 from server.studio.models import Project, ProjectFrame
 from server.studio.models.analysis import store

@@ -15,7 +15,7 @@ from cadrage.formats import Frame
 from server.stand_in import Generator
 from server.studio.actions import analyses, extending, footage, generations, plate_work, plates, work
 from server.studio.actions.footage import import_file
-from server.studio.actions.framings import begin
+from server.studio.actions.framing_plans import begin
 from server.studio.models import Footage, Framing, Generation, Material, Plate, ProjectFrame, Render
 from tests.clips import write_clip
 from tests.extending.photographs import sized

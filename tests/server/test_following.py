@@ -9,7 +9,7 @@ from django.conf import settings
 from cadrage.formats import Frame
 from server.studio.actions import analyses, following, jobs, renders
 from server.studio.actions.footage import import_file
-from server.studio.actions.framings import begin
+from server.studio.actions.framing_plans import begin
 from server.studio.models import Analysis, Footage, Framing, ProjectFrame
 from server.studio.models.framing import Step
 from tests.clips import write_clip

@@ -2,6 +2,9 @@
 
 import pytest
 
+from cadrage.formats import Frame
+from server.studio.actions import framing_plans
+from server.studio.models import Framing, ProjectFrame
 from tests.server.page import ask, design_of, put, put_each, state, step
 
 pytestmark = pytest.mark.django_db
@@ -22,6 +25,25 @@ def test_it_begins_whole_over_a_blurred_copy(ida, framing):
     assert now["plan"]["surround"]["kind"] == "blurred"
     assert now["measure"]["summary"]["lost"] == "nothing lost"
     assert (now["undo"], now["redo"]) == (None, None)
+
+
+def test_a_board_asked_for_twice_at_once_begins_each_framing_once(project, framing, monkeypatch):
+    for width in (320, 180):
+        ProjectFrame.from_value(project, Frame(width=width, height=180)).save()
+    look = framing_plans._missing
+
+    def look_before_others_act(footage, frames):
+        """What is missing; before the caller can begin it, another has, and one frame is removed for good."""
+        monkeypatch.setattr(framing_plans, "_missing", look)
+        missing = look(footage, frames)
+        framing_plans.begin_all(project)
+        ProjectFrame.objects.filter(pk=frames[-1].pk).delete()
+        return missing
+
+    monkeypatch.setattr(framing_plans, "_missing", look_before_others_act)
+    rows = framing_plans.begin_all(project)
+    assert [row.frame.value.width for row in rows] == [180, 320]
+    assert Framing.objects.count() == 2
 
 
 def test_undo_and_redo_return_the_exact_plan(ida, framing):

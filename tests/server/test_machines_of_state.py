@@ -8,7 +8,7 @@ from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, 
 from cadrage.errors import BadRequest, Stale
 from cadrage.geometry import Placement
 from cadrage.plan import Design
-from server.studio.actions import analyses, framings, jobs
+from server.studio.actions import analyses, framing_plans, framings, jobs
 from server.studio.models import Analysis, Framing
 
 pytestmark = pytest.mark.django_db
@@ -39,7 +39,7 @@ def history_of(row):  # noqa: C901 - its rules are methods of one class
         @rule(tightness=TIGHTNESSES)
         def change(self, tightness):
             design = Design(placement=Placement(tightness=tightness))
-            same = framings.plan_of(self.now).design == design
+            same = framing_plans.plan_of(self.now).design == design
             framings.change(self.now, design, "Changed")
             if not same:
                 self.stepped(tightness)

@@ -13,7 +13,8 @@ from cadrage.surrounds import Graphic, Loop, Still
 from server.studio.actions import renders, work
 from server.studio.actions.analyses import settled
 from server.studio.actions.footage import UNDO_TIME
-from server.studio.actions.framings import change, plan_of
+from server.studio.actions.framing_plans import plan_of
+from server.studio.actions.framings import change
 from server.studio.actions.removing import purge
 from server.studio.models import Footage, Material, Render
 from tests.server.page import ask
@@ -96,7 +97,7 @@ def test_a_clip_goes_round_behind_another(ida, framing):
 )
 def test_what_is_not_ones_own_is_not_to_be_had(joel, people, ida, project, framing, name):
     """Joel names what Ida has, or a path; neither is found, and nothing of it is told."""
-    from server.studio.actions.framings import begin
+    from server.studio.actions.framing_plans import begin
     from server.studio.models import Project, ProjectFrame
 
     theirs = add(ida, project, "red.png", png()).json()

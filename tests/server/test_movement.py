@@ -6,7 +6,7 @@ import pytest
 
 from cadrage.formats import Frame
 from server.studio.actions.footage import import_file
-from server.studio.actions.framings import begin
+from server.studio.actions.framing_plans import begin
 from server.studio.models import ProjectFrame
 from tests.server.page import ask, post_json, put, state, step
 

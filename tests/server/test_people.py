@@ -12,7 +12,7 @@ from django.utils import timezone
 from server.studio import sign_in
 from server.studio.actions import people as actions
 from server.studio.actions import turns
-from server.studio.actions.framings import begin
+from server.studio.actions.framing_plans import begin
 from server.studio.disk_cache import DiskCache
 from server.studio.models import Allowance, Analysis, Footage, Invitation, Project, ProjectFrame, Render
 

@@ -11,7 +11,7 @@ from django.test.utils import CaptureQueriesContext
 from cadrage.formats import Frame
 from cadrage.plan import Design
 from cadrage.surrounds import Plain, Still
-from server.studio.actions import framings, renders, treatments
+from server.studio.actions import framing_plans, framings, renders, treatments
 from server.studio.actions.footage import import_file
 from server.studio.actions.projects import begin
 from server.studio.models import Material, ProjectFrame
@@ -30,7 +30,7 @@ def cells_of(owner, clip, count):
         copy = Path(settings.INCOMING_DIR) / "arriving.mp4"
         shutil.copyfile(clip, copy)
         import_file(project, f"Clip {number}.mp4", copy)
-    rows = framings.begin_all(project)
+    rows = framing_plans.begin_all(project)
     card = treatments.save(owner, project, treatments.CoreTreatment(name="Card", surround=Plain(colour="#202020")))
     treatments.apply(card.value, rows, card)
     framings.give(rows[::2], Design(surround=Still(of=picture.ref)), "Still")
@@ -95,6 +95,6 @@ def test_what_is_done_to_no_cells_changes_none(ida, both, action):
 
 
 def test_looking_tries_and_changing_one_framing_ask_little(ida, both):
-    framing = framings.begin_all(both[1])[0]
-    plan = framings.plan_of(framing).model_dump(mode="json")
+    framing = framing_plans.begin_all(both[1])[0]
+    plan = framing_plans.plan_of(framing).model_dump(mode="json")
     assert counted(lambda: ask(ida, framing, "measure", plan)) <= 9

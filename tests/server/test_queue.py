@@ -17,7 +17,7 @@ from cadrage.output import Settings
 from cadrage.plan import Design
 from server.studio.actions import clearing, framings, renders, work
 from server.studio.actions.footage import import_file
-from server.studio.actions.framings import begin, plan_of
+from server.studio.actions.framing_plans import begin, plan_of
 from server.studio.api.schemas.render import RenderOut
 from server.studio.models import ProjectFrame, Render
 from tests.clips import write_clip

@@ -7,7 +7,7 @@ import pytest
 from django.conf import settings
 
 from server.studio.actions.footage import import_file
-from server.studio.actions.framings import begin
+from server.studio.actions.framing_plans import begin
 from server.studio.models import Framing
 from tests.clips import write_clip
 from tests.server.page import put, state, step

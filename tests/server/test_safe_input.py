@@ -130,13 +130,14 @@ def test_a_person_is_not_locked_out_by_wrong_passwords_from_elsewhere(people):
 @pytest.mark.parametrize(
     ("told", "status"), [("database or disk is full", 507), ("database is locked", 503), ("no such table: x", 500)]
 )
-def test_trouble_of_the_database_is_told_in_the_usual_form(told, status, ida, monkeypatch):
+def test_trouble_of_the_database_is_told_in_the_usual_form(told, status, ida, monkeypatch, caplog):
     def fail(*_, **__):
         raise OperationalError(told)
 
     monkeypatch.setattr("server.studio.api.owned._row", fail)
     answer = ida.get("/api/projects/1")
     assert (answer.status_code, answer.json()["status"]) == (status, status)
+    assert [line.exc_info[0] for line in caplog.records if line.exc_info] == [OperationalError]
     client = Client(raise_request_exception=False)
     client.cookies = ida.cookies
     monkeypatch.setattr("server.studio.door.DemonstrationDoor.__call__", fail)

@@ -11,7 +11,8 @@ from cadrage.formats import Frame
 from cadrage.surrounds import Loop, Still
 from cadrage.treatments import Treatment as CoreTreatment
 from server.studio.actions.footage import UNDO_TIME, import_file
-from server.studio.actions.framings import begin, change, make_rules, plan_of
+from server.studio.actions.framing_plans import begin, plan_of
+from server.studio.actions.framings import change, make_rules
 from server.studio.actions.removing import purge
 from server.studio.actions.treatments import save
 from server.studio.models import Footage, Framing, Project, ProjectFrame

@@ -14,7 +14,7 @@ from cadrage.footage import Library
 from cadrage.plan import Plan
 from cadrage.surrounds import Extended
 from server.studio.actions import analyses, plates
-from server.studio.actions.framings import all_with_plans
+from server.studio.actions.framing_plans import all_with_plans
 from server.studio.actions.materials import import_data, library_of
 from server.studio.actions.previews import previewer
 from server.studio.models import Analysis, Footage, Framing, Material, Plate, Project

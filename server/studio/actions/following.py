@@ -12,7 +12,8 @@ from cadrage.errors import BadRequest, CadrageError
 from cadrage.plan import Plan
 from server.studio.actions import analyses
 from server.studio.actions.calls import call
-from server.studio.actions.framings import all_with_plans, change, loaded
+from server.studio.actions.framing_plans import all_with_plans, loaded
+from server.studio.actions.framings import change
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Analysis, Footage, Framing, Project
 from server.studio.models.analysis import store

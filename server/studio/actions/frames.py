@@ -15,7 +15,8 @@ from cadrage.output import Settings, encoder_config, following
 from cadrage.plan import Plan
 from cadrage.render import frame_written
 from cadrage.rules import Rule
-from server.studio.actions.framings import fresh, refit
+from server.studio.actions.framing_plans import fresh
+from server.studio.actions.framings import refit
 from server.studio.actions.rules import RuleBook, set_rules
 from server.studio.models import Footage, Framing, Project, ProjectFrame
 from server.studio.models.project import named

@@ -12,7 +12,7 @@ from cadrage.footage import ClipIdentity
 from cadrage.plan import Design, Plan, Shot
 from cadrage.playing import PlayRequest, PlayStream
 from server.studio.actions.footage import check_there
-from server.studio.actions.framings import tried
+from server.studio.actions.framing_plans import tried
 from server.studio.actions.materials import library_of
 from server.studio.actions.previews import previewer
 from server.studio.actions.streams import ConcurrencyLimit, begun

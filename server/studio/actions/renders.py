@@ -21,7 +21,7 @@ from cadrage.plan import Plan
 from server.studio.actions import jobs
 from server.studio.actions.calls import call
 from server.studio.actions.footage import check_there
-from server.studio.actions.framings import loaded, plan_of
+from server.studio.actions.framing_plans import loaded, plan_of
 from server.studio.actions.jobs import save
 from server.studio.actions.materials import library_of
 from server.studio.actions.people import check_allowed

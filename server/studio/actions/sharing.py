@@ -7,7 +7,7 @@ from django.utils import timezone
 
 from cadrage.errors import BadRequest
 from server.studio.actions import people
-from server.studio.actions.framings import loaded, plan_of
+from server.studio.actions.framing_plans import loaded, plan_of
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Framing, Invitation, LookLink, Member, Project
 

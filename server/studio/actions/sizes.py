@@ -9,7 +9,7 @@ from cadrage.render import RenderRequest, estimate
 from server.studio.actions import jobs
 from server.studio.actions.analyses import sweep_locks
 from server.studio.actions.calls import call, called
-from server.studio.actions.framings import plan_of
+from server.studio.actions.framing_plans import plan_of
 from server.studio.actions.renders import request_of
 from server.studio.actions.turns import waiting
 from server.studio.models import Framing, Size

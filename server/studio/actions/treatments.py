@@ -7,7 +7,8 @@ from django.db import transaction
 from django.db.models import Q, QuerySet
 
 from cadrage.treatments import Treatment as CoreTreatment
-from server.studio.actions.framings import give, loaded, plan_of
+from server.studio.actions.framing_plans import loaded, plan_of
+from server.studio.actions.framings import give
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Framing, Project, Treatment
 

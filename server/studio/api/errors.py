@@ -1,6 +1,7 @@
 """Errors meet HTTP here and nowhere else. One body for all: RFC 9457, problem details."""
 
 import errno
+import logging
 import sys
 from typing import Any
 
@@ -18,6 +19,7 @@ from server.studio.actions.uses import InUse
 from server.studio.api.documented_errors import document_errors
 from server.studio.room import NoRoom, TooMuch
 
+log = logging.getLogger(__name__)
 JSON = "application/problem+json"
 
 
@@ -141,10 +143,12 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(OSError)
     def disk(request: HttpRequest, error: OSError) -> HttpResponse:
+        log.error("%s %s failed", request.method, request.path, exc_info=error)
         return of_disk(error)
 
     @api.exception_handler(DatabaseError)
     def database(request: HttpRequest, error: DatabaseError) -> HttpResponse:
+        log.error("%s %s failed", request.method, request.path, exc_info=error)
         return of_database(error)
 
     @api.exception_handler(Http404)

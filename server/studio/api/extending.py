@@ -14,7 +14,7 @@ from cadrage.errors import BadRequest
 from cadrage.plan import Design, Plan
 from server.studio.actions import extending as actions
 from server.studio.actions import generations, jobs, plates
-from server.studio.actions.framings import tried
+from server.studio.actions.framing_plans import tried
 from server.studio.actions.previews import in_turn, previewer
 from server.studio.api import owned
 from server.studio.api.schemas import (

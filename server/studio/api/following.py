@@ -8,7 +8,7 @@ from cadrage.compose.following import follows, solved_anew, with_follow
 from cadrage.motion import Motion
 from cadrage.plan import Design, Plan
 from server.studio.actions import following as actions
-from server.studio.actions.framings import tried
+from server.studio.actions.framing_plans import tried
 from server.studio.api import owned
 from server.studio.api.schemas import FollowIn, FootageOut, MeasureIn, MomentIn
 

@@ -19,9 +19,9 @@ from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
 from cadrage.plan import Design, Plan
 from cadrage.render import stated
 from cadrage.render.offers import fitting_of
+from server.studio.actions import framing_plans, sizes
 from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
-from server.studio.actions import sizes
 from server.studio.actions.following import seen_or_refused
 from server.studio.actions.materials import Measured, by_sample, key_of, library_of
 from server.studio.actions.previews import found, kept, latest, previewer
@@ -140,20 +140,20 @@ def readable(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
 
 def _in_force(row: Framing, given: MeasureIn) -> Plan:
     """What is in force in the shot that is asked for."""
-    plan = actions.tried(row, given.design)
+    plan = framing_plans.tried(row, given.design)
     return plan if given.shot is None else plan.of_shot(shot_of(plan, given.shot))
 
 
 def _changed(row: Framing, given: MeasureIn, change: Callable[[Plan], Plan]) -> Design:
     """A design changed in the shot that it was asked for."""
-    return in_shot(actions.tried(row, given.design), row.footage.info, given.shot, change).design
+    return in_shot(framing_plans.tried(row, given.design), row.footage.info, given.shot, change).design
 
 
 def _by_sample(
     request: HttpRequest, framing_id: int, given: MeasureIn, work: Callable[[Plan, Sample], Measured]
 ) -> Measured:
     row = owned.framing(request, framing_id)
-    return by_sample(work, actions.tried(row, given.design), row.footage)
+    return by_sample(work, framing_plans.tried(row, given.design), row.footage)
 
 
 @router.get("/framings/{framing_id}/estimate", response=EstimateOut)
@@ -172,21 +172,21 @@ def estimated(request: HttpRequest, framing_id: int) -> EstimateOut:
 def measured(request: HttpRequest, framing_id: int, given: MomentIn) -> Measure:
     """The numbers of a design that is not in force yet."""
     row = owned.framing(request, framing_id)
-    return measure(actions.tried(row, given.design), row.footage.info, given.time)
+    return measure(framing_plans.tried(row, given.design), row.footage.info, given.time)
 
 
 @router.post("/framings/{framing_id}/over-time", response=OverTime | None)
 def measured_over_time(request: HttpRequest, framing_id: int, given: MeasureIn) -> OverTime | None:
     """What a design that moves takes and gives over time; nothing where it stands."""
     row = owned.framing(request, framing_id)
-    return over_time(actions.tried(row, given.design), row.footage.info)
+    return over_time(framing_plans.tried(row, given.design), row.footage.info)
 
 
 @router.post("/framings/{framing_id}/path", response=list[PathPoint])
 def path(request: HttpRequest, framing_id: int, given: MeasureIn) -> list[PathPoint]:
     """The way of the window over the picture."""
     row = owned.framing(request, framing_id)
-    return list(path_of(actions.tried(row, given.design), row.footage.info))
+    return list(path_of(framing_plans.tried(row, given.design), row.footage.info))
 
 
 @router.post("/framings/{framing_id}/key", response=Design)
@@ -199,7 +199,7 @@ def key(request: HttpRequest, framing_id: int, given: KeyIn) -> Design:
         if given.way == "shift":
             return _changed(row, given, lambda plan: shifted(plan, info, given.time, placement))
         seen = seen_or_refused(row.footage)
-        plan = actions.tried(row, given.design)
+        plan = framing_plans.tried(row, given.design)
         return with_pin(plan, info, seen, given.time, placement, given.shot).design
     if placement is None or given.way == "key":
         return _changed(row, given, lambda plan: with_key(plan, info, given.time, placement))
@@ -218,7 +218,7 @@ def move_as_keys(request: HttpRequest, framing_id: int, given: MeasureIn) -> Des
 def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResponse:
     """A composed frame as a JPEG; 204 where a newer request for the same place has come."""
     row = owned.framing(request, framing_id)
-    plan, info = actions.tried(row, given.design), row.footage.info
+    plan, info = framing_plans.tried(row, given.design), row.footage.info
     path, own = row.footage.path, row.footage.identity_now
     library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
     asker = f"{request.session.session_key} {given.slot}"
@@ -246,7 +246,7 @@ def thumbnail(
     own_of = f"thumbnail of {row.footage.project_id}"  # whoever knows a stamp does not see what it is of elsewhere
     if stamp and (held := found(f"{own_of} {stamp} {width} {at}")) is not None:
         return _jpeg(held)
-    plan, info, path = actions.plan_of(row), row.footage.info, row.footage.path
+    plan, info, path = framing_plans.plan_of(row), row.footage.info, row.footage.path
     name = f"{own_of} {key_of(plan, row.footage)} {width} {at}"
     library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
     own = row.footage.identity_now

@@ -11,7 +11,7 @@ from pydantic import TypeAdapter
 
 from cadrage.motion import Motion
 from server.studio.access import Needs, may_take, role_in
-from server.studio.actions import folders, frames, removing, samples
+from server.studio.actions import folders, frames, framing_plans, removing, samples
 from server.studio.actions import framings as framing_actions
 from server.studio.actions import projects as actions
 from server.studio.actions import treatments as treatment_actions
@@ -135,7 +135,7 @@ def board(request: HttpRequest, project_id: int, first: Annotated[int | None, Qu
         clips=len(footage),
         footage=[FootageOut.of(clip, book, firsts) for clip in part],
         frames=[FrameOut.of(frame) for frame in project.frames.all()],
-        cells=[CellOut.of(row, book, shelf) for row in framing_actions.begin_all(project, part)],
+        cells=[CellOut.of(row, book, shelf) for row in framing_plans.begin_all(project, part)],
         gone=[{"id": clip.pk, "name": clip.name} for clip in _removed_from(project, Footage)],
         gone_frames=[{"id": frame.pk, "name": frame.value.name} for frame in _removed_from(project, ProjectFrame)],
         gone_materials=[{"id": row.pk, "name": row.name} for row in _removed_from(project, Material)],
@@ -225,5 +225,5 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpR
     parts = (rows[first : first + step] for first in range(0, len(rows), step))
     changed = [row for part in parts for row in _acted(request, part, given.action, given.seen)]
     book, shelf = RuleBook.of(project), Shelf(project)
-    cells = [CellOut.of(row, book, shelf) for row in framing_actions.fresh(changed)]
+    cells = [CellOut.of(row, book, shelf) for row in framing_plans.fresh(changed)]
     return HttpResponse(CELLS.dump_json(cells, by_alias=True), content_type="application/json")

@@ -9,7 +9,7 @@ from cadrage.compose import cutting
 from cadrage.errors import BadRequest
 from cadrage.footage import picture_times
 from cadrage.plan import Design, Plan
-from server.studio.actions import framings as actions
+from server.studio.actions import framing_plans
 from server.studio.api import owned
 from server.studio.api.schemas import CutIn
 from server.studio.models import Footage
@@ -21,7 +21,7 @@ router = Router(tags=["shots"])
 def cut(request: HttpRequest, framing_id: int, given: CutIn) -> Design:
     """The design whose shots are otherwise."""
     row = owned.framing(request, framing_id)
-    plan = actions.tried(row, given.design)
+    plan = framing_plans.tried(row, given.design)
     return DO[given.do](plan, row.footage, given).design
 
 

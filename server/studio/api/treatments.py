@@ -9,7 +9,7 @@ from cadrage.compose import measure
 from cadrage.compose.lineup import starting_set
 from cadrage.treatments import SHIPPED, read_treatment
 from server.studio.actions import treatments as actions
-from server.studio.actions.framings import plan_of
+from server.studio.actions.framing_plans import plan_of
 from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.schemas.treatment import AlternativeOut, SaveIn, TreatmentOut

@@ -9,7 +9,7 @@ from pydantic import Field
 from cadrage.inspection import Inspection
 from cadrage.render.offers import PLAYABLE, settings_summary
 from server.studio.actions.clearing import kept
-from server.studio.actions.framings import plan_of
+from server.studio.actions.framing_plans import plan_of
 from server.studio.actions.renders import Place
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Project, Render

@@ -5,7 +5,7 @@ from ninja import Schema
 from cadrage.compose import Measure
 from cadrage.plan import Design
 from cadrage.treatments import Part, Treatment
-from server.studio.actions.framings import plan_of
+from server.studio.actions.framing_plans import plan_of
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Framing
 from server.studio.models import Treatment as Row

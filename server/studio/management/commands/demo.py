@@ -20,7 +20,8 @@ from cadrage.surrounds import Extended, Graphic
 from demo.clips import CLIPS, PHOTOGRAPH, draw_all
 from demo.museum import CAPTIONS, EMBLEM, write_things
 from server.studio.actions.footage import import_file
-from server.studio.actions.framings import begin_all, change, plan_of
+from server.studio.actions.framing_plans import begin_all, plan_of
+from server.studio.actions.framings import change
 from server.studio.actions.materials import import_file as adopt_material
 from server.studio.actions.projects import begin
 from server.studio.models import Framing, Project
