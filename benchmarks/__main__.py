@@ -89,7 +89,7 @@ settings.
 | the same, waiting time | {against[1]:.3f} | ≤ 0.95 |
 | preview 960 wide, picture held: median, 95th percentile | {held.median:.0f} ms, {held.most:.0f} ms | 60, 120 ms |
 | preview 960 wide, at a new time: median, 95th percentile | {new.median:.0f} ms, {new.most:.0f} ms | 250 ms |
-| most memory for 10 s and for 60 s | {memories} | within 10 % |
+| most memory for 10 s and for 60 s | {memories} | within 10% |
 | board of 60 clips and 4 frames, thumbnails on disk: usable after | {large.usable:.0f} ms | 1500 ms |
 | the same: longest that a thumbnail in sight is blank while scrolling | {large.blank:.0f} ms | 500 ms |
 
@@ -136,7 +136,7 @@ def moving_page(plays: PlayingFigures, moves: MovingFigures) -> str:
     return f"""
 ## Moving and playing
 
-Composing the same pictures, half as tight as fills the frame and panning, or whole and pushed by 10 %, beside those
+Composing the same pictures, half as tight as fills the frame and panning, or whole and pushed by 10%, beside those
 that stand; medians of {REPEATS}. Playing is that of the bench in a browser without a screen on the same two cores.
 
 | what | measured | aim |

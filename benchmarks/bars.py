@@ -1,4 +1,4 @@
-"""Bars in the picture, beside ffmpeg's cropdetect on the same made clips: writes docs/burned-in-bars.md."""
+"""Black bars in the picture, beside ffmpeg's cropdetect on the same made clips: writes docs/burned-in-bars.md."""
 
 import re
 import subprocess

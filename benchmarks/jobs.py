@@ -140,8 +140,8 @@ def eight_alike(hand: Hand, cells: Locator) -> None:
         hand.drag(page.get_by_role("application"), 0, 16)
         if not last:
             hand.key("PageDown")
-            expect(page.get_by_role("navigation", name="Where you are")).to_contain_text("Clip 4")
-    hand.press(page.get_by_role("navigation", name="Where you are").get_by_role("link").first)
+            expect(page.get_by_role("navigation", name="Breadcrumb")).to_contain_text("Clip 4")
+    hand.press(page.get_by_role("navigation", name="Breadcrumb").get_by_role("link").first)
     hand.press(bar.get_by_role("button", name=re.compile("^Render")))
     expect(page.get_by_role("heading", name="Renders")).to_be_visible()
 
@@ -153,7 +153,7 @@ def scope(hand: Hand, cells: Locator) -> None:
     hand.key("2")
     hand.choose(page.get_by_label("Active picture", exact=True), "2.39")
     hand.key("3")
-    hand.press(_button(hand, "Draw the horizon"))
+    hand.press(_button(hand, "Level to horizon"))
     hand.drag(page.get_by_role("application"), 160, 6)
     hand.key("4")
     hand.choose(page.get_by_label("Move", exact=True), "left_right")
@@ -208,9 +208,9 @@ def jobs() -> list[JobFigures]:
 
 def _counted(page: Page, title: str, job: Job, clips: list[Path]) -> JobFigures:
     page.goto("/")
-    page.get_by_label("Name of the new project").fill(title)
-    page.get_by_role("button", name="Begin a project").click()
-    page.get_by_label("Footage to add").set_input_files(clips)
+    page.get_by_label("Project name").fill(title)
+    page.get_by_role("button", name="New project").click()
+    page.get_by_label("Clips to add").set_input_files(clips)
     cells = page.locator("[data-cell]")
     expect(cells).to_have_count(len(clips), timeout=60_000)
     page.wait_for_timeout(3000)  # what is found out about the clips is over

@@ -17,7 +17,7 @@ FIRST = Fraction(17, 20)  # of a loop with a crossfade of one second, as much is
 FRAMES, IN_TEN_SECONDS = 45, 300
 REPEATS = 5
 STILL, MOVING = 1.10, 1.25
-"""Aims: with what stands still, and with what moves."""
+"""Aims: with what static, and with what moves."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +26,7 @@ class KindFigure:
 
     Attributes:
         name: of it.
-        animated: whether it changes while the picture stands still.
+        animated: whether it changes while the picture static.
         ratio: floor and composing, over the floor.
     """
 

@@ -80,8 +80,8 @@ def _opened(page: Page) -> float:
 def _placed(page: Page) -> float:
     page.locator("thead button.font-bold").nth(1).click()
     page.get_by_text(f"{CLIPS} cells selected").wait_for()
-    page.get_by_label("Selected cells").get_by_role("button", name="Place").click()
+    page.get_by_label("Selected cells").get_by_role("button", name="Placement").click()
     began = time.perf_counter()
-    page.get_by_role("menuitem", name="Half tight").click()
+    page.get_by_role("menuitem", name="Half fill").click()
     page.get_by_role("status").filter(has_text=f"Placed {CLIPS}").wait_for()
     return (time.perf_counter() - began) * 1000

@@ -80,7 +80,7 @@ SHIPPED = (
         surround=Gradient(first="#2c3a40", last="#12171b"),
         finish=Finish(shadow=Shadow(opacity=60, distance=0.5, softness=2)),
     ),
-    Treatment(name="Carried edges", surround=EdgeExtend(softness=6, brightness=75)),
+    Treatment(name="Stretched edges", surround=EdgeExtend(softness=6, brightness=75)),
     Treatment(
         name="Mirrored, dim",
         surround=Mirrored(brightness=45, saturation=60),

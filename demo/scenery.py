@@ -1,4 +1,4 @@
-"""What stands still in Brackwater: sky, hills, houses, street, wires and a clock."""
+"""What static in Brackwater: sky, hills, houses, street, wires and a clock."""
 
 from math import cos, pi, sin
 

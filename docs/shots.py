@@ -70,8 +70,8 @@ def of_the_board(page: Page, board: str) -> None:
     """The board, many cells at once, formats."""
     take(page, "board", 1500)
     page.get_by_role("button", name="Totem", exact=True).click()
-    page.get_by_role("button", name=re.compile("^Place")).click()
-    page.get_by_role("menuitem", name="Half tight").click()
+    page.get_by_role("button", name=re.compile("^Placement")).click()
+    page.get_by_role("menuitem", name="Half fill").click()
     page.get_by_role("status").wait_for()
     take(page, "board-selection", 5000)
     page.get_by_role("status").get_by_role("button", name="Undo").click()
@@ -93,7 +93,7 @@ def of_sources(page: Page, board: str) -> None:
     page.goto(board)
     open_cell(page, CENTENARY)
     open_step(page, "Source")
-    page.get_by_role("button", name="Take them off").click()
+    page.get_by_role("button", name="Crop bars").click()
     take(page, "bench-bars", 2000)
     page.goto(board)
 
@@ -105,11 +105,11 @@ def of_frames(page: Page, board: str) -> None:
     active = page.get_by_label("Active picture", exact=True)
     active.select_option("2.39")
     page.get_by_label("Frame", exact=True).get_by_text("Guides", exact=True).click()
-    for name in ("Title safe 90 %, SMPTE ST 2046-1", "Thirds"):
+    for name in ("Title safe 90%, SMPTE ST 2046-1", "Thirds"):
         page.get_by_label(name).check()
     active.scroll_into_view_if_needed()
     take(page, "bench-frame", 2500)
-    for name in ("Title safe 90 %, SMPTE ST 2046-1", "Thirds"):
+    for name in ("Title safe 90%, SMPTE ST 2046-1", "Thirds"):
         page.get_by_label(name).uncheck()
     page.locator("summary").filter(has_text="File").click()
     page.get_by_label("Settings", exact=True).select_option("Wide HD upload")
@@ -170,17 +170,17 @@ def of_movement(page: Page, board: str) -> None:
     open_cell(page, PORTRAIT, 1)
     open_step(page, "Movement")
     page.get_by_role("button", name="Shot 4", exact=True).click()
-    page.get_by_role("button", name="On the source").click()
+    page.get_by_role("group", name="View").get_by_role("button", name="Source").click()
     page.get_by_test_id("path").wait_for()
     take(page, "bench-movement", 2500)
     page.goto(board)
     open_cell(page, CROSSING, 1)
     open_step(page, "Movement")
-    page.get_by_role("region", name="Whom to follow").wait_for(timeout=120_000)
-    page.get_by_role("button", name="On the source").click()
+    page.get_by_role("region", name="Choose a subject").wait_for(timeout=120_000)
+    page.get_by_role("group", name="View").get_by_role("button", name="Source").click()
     page.get_by_test_id("dimmed").wait_for()
     take(page, "bench-following", 2500)
-    page.get_by_role("button", name="In the frame").click()
+    page.get_by_role("group", name="View").get_by_role("button", name="Frame").click()
     page.get_by_test_id("composed").wait_for()
     page.wait_for_timeout(2000)
     page.keyboard.press("Home")
@@ -195,7 +195,7 @@ def of_results(page: Page, board: str) -> None:
     """A finished file beside what was measured in it, and renders at work."""
     open_cell(page, DEPOT)
     page.get_by_role("banner").get_by_role("button", name="Render").click()
-    page.get_by_text("checked, right").wait_for(timeout=120_000)
+    page.get_by_text("check passed").wait_for(timeout=120_000)
     take(page, "bench-check", 1500)
     for clip, frame in ((CROSSING, 1), (STREET, 0), (VISITORS, 2)):
         page.goto(board)
@@ -220,11 +220,11 @@ def of_people(page: Page, board: str) -> None:
     elsewhere = browser.new_context(viewport=SIZE, extra_http_headers={"X-Forwarded-For": "192.0.2.9"})
     shown = elsewhere.new_page()
     shown.goto(address)
-    shown.get_by_text("to look at").wait_for()
+    shown.get_by_text("Select a picture to see the clip").wait_for()
     take(shown, "shared", 4000)
     elsewhere.close()
     page.goto("/house")
-    page.get_by_role("table", name="Everybody").wait_for()
+    page.get_by_role("table", name="Accounts").wait_for()
     page.get_by_label("Settings", exact=True).evaluate("one => one.remove()")  # they name folders of this machine
     take(page, "people", 800)
 

@@ -109,7 +109,7 @@ def _range(control: Control) -> str:
     if control.choices:
         return ", ".join(choice.value.replace("_", "-") for choice in control.choices)
     if control.low != control.high:
-        return f"{control.low:g} to {control.high:g} {control.unit}".replace("moment", "s")
+        return f"{control.low:g} to {control.high:g} {control.unit}".replace("moment", "s").replace(" %", "%")
     return {"tick": "true, false", "text": "words"}.get(control.unit, control.unit)
 
 

@@ -46,6 +46,7 @@ from cadrage.files import check_apart, check_target
 from cadrage.footage import MediaInfo, effective_timing, probe
 from cadrage.footage.describe import finding_message
 from cadrage.inspection import Inspection, inspect_file
+from cadrage.inspection.report import RESULTS
 from cadrage.plan import Plan, read_plan
 from cadrage.render.written_tracks import join_offer
 from cadrage.treatments import find_treatment
@@ -225,8 +226,8 @@ def _tell(inspection: Inspection, as_json: bool) -> None:
 
 def _inspection_table(inspection: Inspection) -> Table:
     table = Table(title=inspection.file, title_justify="left")
-    for heading in ("what", "asked", "found", ""):
+    for heading in ("", "Expected", "Measured", "Result"):
         table.add_column(heading)
     for line in inspection.lines:
-        table.add_row(line.name, line.asked, line.found, f"{line.verdict}. {line.remedy}".strip(". "))
+        table.add_row(line.name, line.asked, line.found, f"{RESULTS[line.verdict]}. {line.remedy}".strip(". "))
     return table

@@ -156,5 +156,5 @@ def _tell_ways(
         table.add_column(heading, justify="right")
     for number, one in enumerate(shares):
         if one is not None:
-            table.add_row(str(number), *(f"{float(part):.1f} %" for part in (one.real, one.elsewhen, one.invented)))
+            table.add_row(str(number), *(f"{float(part):.1f}%" for part in (one.real, one.elsewhen, one.invented)))
     Console().print(table)

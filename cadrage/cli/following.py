@@ -158,13 +158,13 @@ def _table(made: FollowedInto) -> Table:
     for heading in ("from", "to", "sure", "why"):
         table.add_column(heading, justify="left" if heading == "why" else "right")
     for doubt in made.doubts:
-        table.add_row(f"{float(doubt.start):.2f} s", f"{float(doubt.end):.2f} s", f"{doubt.sure} %", doubt.summary)
+        table.add_row(f"{float(doubt.start):.2f} s", f"{float(doubt.end):.2f} s", f"{doubt.sure}%", doubt.summary)
     return table
 
 
 def _summary(made: FollowedInto) -> str:
     sure = [second.sure for second in made.seconds]
-    mean = f"{sum(sure) / len(sure):.0f} % sure on average" if sure else "nothing was looked at"
+    mean = f"{sum(sure) / len(sure):.0f}% sure on average" if sure else "nothing was looked at"
     if not made.doubts:
         return f"{mean}, nothing doubtful"
     return f"{mean}, {len(made.doubts)} doubtful {'place' if len(made.doubts) == 1 else 'places'}"

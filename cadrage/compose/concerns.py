@@ -18,17 +18,20 @@ Reason = Literal["missing", "doubtful", "lost", "enlarged", "shape", "fast", "em
 
 REASONS: dict[Reason, str] = {
     "missing": "Uses a removed file",
-    "doubtful": "Follows doubtfully",
-    "lost": "Over a third lost",
-    "enlarged": "Enlarged over 1.5",
-    "shape": "Shape wrong",
+    "doubtful": "Tracking to check",
+    "lost": "More than a third cropped",
+    "enlarged": "Scaled over 200%",
+    "shape": "Wrong shape",
     "fast": "Moves fast",
     "empty": "Empty while it moves",
-    "bars": "Bars not decided",
-    "rate": "Rate is converted",
+    "bars": "Bars to decide",
+    "rate": "Frame rate converted",
     "long": "Too long",
 }
-"""Every reason, and what it is called where it can be filtered by."""
+"""Every reason, and its label in the board's filter."""
+
+WRONG: frozenset[Reason] = frozenset({"missing", "lost", "shape", "empty", "long"})
+"""Those that mean that something is lost or wrong; the others are notes."""
 
 OF_CAUTIONS: dict[CautionKind, Reason] = {"lost": "lost", "much_enlarged": "enlarged", "shape": "shape"}
 """The cautions that are reasons to look."""
@@ -40,10 +43,16 @@ class Concern(Value):
     Attributes:
         reason: which.
         summary: in a few words, with its number.
+        wrong: whether something is lost or wrong, and not only to be looked at.
     """
 
     reason: Reason
     summary: str
+    wrong: bool
+
+
+def _concern(reason: Reason, summary: str) -> Concern:
+    return Concern(reason=reason, summary=summary, wrong=reason in WRONG)
 
 
 def concerns(
@@ -66,30 +75,28 @@ def concerns(
         delivery: what is asked of the frame.
         missing: names of what the plan uses and that was removed.
     """
-    removed = [Concern(reason="missing", summary=f"uses {name}, which was removed") for name in missing]
+    removed = [_concern("missing", f"uses {name}, which was removed") for name in missing]
     found = [*removed, *_of_doubts(plan), *(_of_placement(measure) if over is None else _of_movement(over))]
     if bars is not None and bars.kind in ("bars", "changing") and plan.interpretation.burned_in_bars is None:
-        found.append(Concern(reason="bars", summary="bars in the picture"))
+        found.append(_concern("bars", "bars in the picture"))
     return found + _of_time(plan, info, delivery)
 
 
 def _of_placement(measure: Measure) -> list[Concern]:
-    return [
-        Concern(reason=OF_CAUTIONS[one.kind], summary=one.brief) for one in measure.cautions if one.kind in OF_CAUTIONS
-    ]
+    return [_concern(OF_CAUTIONS[one.kind], one.brief) for one in measure.cautions if one.kind in OF_CAUTIONS]
 
 
 def _of_movement(over: OverTime) -> list[Concern]:
     """Each at its worst, with the moment."""
     found = [
-        Concern(reason=OF_CAUTIONS[one.kind], summary=f"{one.brief} at {_clock(one.time)}")
+        _concern(OF_CAUTIONS[one.kind], f"{one.brief} at {_clock(one.time)}")
         for one in over.cautions
         if one.kind in OF_CAUTIONS
     ]
     spells: tuple[tuple[Reason, tuple[Spell, ...]], ...] = (("fast", over.fast), ("empty", over.empty))
     for reason, each in spells:
         if each:
-            found.append(Concern(reason=reason, summary=f"{REASONS[reason].lower()} from {_clock(each[0].start)}"))
+            found.append(_concern(reason, f"{REASONS[reason].lower()} from {_clock(each[0].start)}"))
     return found
 
 
@@ -107,7 +114,7 @@ def _of_doubts(plan: Plan) -> list[Concern]:
         return []
     worst = min(found, key=lambda one: (one.sure, one.start))
     more = f", and {len(found) - 1} more" if len(found) > 1 else ""
-    return [Concern(reason="doubtful", summary=f"{worst.summary} at {_clock(worst.start)}{more}")]
+    return [_concern("doubtful", f"{worst.summary} at {_clock(worst.start)}{more}")]
 
 
 def _clock(time: Fraction) -> str:
@@ -118,10 +125,10 @@ def _of_time(plan: Plan, info: MediaInfo, delivery: Delivery) -> list[Concern]:
     taken, found = effective_timing(info, plan.interpretation), []
     wanted = plan.frame.rate
     if wanted is not None and info.kind == "clip" and (wanted != taken.rate or taken.rate_varies):
-        found.append(Concern(reason="rate", summary=f"{_rate(taken.rate)} to {_rate(wanted)} fps"))
+        found.append(_concern("rate", f"{_rate(taken.rate)} to {_rate(wanted)} fps"))
     length = plan.range.length(taken.duration)
     if delivery.longest is not None and length > delivery.longest:
-        found.append(Concern(reason="long", summary=f"{float(length - delivery.longest):.1f} s too long"))
+        found.append(_concern("long", f"{float(length - delivery.longest):.1f} s too long"))
     return found
 
 

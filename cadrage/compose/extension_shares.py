@@ -124,7 +124,7 @@ def shares_summary(shares: FrameShares) -> str:
         (shares.invented, "invented"),
         (shares.beyond, "beyond the plate"),
     )
-    return ", ".join(f"{float(part):.1f} % {words}" for part, words in parts if part >= Fraction(1, 10))
+    return ", ".join(f"{float(part):.1f}% {words}" for part, words in parts if part >= Fraction(1, 10))
 
 
 def tinted(origins: Origins) -> bytes:

@@ -40,7 +40,7 @@ def following_sheet(plan: Plan, path: Path, info: MediaInfo) -> bytes:
         x, y = MARGIN + number % COLUMNS * (WIDE + MARGIN), MARGIN + number // COLUMNS * (tall + MARGIN)
         whole.paste(tile, (x, y))
         sure = sure_at(plan, time)
-        text = f"{float(time):.2f} s" + ("" if sure is None else f"   {sure} % sure")
+        text = f"{float(time):.2f} s" + ("" if sure is None else f"   {sure}% sure")
         pen.text((x, y + tile.height + 3), text, fill=RUST if (sure or 100) < DOUBTFUL else INK, font=font(*TEXT))
     data = io.BytesIO()
     whole.save(data, "PNG")

@@ -177,7 +177,7 @@ def _panel_words(graphic: Graphic, scene: Scene) -> Iterator[_Words]:
         if nothing:
             yield _Words("panel", (0, 0, 0, 0), graphic.colour, trouble=nothing)
         return
-    trouble = f"made smaller, to {smaller * 100:.0f} %, to fit" if smaller < 1 else ""
+    trouble = f"made smaller, to {smaller * 100:.0f}%, to fit" if smaller < 1 else ""
     if smaller <= SMALLEST:
         trouble = "does not fit into the place that is free"
     for at, text in standing:

@@ -10,6 +10,7 @@ from PIL import Image, ImageDraw
 from cadrage.compose.compositor import Compositor
 from cadrage.compose.measure import measure
 from cadrage.compose.preview import preview_size
+from cadrage.compose.summary import NOTHING_TO_FILL
 from cadrage.footage import EMPTY, Library, MediaInfo, open_footage
 from cadrage.geometry import Placement
 from cadrage.lettering.fonts import font
@@ -50,11 +51,11 @@ def starting_set(plan: Plan, info: MediaInfo) -> tuple[Alternative, ...]:
     ways = [
         Alternative(name="As it is", plan=plan),
         way("Whole, blurred copy", placement=whole, surround=copy),
-        way("Three quarters tight", placement=Placement(tightness=Fraction(3, 4)), surround=copy),
+        way("Three-quarter fill", placement=Placement(tightness=Fraction(3, 4)), surround=copy),
         way("Fill", placement=fill),
         way("Whole, plain", placement=whole, surround=Plain(colour="#202428")),
         way("Whole, gradient", placement=whole, surround=Gradient()),
-        way("Whole, carried edges", placement=whole, surround=EdgeExtend()),
+        way("Whole, stretched edges", placement=whole, surround=EdgeExtend()),
         way("Whole, mirrored", placement=whole, surround=Mirrored()),
     ]
     kept: list[Alternative] = []
@@ -67,7 +68,7 @@ def starting_set(plan: Plan, info: MediaInfo) -> tuple[Alternative, ...]:
 def _looks(plan: Plan, info: MediaInfo) -> tuple[object, ...]:
     """What decides how a plan looks: a surround that is nowhere seen does not."""
     numbers = measure(plan, info)
-    covered = numbers.summary.surround == "nothing to fill"
+    covered = numbers.summary.surround == NOTHING_TO_FILL
     return numbers.box, plan.placement.angle, plan.placement.mirror, None if covered else plan.surround, plan.finish
 
 
@@ -95,7 +96,7 @@ def sheet(
         whole.paste(image, (x, y))
         numbers = measure(way.plan, info)
         pen.text((x, y + image.height + 4), way.name, fill=INK, font=font(*NAME))
-        kept = f"kept {float(numbers.cost.kept_percent):.1f} %, covers {float(numbers.cost.covered_percent):.0f} %"
+        kept = f"{float(numbers.cost.kept_percent):.1f}% kept, covers {float(numbers.cost.covered_percent):.0f}%"
         colour = RUST if numbers.summary.loses else INK
         pen.text((x, y + image.height + 24), kept, fill=colour, font=font(*COST))
     data = io.BytesIO()

@@ -117,7 +117,7 @@ def take_back(plan: Plan, path: Path, info: MediaInfo, time: Fraction, data: byt
     inside = _inside(plan, placed)
     if not inside.all() and empty[~inside].mean() > 0.02:
         raise BadRequest(
-            f"{100 * float(empty[~inside].mean()):.0f} % of what lies beyond the picture is still transparent.",
+            f"{100 * float(empty[~inside].mean()):.0f}% of what lies beyond the picture is still transparent.",
             remedy="Fill all of it, then take it back.",
         )
     matrix = _lies(still, sized, inside)

@@ -81,7 +81,7 @@ class Quietness(Value):
     summary: str
 
 
-NOTHING_SEEN = Quietness(calm=True, unrest=0, shares={}, summary="nothing of a surround is seen")
+NOTHING_SEEN = Quietness(calm=True, unrest=0, shares={}, summary="no surround in sight")
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,7 +134,7 @@ def quietness(plan: Plan, sample: Sample) -> Quietness:
         calm=calm,
         unrest=round(unrest, 4),
         shares={name: round(share, 3) for name, share in shares.items()},
-        summary="calm" if calm else _said(plan, worst, shares[worst]),
+        summary="distraction low" if calm else _said(plan, worst, shares[worst]),
     )
 
 
@@ -142,7 +142,7 @@ def _said(plan: Plan, worst: Drawing, share: float) -> str:
     """What passes its limit most, and for light what to do about it in numbers."""
     if worst == "light":
         brightness = max(float(ground.brightness) for ground in plan.surround.backgrounds)
-        return f"{WORDS[worst]}: dim to {max(1, int(brightness * LIMITS[worst] / share))} %"
+        return f"{WORDS[worst]}: dim to {max(1, int(brightness * LIMITS[worst] / share))}%"
     return WORDS[worst]
 
 

@@ -19,13 +19,15 @@ SIZINGS = {
     "cover": "just covers",
 }
 
+NOTHING_TO_FILL = "nothing to fill"
+
 
 class Summary(Value):
     """The state of each step in few words.
 
     Attributes:
         source, frame, placement, movement, surround, finish: what is set there.
-        lost: "nothing lost", or how much is.
+        lost: "nothing cropped", or how much is.
         loses: whether anything is lost.
         frame_colour: what the frame's colours are.
         colour: how the clip's come to be those; empty where they are.
@@ -54,9 +56,9 @@ def summarise(plan: Plan, reading: ResolvedInterpretation, cost: Cost) -> Summar
         frame=_frame(plan.frame),
         placement=_placement(plan.placement, cost, same_shape=same_shape),
         movement=plan.motion.summary,
-        surround="nothing to fill" if covered else plan.surround.summary,
+        surround=NOTHING_TO_FILL if covered else plan.surround.summary,
         finish=plan.finish.summary,
-        lost=f"{tidy(lost)} % of the picture lost" if lost else "nothing lost",
+        lost=f"{tidy(lost)}% of the picture cropped" if lost else "nothing cropped",
         loses=bool(lost),
         frame_colour=frame_colour_summary(plan.frame),
         colour=conversion_summary(reading.colour, plan.frame),
@@ -88,7 +90,7 @@ def _placement(placement: Placement, cost: Cost, *, same_shape: bool) -> str:
     if placement.sizing in SIZINGS:
         words = SIZINGS[placement.sizing]
     elif placement.sizing == "scale":
-        words = f"scaled to {tidy(100 * cost.enlargement_down)} %"
+        words = f"scaled to {tidy(100 * cost.enlargement_down)}%"
     elif same_shape and placement.tightness <= 1 and not placement.angle:
         words = "fills exactly"
     elif placement.tightness == 0:
@@ -96,7 +98,7 @@ def _placement(placement: Placement, cost: Cost, *, same_shape: bool) -> str:
     elif placement.tightness == 1:
         words = "fills the frame"
     else:
-        words = f"{tidy(100 * placement.tightness)} % tight"
+        words = f"{tidy(100 * placement.tightness)}% fill"
     if placement.angle:
         words += f", turned {float(placement.angle):+.2f}".rstrip("0").rstrip(".") + "°"
     if placement.mirror:

@@ -197,7 +197,7 @@ def _about(
         grain_size=scene.merged.grain.size / asked.shrink,
         elsewhen_percent=round(elsewhen, 2),
         invented_percent=round(invented, 2),
-        summary=f"{words}; {invented:.0f} % of it invented",
+        summary=f"{words}; {invented:.0f}% of it invented",
     )
 
 

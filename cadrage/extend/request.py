@@ -31,7 +31,7 @@ class PlateSide(Value):
 
     way: Way = Field(default="completed", title="Made by")
     variant: Annotated[int, Field(ge=0, lt=MOST_VARIANTS)] = 0
-    melt: Exact = percent(0, 10, 0.3, "Melt", 0.1)
+    melt: Exact = percent(0, 10, 0.3, "Blend", 0.1)
     reach: Annotated[Exact, Field(gt=0, le=1000)] | None = None
 
 

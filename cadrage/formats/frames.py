@@ -100,8 +100,8 @@ _ROWS = (
     ("Upright", "Upright 720", 720, 1280, "1", f"{ST296}, turned; {PRACTICE}"),
     ("Upright", "Upright", 1080, 1920, "1", f"{BT709}, turned; {PRACTICE}"),
     ("Upright", "Upright UHD", 2160, 3840, "1", f"{BT2020}, turned; {PRACTICE}"),
-    ("Square and near it", "Square", 1080, 1080, "1", PRACTICE),
-    ("Square and near it", "4:5", 1080, 1350, "1", PRACTICE),
+    ("Square and 4:5", "Square", 1080, 1080, "1", PRACTICE),
+    ("Square and 4:5", "4:5", 1080, 1350, "1", PRACTICE),
     ("4:3", "4:3, 480 lines", 640, 480, "1", PRACTICE),
     ("4:3", "4:3", 1440, 1080, "1", PRACTICE),
     ("4:3", "4:3 UHD", 2880, 2160, "1", PRACTICE),
@@ -111,10 +111,10 @@ _ROWS = (
     ("Cinema", "Cinema 2.39, 4K", 4096, 1716, "1", DCI),
     ("21:9 monitors", "Ultrawide 1080", 2560, 1080, "1", PRACTICE),
     ("21:9 monitors", "Ultrawide 1440", 3440, 1440, "1", PRACTICE),
-    ("Standard definition", "625-line 4:3", 720, 576, "12/11", BT601),
-    ("Standard definition", "625-line 16:9", 720, 576, "16/11", BT601),
-    ("Standard definition", "525-line 4:3", 720, 480, "10/11", BT601),
-    ("Standard definition", "525-line 16:9", 720, 480, "40/33", BT601),
+    ("Standard definition", "PAL SD 4:3 (625 lines)", 720, 576, "12/11", BT601),
+    ("Standard definition", "PAL SD 16:9 (625 lines)", 720, 576, "16/11", BT601),
+    ("Standard definition", "NTSC SD 4:3 (525 lines)", 720, 480, "10/11", BT601),
+    ("Standard definition", "NTSC SD 16:9 (525 lines)", 720, 480, "40/33", BT601),
 )
 
 FRAME_FORMATS = tuple(

@@ -54,12 +54,12 @@ class SafeArea(Value):
 
 _TUBES = "SMPTE RP 218, for 4:3 tubes"
 SAFE_AREAS = (
-    SafeArea(name="Action safe 93 %", kind="action", inset_percent=Fraction(7, 2), source="SMPTE ST 2046-1"),
-    SafeArea(name="Title safe 90 %", kind="title", inset_percent=Fraction(5), source="SMPTE ST 2046-1"),
-    SafeArea(name="Action safe, 3.5 % in", kind="action", inset_percent=Fraction(7, 2), source="EBU R 95"),
-    SafeArea(name="Graphics safe, 5 % in", kind="title", inset_percent=Fraction(5), source="EBU R 95"),
-    SafeArea(name="Action safe 90 %", kind="action", inset_percent=Fraction(5), source=_TUBES),
-    SafeArea(name="Title safe 80 %", kind="title", inset_percent=Fraction(10), source=_TUBES),
+    SafeArea(name="Action safe 93%", kind="action", inset_percent=Fraction(7, 2), source="SMPTE ST 2046-1"),
+    SafeArea(name="Title safe 90%", kind="title", inset_percent=Fraction(5), source="SMPTE ST 2046-1"),
+    SafeArea(name="Action safe, 3.5% in", kind="action", inset_percent=Fraction(7, 2), source="EBU R 95"),
+    SafeArea(name="Graphics safe, 5% in", kind="title", inset_percent=Fraction(5), source="EBU R 95"),
+    SafeArea(name="Action safe 90%", kind="action", inset_percent=Fraction(5), source=_TUBES),
+    SafeArea(name="Title safe 80%", kind="title", inset_percent=Fraction(10), source=_TUBES),
 )
 TITLE_SAFE_INSET = Fraction(5, 100)
 """How far words stay inside the frame, of its width and height: where both standards of today have it."""

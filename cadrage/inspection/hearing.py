@@ -138,7 +138,7 @@ def heard_lines(path: Path, found: MediaInfo, request: RenderRequest) -> Iterato
         right = heard.like and abs(heard.late) <= NEAR_SECONDS and not louder
         told = f"{1000 * heard.late:+.1f} ms, {heard.decibels:+.1f} dB" if heard.like else "another sound"
         yield line(
-            "Sound beside the clip's", "in its place, as loud", told, right, "Render again; sound is not where it was."
+            "Sound sync and level", "in sync, same level", told, right, "Render again; sound is not where it was."
         )
 
 

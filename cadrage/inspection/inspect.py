@@ -137,9 +137,9 @@ def _placement_line(looked: list[Moment], request: RenderRequest) -> Line:
     pairs = [(moment.source, moment.frame, moment.time) for moment in looked if moment.source is not None]
     shift = register(request.written, request.info, pairs)
     if shift is None:
-        return measured("Picture lies", "too plain to be told from its pixels")
+        return measured("Picture position", "too plain to be told from its pixels")
     return line(
-        "Picture lies",
+        "Picture position",
         "where the plan says, within 1 pixel",
         f"{shift.right:+.2f} and {shift.down:+.2f} pixels from there, in {shift.places} places",
         shift.distance <= NEAR_PIXELS,

@@ -1,11 +1,23 @@
 """One line of an inspection: what was asked for, what was found, and whether that is right."""
 
 from fractions import Fraction
-from typing import Literal
+from typing import Any, Literal
+
+from pydantic import model_validator
 
 from cadrage.values import Value
 
 Verdict = Literal["right", "wrong", "measured"]
+Group = Literal["picture", "colour", "sound", "file"]
+RESULTS: dict[Verdict, str] = {"right": "Pass", "wrong": "Fail", "measured": ""}
+"""What verdicts are called where they are read."""
+
+GROUPS: dict[Group, tuple[str, ...]] = {
+    "picture": ("Size", "Pixel aspect", "Fields", "Black", "Picture position", "Coverage", "Lines", "Frozen"),
+    "colour": ("Samples", "Range", "Colour", "Luma"),
+    "sound": ("Sound", "Loudness"),
+}
+"""How the names of lines begin that belong to each part of a file; all others are of the file itself."""
 
 
 class Line(Value):
@@ -13,6 +25,7 @@ class Line(Value):
 
     Attributes:
         name: what it is about.
+        group: what part of the file it is about.
         asked: what the plan asks for; empty where nothing was asked.
         found: what was measured.
         verdict: right, wrong, or only measured.
@@ -20,10 +33,21 @@ class Line(Value):
     """
 
     name: str
+    group: Group
     asked: str
     found: str
     verdict: Verdict
     remedy: str = ""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _group(cls, given: Any) -> Any:  # noqa: ANN401 - whatever a line is made of
+        """Fill in the group by the name: lines that were stored before there were groups have none."""
+        return {"group": _group_of(given["name"])} | given if isinstance(given, dict) and "name" in given else given
+
+
+def _group_of(name: str) -> Group:
+    return next((group for group, names in GROUPS.items() if name.startswith(names)), "file")
 
 
 def line(name: str, asked: str | None, found: str, right: bool, remedy: str) -> Line:
@@ -37,10 +61,12 @@ def line(name: str, asked: str | None, found: str, right: bool, remedy: str) -> 
         remedy: what to do if not.
     """
     if asked is None:
-        return Line(name=name, asked="", found=found, verdict="measured")
-    return Line(
-        name=name, asked=asked, found=found, verdict="right" if right else "wrong", remedy="" if right else remedy
-    )
+        return _line(name, "", found, "measured")
+    return _line(name, asked, found, "right" if right else "wrong", "" if right else remedy)
+
+
+def _line(name: str, asked: str, found: str, verdict: Verdict, remedy: str = "") -> Line:
+    return Line(name=name, group=_group_of(name), asked=asked, found=found, verdict=verdict, remedy=remedy)
 
 
 def same(name: str, asked: str | None, found: str, remedy: str) -> Line:
@@ -50,7 +76,7 @@ def same(name: str, asked: str | None, found: str, remedy: str) -> Line:
 
 def measured(name: str, found: str) -> Line:
     """A line of information."""
-    return Line(name=name, asked="", found=found, verdict="measured")
+    return _line(name, "", found, "measured")
 
 
 def seconds(value: Fraction) -> str:

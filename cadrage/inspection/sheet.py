@@ -16,6 +16,7 @@ from cadrage.compose.extension_shares import shares_at, shares_summary
 from cadrage.compose.over_time import movement_summary, over_time
 from cadrage.files import files_of, pieces_of
 from cadrage.inspection.inspect import Inspection
+from cadrage.inspection.report import RESULTS
 from cadrage.render.offers import settings_summary
 from cadrage.render.request import RenderRequest
 from cadrage.values import Value
@@ -189,7 +190,7 @@ def _article(row: SheetRow, pictures: Sequence[bytes]) -> str:
     info = {
         "Source": f"{row.clip}, {row.source}; {row.part}",
         "Frame": row.frame,
-        "Placement": f"{row.placement}; {row.kept_percent:g} % kept, covers {row.covered_percent:g} %, "
+        "Placement": f"{row.placement}; {row.kept_percent:g}% kept, covers {row.covered_percent:g}%, "
         f"enlarged {row.enlargement:g}×",
         "Movement": row.movement,
         "Surround": row.surround,
@@ -199,14 +200,14 @@ def _article(row: SheetRow, pictures: Sequence[bytes]) -> str:
     described = "".join(f"<dt>{name}</dt><dd>{escape(text)}</dd>" for name, text in info.items())
     lines = "".join(
         f"<tr><td>{escape(line.name)}</td><td>{escape(line.asked)}</td><td>{escape(line.found)}</td>"
-        f'<td class="{line.verdict}">{line.verdict}{escape(": " + line.remedy if line.remedy else "")}</td></tr>'
+        f'<td class="{line.verdict}">{RESULTS[line.verdict]} {escape(line.remedy)}</td></tr>'
         for line in row.inspection.lines
     )
-    verdict = '<span class="right">right</span>' if row.inspection.right else '<span class="wrong">wrong</span>'
+    verdict = '<span class="right">Pass</span>' if row.inspection.right else '<span class="wrong">Fail</span>'
     shown = "".join(f'<img alt="" src="data:image/jpeg;base64,{b64encode(one).decode()}">' for one in pictures)
     return (
         f"<article><p class=seen>{shown}</p><div>"
         f"<h2>{escape(row.file)} {verdict}</h2><dl>{described}</dl>"
-        f"<table><tr><th>measured<th>asked<th>found<th></tr>{lines}</table>"
+        f"<table><tr><th><th>Expected<th>Measured<th>Result</tr>{lines}</table>"
         f"<p class=soft>SHA-256 <code>{row.sha256}</code></p></div></article>"
     )

@@ -32,7 +32,7 @@ class Push(Value):
     @property
     def summary(self) -> str:
         """What it does, in few words."""
-        return f"push {'in' if self.percent >= 0 else 'out'}, {float(abs(self.percent)):g} %"
+        return f"push {'in' if self.percent >= 0 else 'out'}, {float(abs(self.percent)):g}%"
 
 
 class Pan(Value):

@@ -37,7 +37,7 @@ class AnimatedPattern(Toned):
         seed: which of its many forms.
     """
 
-    title: ClassVar[str] = "Drift"
+    title: ClassVar[str] = "Pattern"
     animated: ClassVar[bool] = True
     kind: Literal["drift"] = "drift"
     pattern: Pattern = Field(default="clouds", title="Pattern")
@@ -50,7 +50,7 @@ class AnimatedPattern(Toned):
     @property
     def summary(self) -> str:
         """See `Specification`."""
-        return f"drift, {wording(self.pattern)}"
+        return f"pattern, {wording(self.pattern)}"
 
     def painter(self, scene: Scene) -> "AnimatedPatternPainter":
         """See `Specification`."""

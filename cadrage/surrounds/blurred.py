@@ -57,7 +57,7 @@ class Blurred(Toned):
     title: ClassVar[str] = "Blurred copy"
     used_most: ClassVar[tuple[str, ...]] = ("softness", "brightness", "size")
     kind: Literal["blurred"] = "blurred"
-    softness: Exact = percent(0, 12, 4, "Softness", 0.1)
+    softness: Exact = percent(0, 12, 4, "Blur", 0.1)
     brightness: Exact = percent(0, 150, 60, "Brightness")
     size: Exact = percent(100, 300, 108, "Size")
     stretched: bool = Field(default=False, title="Stretched to the frame")

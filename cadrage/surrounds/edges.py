@@ -27,15 +27,15 @@ class EdgeExtend(Toned):
         softness: standard deviation of the blur along the edge at the frame's border, in percent of the frame's height.
     """
 
-    title: ClassVar[str] = "Carried edges"
+    title: ClassVar[str] = "Stretched edges"
     kind: Literal["carried"] = "carried"
     brightness: Exact = percent(0, 150, 80, "Brightness")
-    softness: Exact = percent(0, 20, 5, "Softness", 0.1)
+    softness: Exact = percent(0, 20, 5, "Blur", 0.1)
 
     @property
     def summary(self) -> str:
         """See `Specification`."""
-        return "carried edges"
+        return "stretched edges"
 
     def painter(self, scene: Scene) -> "EdgeExtendPainter":
         """See `Specification`."""

@@ -33,13 +33,13 @@ class Loop(Toned):
     crossfade: Exact = seconds(0, 10, 1, "Crossfade")
     speed: Exact = percent(10, 200, 100, "Speed")
     size: Exact = percent(100, 300, 100, "Size")
-    softness: Exact = percent(0, 12, 2, "Softness", 0.1)
+    softness: Exact = percent(0, 12, 2, "Blur", 0.1)
     brightness: Exact = percent(0, 150, 60, "Brightness")
 
     @property
     def summary(self) -> str:
         """See `Specification`."""
-        return "loop" if self.speed == 100 else f"loop at {format_exact(self.speed)} %"
+        return "loop" if self.speed == 100 else f"loop at {format_exact(self.speed)}%"
 
     @property
     def asset_refs(self) -> tuple[str, ...]:

@@ -27,7 +27,7 @@ class Sides(Value):
         second: right, or below.
     """
 
-    title: ClassVar[str] = "Per side"
+    title: ClassVar[str] = "Different sides"
     kind: Literal["sides"] = "sides"
     way: Way = Field(default="empty_area", title="Sides")
     first: Background = Field(default=Blurred(), title="Left or above")

@@ -29,7 +29,7 @@ class Still(Toned):
     at: Exact = moment("Moment")
     fit: Fit = Field(default="cover", title="Fit")
     size: Exact = percent(10, 300, 100, "Size")
-    softness: Exact = percent(0, 12, 0, "Softness", 0.1)
+    softness: Exact = percent(0, 12, 0, "Blur", 0.1)
     brightness: Exact = percent(0, 150, 70, "Brightness")
 
     @property

@@ -21,8 +21,8 @@ AS_BASE64 = """async (image) => {
 
 def begin_by_hand(page: Page, name: str):
     page.goto("/")
-    page.get_by_label("Name of the new project").fill(name)
-    page.get_by_role("button", name="Begin a project").click()
+    page.get_by_label("Project name").fill(name)
+    page.get_by_role("button", name="New project").click()
     expect(page.get_by_role("heading", name=name, level=1)).to_be_visible()
 
 
@@ -33,7 +33,7 @@ def begin_project(page: Page, name: str):
 
 
 def send(page: Page, path):
-    page.get_by_label("Footage to add").set_input_files(path)
+    page.get_by_label("Clips to add").set_input_files(path)
 
 
 def open_bench(page: Page, name: str, clip, step: str):

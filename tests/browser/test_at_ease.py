@@ -59,7 +59,7 @@ def test_every_step_of_the_bench(page: Page, tall):
     page.get_by_role("button", name="What it costs").click()
     is_whole(page, "what it costs")
     page.keyboard.press("Shift+?")
-    expect(page.get_by_role("dialog", name="Keys of this screen")).to_be_visible()
+    expect(page.get_by_role("dialog", name="Keyboard shortcuts")).to_be_visible()
     is_whole(page, "keys")
 
 
@@ -73,7 +73,7 @@ def test_every_other_view(page: Page, tall):
     page.goto(project)
     expect(page.get_by_role("grid")).to_be_visible()
     is_whole(page, "board")
-    page.get_by_role("button", name="What to do with Tall").click()
+    page.get_by_role("button", name="Actions for Tall", exact=True).click()
     is_whole(page, "menu of a clip")
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Add frame").click()

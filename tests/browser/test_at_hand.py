@@ -27,7 +27,7 @@ def test_steps_have_keys_and_the_list_of_keys_is_that_of_the_screen(page: Page, 
             page.keyboard.press(key)
         until(lambda native=native: (stored(page)["plan"]["placement"]["sizing"] == "native") == native, 10)
     page.keyboard.press("Shift+?")
-    keys = page.get_by_role("dialog", name="Keys of this screen")
+    keys = page.get_by_role("dialog", name="Keyboard shortcuts")
     expect(keys.get_by_text("Step Surround")).to_be_visible()
     page.keyboard.press("5")  # in the dialog keys are its own
     page.keyboard.press("Escape")
@@ -43,7 +43,7 @@ def test_moment_step_and_width_are_there_again(page: Page, tall):
     open_tall(page, "There again", tall, "Surround")
     page.keyboard.press("Home")
     expect(page).to_have_url(re.compile("at=0"))
-    edge = page.get_by_role("separator", name="Width of the panel")
+    edge = page.get_by_role("separator", name="Panel width")
     before = int(edge.get_attribute("aria-valuenow"))
     edge.focus()
     page.keyboard.press("ArrowLeft")
@@ -100,7 +100,7 @@ def test_projects_are_found_renamed_doubled_put_away_and_brought_back(page: Page
     begin_project(page, "Harbour reel")
     page.goto("/")
     row = page.get_by_role("listitem").filter(has_text="Harbour reel")
-    more = page.get_by_role("button", name="More for Harbour reel", exact=True)
+    more = page.get_by_role("button", name="Actions for Harbour reel", exact=True)
     more.click()
     page.get_by_role("menuitem", name="Rename").click()
     name = page.get_by_label("New name")
@@ -111,7 +111,7 @@ def test_projects_are_found_renamed_doubled_put_away_and_brought_back(page: Page
     expect(row).to_have_count(1)
 
     def choose(what, of="Quay reel"):
-        page.get_by_role("button", name=f"More for {of}", exact=True).click()
+        page.get_by_role("button", name=f"Actions for {of}", exact=True).click()
         page.get_by_role("menuitem", name=what).click()
 
     choose("Duplicate")
@@ -120,9 +120,9 @@ def test_projects_are_found_renamed_doubled_put_away_and_brought_back(page: Page
     expect(row).to_have_count(1)
     page.get_by_role("status").get_by_role("button", name="Undo").click()
     expect(row).to_have_count(2)
-    choose("Put away", "Quay reel copy")
+    choose("Archive", "Quay reel copy")
     expect(row).to_have_count(1)
-    page.get_by_text("Put away", exact=True).click()
+    page.get_by_text("Archive", exact=True).click()
     expect(row).to_have_count(2)
     choose("Delete", "Quay reel copy")
     expect(row).to_have_count(1)
@@ -131,7 +131,7 @@ def test_projects_are_found_renamed_doubled_put_away_and_brought_back(page: Page
 def test_a_menu_gives_the_focus_back(page: Page, tall):
     open_bench(page, "Focus", tall, "Placement")
     page.goto(page.url.split("/framings")[0])
-    opener = page.get_by_role("button", name="What to do with Tall")
+    opener = page.get_by_role("button", name="Actions for Tall")
     opener.focus()
     page.keyboard.press("Enter")
     expect(page.get_by_role("menu")).to_be_visible()
@@ -166,7 +166,7 @@ def test_files_let_go_or_pasted_on_the_bench_come_into_its_project(page: Page, t
     open_tall(page, "Let go", tall, "Surround")
     project = page.url.split("/framings")[0]
     assert let_go(page, tall)
-    expect(page.get_by_label("Files on their way")).to_have_count(0)
+    expect(page.get_by_label("Uploads")).to_have_count(0)
     let_go(page, tall, "paste")
     api = project.replace("/projects/", "/api/projects/")
     until(lambda: page.wait_for_timeout(50) or len(page.request.get(api).json()["footage"]) == 3, 20)
@@ -191,14 +191,14 @@ LONG = pytest.mark.long
     "size", [(820, 1180), (320, 640), pytest.param((1024, 768), marks=LONG), pytest.param((390, 844), marks=LONG)]
 )
 def test_no_screen_cuts_the_bench_off(page: Page, tall, size):
-    """320 columns are 1280 at 400 %."""
+    """320 columns are 1280 at 400%."""
     open_tall(page, f"Size {size[0]}", tall, "Surround")
     page.set_viewport_size({"width": size[0], "height": size[1]})
     expect(page.get_by_test_id("composed")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
     for part in (
         page.get_by_role("banner").get_by_role("button", name="Render"),
-        page.get_by_label("Softness, %"),
+        page.get_by_label("Blur, %"),
         page.get_by_role("button", name="Play", exact=True),
     ):
         part.scroll_into_view_if_needed()

@@ -45,13 +45,13 @@ def test_many_cells_are_chosen_changed_and_taken_back(board: Page):
     expect(bar).to_have_count(0)
     board.get_by_role("button", name="Upright", exact=True).click()
     expect(bar).to_contain_text("3 cells selected")
-    bar.get_by_role("button", name="Place").click()
-    board.get_by_role("menuitem", name="Half tight").click()
-    expect(board.get_by_role("status")).to_contain_text("Placed 3 cells: half tight.")
-    expect(cells(board).nth(1)).to_contain_text("50 % tight")
-    expect(cells(board).nth(0)).not_to_contain_text("50 % tight")
+    bar.get_by_role("button", name="Placement").click()
+    board.get_by_role("menuitem", name="Half fill").click()
+    expect(board.get_by_role("status")).to_contain_text("Placed 3 cells: half fill.")
+    expect(cells(board).nth(1)).to_contain_text("50% fill")
+    expect(cells(board).nth(0)).not_to_contain_text("50% fill")
     board.get_by_role("status").get_by_role("button", name="Undo").click()
-    expect(board.get_by_text("50 % tight")).to_have_count(0)
+    expect(board.get_by_text("50% fill")).to_have_count(0)
 
 
 def test_a_look_is_copied_and_pasted_in_part(board: Page):
@@ -59,9 +59,9 @@ def test_a_look_is_copied_and_pasted_in_part(board: Page):
     board.get_by_role("navigation", name="Steps").get_by_text("Surround").click()
     board.get_by_role("button", name="Plain").click()
     board.get_by_role("navigation", name="Steps").get_by_text("Placement").click()
-    enter(board.get_by_label("Tightness, %"), "30")
-    expect(board.get_by_text("30 % tight")).to_be_visible()
-    board.get_by_role("navigation", name="Where you are").get_by_role("link").click()
+    enter(board.get_by_label("Fill amount, %"), "30")
+    expect(board.get_by_text("30% fill")).to_be_visible()
+    board.get_by_role("navigation", name="Breadcrumb").get_by_role("link").click()
     cells(board).nth(1).click(modifiers=["Control"])
     board.get_by_role("button", name="Copy").click()
     cells(board).nth(1).click(modifiers=["Control"])
@@ -72,25 +72,25 @@ def test_a_look_is_copied_and_pasted_in_part(board: Page):
     board.get_by_role("menuitem", name="Surround only").click()
     for number in (2, 5):
         expect(cells(board).nth(number)).to_contain_text(re.compile("plain #000000", re.IGNORECASE))
-        expect(cells(board).nth(number)).not_to_contain_text("30 % tight")
+        expect(cells(board).nth(number)).not_to_contain_text("30% fill")
 
 
 def test_a_rule_holds_for_the_other_clip_of_its_format(board: Page):
     cells(board).nth(1).click()
-    enter(board.get_by_label("Tightness, %"), "25")
-    expect(board.get_by_label("Rule")).to_contain_text("Its own")
-    board.get_by_role("button", name="Make this the rule").click()
-    expect(board.get_by_label("Rule")).to_contain_text("By the rule for 320×180 into Upright")
-    # The next clip is of another format, the one after it of the same; the step stays.
+    enter(board.get_by_label("Fill amount, %"), "25")
+    expect(board.get_by_label("Format preset")).to_contain_text("Custom")
+    board.get_by_role("button", name="Save as preset").click()
+    expect(board.get_by_label("Format preset")).to_contain_text("Preset: 320×180 into Upright")
+    # Next clip is of another format, the one after it of the same; the step stays.
     board.get_by_role("button", name="Next clip").click()
-    expect(board.get_by_role("navigation", name="Where you are")).to_contain_text("Bell")
-    expect(board.get_by_role("navigation", name="Steps")).not_to_contain_text("25 % tight")
+    expect(board.get_by_role("navigation", name="Breadcrumb")).to_contain_text("Bell")
+    expect(board.get_by_role("navigation", name="Steps")).not_to_contain_text("25% fill")
     board.get_by_role("button", name="Next clip").click()
-    expect(board.get_by_role("navigation", name="Where you are")).to_contain_text("Cab")
-    expect(board.get_by_role("navigation", name="Steps")).to_contain_text("25 % tight")
+    expect(board.get_by_role("navigation", name="Breadcrumb")).to_contain_text("Cab")
+    expect(board.get_by_role("navigation", name="Steps")).to_contain_text("25% fill")
     expect(board).to_have_url(re.compile("step=placement"))
-    board.get_by_role("button", name="Forget that rule").click()
-    expect(board.get_by_role("navigation", name="Steps")).not_to_contain_text("25 % tight")
+    board.get_by_role("button", name="Delete preset").click()
+    expect(board.get_by_role("navigation", name="Steps")).not_to_contain_text("25% fill")
 
 
 def test_the_keyboard_walks_chooses_and_opens(board: Page):
@@ -108,16 +108,16 @@ def test_the_keyboard_walks_chooses_and_opens(board: Page):
 
 
 def test_clips_are_sorted_filtered_renamed_removed_and_brought_back(board: Page):
-    board.get_by_label("Sorted").select_option("shape")
+    board.get_by_label("Sort").select_option("shape")
     expect(clip_names(board)).to_have_text(["Arch", "Cab", "Bell"])
-    board.get_by_role("button", name=re.compile("^Enlarged over 1.5")).click()
+    board.get_by_role("button", name=re.compile("^Scaled over 200%")).click()
     expect(cells(board)).to_have_count(6)
     board.get_by_role("button", name="All clips").click()
-    board.get_by_label("What to do with Arch").click()
+    board.get_by_label("Actions for Arch").click()
     board.get_by_role("menuitem", name="Rename").click()
     enter(board.get_by_label("New name"), "Zebra.mp4")
     expect(board.get_by_text("Zebra", exact=True)).to_be_visible()
-    board.get_by_label("What to do with Bell").click()
+    board.get_by_label("Actions for Bell").click()
     board.get_by_role("menuitem", name="Remove").click()
     expect(cells(board)).to_have_count(4)
     board.get_by_role("status").get_by_role("button", name="Undo").click()
@@ -132,7 +132,7 @@ def test_the_same_file_twice_says_so_and_numbered_stills_become_a_sequence(board
         data = io.BytesIO()
         Image.fromarray(np.full((72, 96, 3), 40 + 40 * number, np.uint8)).save(data, "PNG")
         files.append({"name": f"wheel.{number:03d}.png", "mimeType": "image/png", "buffer": data.getvalue()})
-    board.get_by_label("Footage to add").set_input_files(files)
+    board.get_by_label("Clips to add").set_input_files(files)
     expect(board.get_by_text("96×72, 25 fps, 4 stills")).to_be_visible()
 
 
@@ -145,7 +145,7 @@ def test_formats_are_drawn_and_ones_own_is_saved(page: Page):
     page.get_by_role("button", name="Turned upright").click()
     expect(page.get_by_label("Width of the format")).to_have_value("768")
     page.get_by_label("Name of the format").fill("Tall wall")
-    page.get_by_role("button", name="Save it").click()
+    page.get_by_role("button", name="Save").click()
     expect(page.get_by_role("cell", name="Tall wall")).to_be_visible()
     page.get_by_role("button", name="Remove").click()
     expect(page.get_by_role("cell", name="Tall wall")).to_have_count(0)

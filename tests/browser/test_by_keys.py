@@ -49,7 +49,7 @@ def test_the_whole_job_takes_few_keys_and_no_mouse(page: Page, tall):
     expect(page.get_by_role("heading", name="Wall", level=1)).to_be_visible()
     expect(page.get_by_role("main")).to_be_focused()
 
-    expect(page.get_by_role("button", name="Add footage", exact=True)).to_be_visible()
+    expect(page.get_by_role("button", name="Add clips", exact=True)).to_be_visible()
     page.wait_for_load_state("networkidle")  # the page listens once it has drawn what it asked for
     keys("a")
     until(lambda: page.wait_for_timeout(20) or choosers, 20)
@@ -59,14 +59,14 @@ def test_the_whole_job_takes_few_keys_and_no_mouse(page: Page, tall):
     expect(steps(page)).to_be_visible()
 
     keys("3")
-    keys.tab_to(page.get_by_role("slider", name="Tightness"))
+    keys.tab_to(page.get_by_role("slider", name="Fill amount"))
     for _ in range(5):
         keys("ArrowRight")
     keys("g", "ArrowRight", "Shift+ArrowDown")
     becomes(lambda: chosen(page, "placement", "tightness", "offset_y"), ["0.05", "10"], 20)
 
     keys("5")
-    keys.tab_to(page.get_by_role("slider", name="Softness"))
+    keys.tab_to(page.get_by_role("slider", name="Blur"))
     keys("ArrowLeft", "ArrowLeft")
     brightness = page.get_by_role("slider", name="Brightness")
     keys.tab_to(brightness)
@@ -75,7 +75,7 @@ def test_the_whole_job_takes_few_keys_and_no_mouse(page: Page, tall):
     becomes(lambda: chosen(page, "surround", "softness", "brightness"), ["3.8", str(before - 2)], 20)
 
     keys("Control+Enter")
-    expect(page.get_by_label("Check", exact=True).get_by_text("checked, right")).to_be_visible(timeout=60_000)
+    expect(page.get_by_label("Check", exact=True).get_by_text("check passed")).to_be_visible(timeout=60_000)
     with page.expect_download():
         keys.tab_to(page.get_by_role("link", name="Download"))
         keys("Enter")

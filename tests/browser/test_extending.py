@@ -75,7 +75,7 @@ def _looked_at_and_played(page, part, ways):
     # At full size it is there soon, and says what of it is invented, which can be tinted.
     expect(part.get_by_text("Making it at full size")).to_have_count(0, timeout=90_000)
     expect(part.get_by_text("invented", exact=True)).to_be_visible(timeout=60_000)
-    page.get_by_role("button", name="Tint what is invented").click()
+    page.get_by_role("button", name="Highlight invented pixels").click()
     expect(page.get_by_test_id("tint")).to_be_visible()
     page.keyboard.press("t")
     expect(page.get_by_test_id("tint")).to_have_count(0)
@@ -95,7 +95,7 @@ def _looked_at_and_played(page, part, ways):
 
 def _rendered(page, tmp_path):
     page.get_by_role("banner").get_by_role("button", name="Render").click()
-    expect(page.get_by_text("checked, right")).to_be_visible(timeout=120_000)
+    expect(page.get_by_text("check passed")).to_be_visible(timeout=120_000)
     made = file_of(page, tmp_path)
     assert len(made) == FRAMES
     for number in range(0, FRAMES, 9):
@@ -115,7 +115,7 @@ def test_a_still_goes_out_is_finished_elsewhere_and_comes_back(page: Page, yard,
     page.get_by_role("region", name="Surround").get_by_role("button", name="Extended").click()
     part = part_of(page)
     expect(part.get_by_text("invented", exact=True)).to_be_visible(timeout=90_000)
-    page.get_by_text("Finished elsewhere").click()
+    page.get_by_text("Picture from outside").click()
     with page.expect_download() as download:
         page.get_by_role("button", name="Save the still").click()
     still = tmp_path / "still.png"
@@ -125,8 +125,8 @@ def test_a_still_goes_out_is_finished_elsewhere_and_comes_back(page: Page, yard,
     painted = Image.new("RGB", image.size, (40, 150, 70))
     painted.paste(image, mask=image.getchannel("A").point(lambda value: 255 if value else 0))
     painted.save(tmp_path / "painted.png")
-    page.get_by_label("Picture to take back").set_input_files(tmp_path / "painted.png")
-    expect(page.get_by_text("Taken back: it lay just where the still was")).to_be_visible(timeout=60_000)
+    page.get_by_label("Picture to import").set_input_files(tmp_path / "painted.png")
+    expect(page.get_by_text("Imported: it lay just where the still was")).to_be_visible(timeout=60_000)
     until(lambda: surround_of(page)["outside"] is not None, 20)
     expect(part.get_by_text("Making it at full size")).to_have_count(0, timeout=90_000)
 

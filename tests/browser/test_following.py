@@ -63,17 +63,17 @@ def looked_at(made, source):
 
 def test_followed_watched_corrected_and_rendered(page: Page, crossing, tmp_path):
     bench = open_tall(page, "Follows", crossing, "Movement")
-    bench.get_by_role("button", name="Follow what matters").click()
-    whom = bench.get_by_role("region", name="Whom to follow")
+    bench.get_by_role("button", name="Follow subject").click()
+    whom = bench.get_by_role("region", name="Choose a subject")
     expect(whom.get_by_role("button")).not_to_have_count(0, timeout=60_000)
     until(lambda: follow_of(bench)["path"], 20)
     for number in (20, 50, 80):
         assert abs(middle_at(bench, number) - max(101, min(539, places(number)[0]))) < 60
 
     # It is watched over the whole picture, all outside the window dark.
-    bench.get_by_role("button", name="On the source").click()
+    bench.get_by_role("group", name="View").get_by_role("button", name="Source").click()
     expect(bench.get_by_test_id("dimmed")).to_be_visible()
-    bench.get_by_role("button", name="Outside dimmed").click()
+    bench.get_by_role("button", name="Dim outside").click()
     expect(bench.get_by_test_id("dimmed")).to_have_count(0)
     bench.get_by_role("button", name="Play").click()
     bench.get_by_test_id("played").locator("video").wait_for()
@@ -81,7 +81,7 @@ def test_followed_watched_corrected_and_rendered(page: Page, crossing, tmp_path)
     window = bench.get_by_test_id("window")
     before = window.get_attribute("d")
     until(lambda: window.get_attribute("d") != before, 10)
-    bench.get_by_role("button", name=re.compile("^Stop")).click()
+    bench.get_by_role("button", name="Stop", exact=True).click()
 
     # Not that one: the other.
     bench.keyboard.press("Home")
@@ -94,7 +94,7 @@ def test_followed_watched_corrected_and_rendered(page: Page, crossing, tmp_path)
         assert abs(middle_at(bench, number) - max(101, min(539, places(number)[1]))) < 60
 
     # Here exactly here, by hand.
-    bench.get_by_role("button", name="In the frame").click()
+    bench.get_by_role("group", name="View").get_by_role("button", name="Frame").click()
     well = bench.get_by_role("application").bounding_box()
     x, y = well["x"] + well["width"] / 2, well["y"] + well["height"] / 2
     bench.mouse.move(x, y)
@@ -109,7 +109,7 @@ def test_followed_watched_corrected_and_rendered(page: Page, crossing, tmp_path)
     expect(steps(bench).get_by_text("follows, medium")).to_be_visible()
 
     bench.get_by_role("banner").get_by_role("button", name="Render").click()
-    expect(bench.get_by_text("checked, right")).to_be_visible(timeout=60_000)
+    expect(bench.get_by_text("check passed")).to_be_visible(timeout=60_000)
     made = file_of(bench, tmp_path)
     assert len(made) == FRAMES
     for number in range(0, FRAMES, 9):
@@ -119,7 +119,7 @@ def test_followed_watched_corrected_and_rendered(page: Page, crossing, tmp_path)
 @pytest.mark.long
 def test_a_box_is_drawn_round_something_and_many_cells_follow(page: Page, crossing):
     bench = open_tall(page, "Boxes", crossing, "Movement")
-    bench.get_by_role("button", name="Follow what matters").click()
+    bench.get_by_role("button", name="Follow subject").click()
     bench.get_by_role("button", name="Draw a box").click(timeout=60_000)
     place = bench.get_by_test_id("draw-box").bounding_box()
     across, down = place["width"] / WIDTH, place["height"] / HEIGHT

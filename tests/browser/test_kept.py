@@ -25,7 +25,7 @@ def bench(page: Page, pair):
 
 
 def moved(page):
-    return page.get_by_label("Moved right, in frame pixels")
+    return page.get_by_label("Position X, frame pixels")
 
 
 def framing(page):
@@ -81,7 +81,7 @@ def test_a_turn_of_the_wheel_is_what_is_rendered(bench):
     box = bench.get_by_role("application").bounding_box()
     bench.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     bench.mouse.wheel(0, -300)
-    bench.get_by_role("button", name="On the source").click()
+    bench.get_by_role("group", name="View").get_by_role("button", name="Source").click()
     bench.get_by_role("banner").get_by_role("button", name="Render").click()
     expect(steps(bench)).to_contain_text("Checkright", timeout=60_000)
     tightness = placement(bench, number)["tightness"]
@@ -91,7 +91,7 @@ def test_a_turn_of_the_wheel_is_what_is_rendered(bench):
 
 def test_what_was_just_done_is_what_undo_takes_back(bench):
     number = framing(bench)
-    enter(bench.get_by_label("Tightness, %"), "40")
+    enter(bench.get_by_label("Fill amount, %"), "40")
     until(lambda: placement(bench, number)["tightness"] == "0.4", 10)
     bench.get_by_role("application").focus()
     bench.keyboard.press("ArrowRight")
@@ -104,11 +104,11 @@ def test_what_was_just_done_is_what_undo_takes_back(bench):
 
 def test_keys_move_a_slider_by_their_number_in_one_step(bench):
     number = framing(bench)
-    slider = bench.get_by_role("slider", name="Tightness")
+    slider = bench.get_by_role("slider", name="Fill amount")
     slider.focus()
     for _ in range(10):
         bench.keyboard.press("ArrowRight")
-    expect(bench.get_by_label("Tightness, %")).to_have_value("10")
+    expect(bench.get_by_label("Fill amount, %")).to_have_value("10")
     until(lambda: placement(bench, number)["tightness"] == "0.1", 10)
     bench.get_by_role("button", name="Undo").click()
     until(lambda: stored(bench, number)["undo"] is None, 10)
@@ -119,13 +119,15 @@ def test_keys_move_a_slider_by_their_number_in_one_step(bench):
 def test_escape_takes_a_drag_back(bench, what):
     number = framing(bench)
     before = stored(bench, number)
-    grip = bench.get_by_role("application") if what == "the picture" else bench.get_by_role("slider", name="Tightness")
+    grip = (
+        bench.get_by_role("application") if what == "the picture" else bench.get_by_role("slider", name="Fill amount")
+    )
     box = grip.bounding_box()
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     bench.mouse.move(x, y)
     bench.mouse.down()
     bench.mouse.move(x + 50, y + 4, steps=5)
-    field = moved(bench) if what == "the picture" else bench.get_by_label("Tightness, %")
+    field = moved(bench) if what == "the picture" else bench.get_by_label("Fill amount, %")
     expect(field).not_to_have_value("0")
     bench.keyboard.press("Escape")
     expect(field).to_have_value("0")
@@ -146,7 +148,7 @@ def test_of_two_pages_on_one_framing_neither_silently_takes_the_other_s_back(ben
     steps(other).get_by_text("Placement", exact=True).click()
     enter(other.get_by_label("Scale, %"), "150")
     until(lambda: placement(other, number)["scale"] == "1.5", 10)
-    enter(bench.get_by_label("Tightness, %"), "70")
+    enter(bench.get_by_label("Fill amount, %"), "70")
     note = bench.get_by_role("alert")
     expect(note).to_contain_text("changed elsewhere meanwhile: Scale")
     assert placement(bench, number)["scale"] == "1.5"
@@ -155,7 +157,7 @@ def test_of_two_pages_on_one_framing_neither_silently_takes_the_other_s_back(ben
     expect(note).to_have_count(0)
     enter(other.get_by_label("Scale, %"), "120")
     other.get_by_role("button", name="Take theirs").click()
-    expect(other.get_by_label("Tightness, %")).to_have_value("70")
+    expect(other.get_by_label("Fill amount, %")).to_have_value("70")
     assert placement(bench, number)["sizing"] == "tightness"
     other.close()
 
@@ -163,7 +165,7 @@ def test_of_two_pages_on_one_framing_neither_silently_takes_the_other_s_back(ben
 def test_while_the_server_is_away_changes_wait_and_are_then_sent(bench):
     number = framing(bench)
     bench.route("**/design", lambda route: route.abort())
-    enter(bench.get_by_label("Tightness, %"), "60")
+    enter(bench.get_by_label("Fill amount, %"), "60")
     expect(bench.get_by_role("status").filter(has_text="sent once it is back")).to_be_visible()
     enter(moved(bench), "12")
     assert placement(bench, number)["tightness"] == "0"
@@ -176,7 +178,7 @@ def test_while_the_server_is_away_changes_wait_and_are_then_sent(bench):
 def test_what_the_page_goes_away_from_is_sent_as_it_goes(bench):
     number = framing(bench)
     bench.on("dialog", lambda dialog: dialog.accept())
-    enter(bench.get_by_label("Tightness, %"), "55")
+    enter(bench.get_by_label("Fill amount, %"), "55")
     bench.goto("/")
     until(lambda: placement(bench, number)["tightness"] == "0.55", 10)
 
@@ -188,18 +190,18 @@ def test_a_reload_in_the_middle_of_several_changes_loses_none_of_them(bench, arr
     bench.on("dialog", lambda dialog: dialog.accept())
     held = []
     bench.route("**/design", lambda route: held.append(route.fetch() if arrives else route))
-    enter(bench.get_by_label("Tightness, %"), "40")
+    enter(bench.get_by_label("Fill amount, %"), "40")
     until(lambda: bench.wait_for_timeout(20) or held, 10)
     enter(moved(bench), "12")
-    enter(bench.get_by_label("Moved down, in frame pixels"), "7")
-    expect(bench.get_by_role("button", name="Undo")).to_have_attribute("title", "Moved")
+    enter(bench.get_by_label("Position Y, frame pixels"), "7")
+    expect(bench.get_by_role("button", name="Undo")).to_have_attribute("title", "Position")
     bench.unroute_all(behavior="ignoreErrors")
     bench.reload()
-    expect(bench.get_by_label("Tightness, %")).to_have_value("40")
+    expect(bench.get_by_label("Fill amount, %")).to_have_value("40")
     until(lambda: placement(bench, number)["offset_y"] == "7", 20)
     now = placement(bench, number)
     assert (now["tightness"], now["offset_x"]) == ("0.4", "12")
-    assert stored(bench, number)["undo"] == "Moved"
+    assert stored(bench, number)["undo"] == "Position"
     bench.get_by_role("button", name="Undo").click()
     # The two that wait are one step where the hand was quick.
     until(lambda: placement(bench, number)["offset_y"] == "0", 20)
@@ -208,7 +210,7 @@ def test_a_reload_in_the_middle_of_several_changes_loses_none_of_them(bench, arr
 
 def test_playing_asks_for_one_stream_and_for_nothing_else(bench):
     steps(bench).get_by_text("Surround", exact=True).click()
-    expect(bench.get_by_role("button", name="Drift").locator("img")).to_be_visible()
+    expect(bench.get_by_role("button", name="Pattern").locator("img")).to_be_visible()
     tiles = bench.get_by_label("Surround").locator("button img")
     until(lambda: tiles.count() == 11, 20)
     looked(bench)  # what is found out about the clip changes its tiles
@@ -249,8 +251,8 @@ def test_a_drag_asks_one_measure_at_a_time_and_an_edit_asks_for_no_board(bench):
     bench.mouse.move(x + 180, y + 40, steps=60)
     bench.mouse.up()
     undo = bench.get_by_role("button", name="Undo")
-    expect(undo).to_have_attribute("title", "Moved")
-    until(lambda: stored(bench, framing(bench))["undo"] == "Moved", 10)
+    expect(undo).to_have_attribute("title", "Position")
+    until(lambda: stored(bench, framing(bench))["undo"] == "Position", 10)
     assert max(asked) == 0
     assert boards == []
 
@@ -260,12 +262,12 @@ def test_an_edit_shows_on_the_board_without_asking_for_it(page: Page, pair):
     page.get_by_role("button", name="Fill", exact=True).click()
     until(lambda: placement(page, framing(page))["tightness"] == "1", 10)
     page.get_by_role("link", name="Cell").click()
-    expect(page.get_by_role("gridcell").filter(has_text="kept 31.6 %")).to_be_visible()
+    expect(page.get_by_role("gridcell").filter(has_text="31.6% kept")).to_be_visible()
 
 
 def test_two_undos_just_before_the_page_goes_elsewhere_are_both_done(bench):
     number = framing(bench)
-    enter(bench.get_by_label("Tightness, %"), "40")
+    enter(bench.get_by_label("Fill amount, %"), "40")
     enter(moved(bench), "12")
     until(lambda: placement(bench, number)["offset_x"] == "12", 10)
     bench.get_by_role("application").focus()
@@ -279,7 +281,7 @@ def test_two_undos_just_before_the_page_goes_elsewhere_are_both_done(bench):
 
 def test_an_undo_on_its_way_is_asked_about_before_the_page_is_left(bench):
     number = framing(bench)
-    enter(bench.get_by_label("Tightness, %"), "40")
+    enter(bench.get_by_label("Fill amount, %"), "40")
     until(lambda: placement(bench, number)["tightness"] == "0.4", 10)
     held = []
     bench.route("**/undo", lambda route: held.append(route))  # noqa: PLW0108 - it cannot take a bound method

@@ -12,7 +12,7 @@ pytestmark = pytest.mark.timeout(240)
 
 KINDS = [
     *("Plain", "Gradient", "Carried edges", "Still", "Mirrored"),
-    *("Loop", "Drift", "Per side", "Graphic", "Blurred copy"),
+    *("Loop", "Drift", "Different sides", "Graphic", "Blurred copy"),
 ]
 
 
@@ -49,12 +49,12 @@ def test_a_treatment_is_saved_and_put_on_a_dozen_cells(page: Page, tall):
     page.get_by_label("Name of the treatment").fill("Black card")
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_role("button", name="Black card")).to_be_visible()
-    page.get_by_role("navigation", name="Where you are").get_by_role("link").click()
+    page.get_by_role("navigation", name="Breadcrumb").get_by_role("link").click()
     for name in ("Square 1080×1080", "4:5 1080×1350", "Ultrawide 1080 2560×1080"):
         page.get_by_role("button", name="Add frame").click()
         page.get_by_role("button", name=re.compile(f"^{re.escape(name)}")).click()
         expect(page.get_by_role("dialog")).to_have_count(0)
-    page.get_by_label("Footage to add").set_input_files([tall, tall])
+    page.get_by_label("Clips to add").set_input_files([tall, tall])
     cells = page.locator("[data-cell]")
     expect(cells).to_have_count(12)
     cells.first.focus()
@@ -62,19 +62,20 @@ def test_a_treatment_is_saved_and_put_on_a_dozen_cells(page: Page, tall):
     page.get_by_role("button", name="Treat").click()
     page.get_by_role("menuitem", name="Black card").click()
     expect(page.get_by_role("status")).to_contain_text("Black card on 12 cells.")
-    expect(page.get_by_text("plain #000000")).to_have_count(12)
+    expect(page.locator("[data-cell] > .font-semibold", has_text="plain #000000")).to_have_count(12)
     page.get_by_role("status").get_by_role("button", name="Undo").click()
-    expect(page.get_by_text("plain #000000")).to_have_count(1)
+    expect(page.locator("[data-cell] > .font-semibold", has_text="plain #000000")).to_have_count(1)
 
 
 def test_a_way_is_chosen_from_the_line_up(page: Page, tall):
     open_bench(page, "Ways", tall, "Placement")
     page.get_by_role("link", name="Line-up").click()
     ways = page.get_by_role("main").get_by_role("listitem")
-    expect(ways.filter(has_text="Whole, plain").get_by_role("img")).to_be_visible()
-    expect(ways.filter(has_text="Fill")).to_contain_text("68.4 % of the picture lost")
+    way = lambda name: ways.filter(has=page.get_by_role("img", name=name, exact=True))  # noqa: E731
+    expect(way("Whole, plain")).to_be_visible()
+    expect(way("Fill")).to_contain_text("68.4% of the picture cropped")
     for name in ("Fill", "Whole, plain"):
-        ways.filter(has_text=name).get_by_role("button", name="compare").click()
+        way(name).get_by_role("button", name="Compare").click()
     edge = page.get_by_role("slider", name="Edge between the two")
     edge.focus()
     page.keyboard.press("ArrowLeft")
@@ -95,5 +96,5 @@ def test_a_loud_surround_is_quietened(page: Page, tall):
     enter(page.get_by_label("Brightness, %"), "150")
     panel = page.get_by_label("Surround", exact=True)
     expect(panel.get_by_role("status")).not_to_contain_text("calm")
-    panel.get_by_role("button", name="Quieten").click()
+    panel.get_by_role("button", name="Tone down").click()
     expect(page.get_by_label("Brightness, %")).not_to_have_value("150", timeout=20_000)

@@ -36,7 +36,7 @@ def bench(page: Page, wide):
 
 
 def test_a_pan_goes_over_the_clip_and_is_rendered_as_it_is_shown(bench):
-    bench.get_by_label("Move", exact=True).select_option(label="pan, left to right")
+    bench.get_by_label("Move", exact=True).select_option(label="Pan left to right")
     expect(steps(bench).get_by_text("pan to the right")).to_be_visible()
     bench.keyboard.press("Home")
     left = settled_pixels(bench)
@@ -44,18 +44,18 @@ def test_a_pan_goes_over_the_clip_and_is_rendered_as_it_is_shown(bench):
     right = settled_pixels(bench, other_than(left))
     assert right.mean() > left.mean() + 60
     over = bench.get_by_label("Over time")
-    expect(over).to_contain_text("Picture kept 31.6 %")
+    expect(over).to_contain_text("Picture kept 31.6%")
     expect(over).to_contain_text("Fast from")
     bench.get_by_role("banner").get_by_role("button", name="Render").click()
-    expect(bench.get_by_text("checked, right")).to_be_visible(timeout=60_000)
-    expect(bench.get_by_role("table", name="Inspection")).to_contain_text("180×320")
+    expect(bench.get_by_text("check passed")).to_be_visible(timeout=60_000)
+    expect(bench.get_by_role("region", name="Inspection")).to_contain_text("180×320")
 
 
 def test_a_push_is_set_by_number_and_turned_into_keys(bench):
     bench.get_by_label("Move", exact=True).select_option(label="push in")
-    enter(bench.get_by_label("By, %"), "20")
-    expect(steps(bench).get_by_text("push in, 20 %")).to_be_visible()
-    bench.get_by_role("button", name="Turn into keys").click()
+    enter(bench.get_by_label("Amount, %"), "20")
+    expect(steps(bench).get_by_text("push in, 20%")).to_be_visible()
+    bench.get_by_role("button", name="Convert to keyframes").click()
     keys = bench.get_by_role("list", name="Keys").get_by_role("listitem")
     expect(keys).to_have_count(2)
     until(lambda: len(stored(bench)["plan"]["motion"]["keys"]) == 2, 10)
@@ -67,11 +67,11 @@ def test_a_push_is_set_by_number_and_turned_into_keys(bench):
 
 def test_keys_are_set_where_one_is_moved_by_number_and_taken_away(bench):
     bench.keyboard.press("Home")
-    bench.get_by_role("button", name="Key this moment").click()
+    bench.get_by_role("button", name="Add keyframe").click()
     keys = bench.get_by_role("list", name="Keys").get_by_role("listitem")
     expect(keys).to_have_count(1)
     bench.keyboard.press("End")
-    bench.get_by_role("button", name="Key this moment").click()
+    bench.get_by_role("button", name="Add keyframe").click()
     expect(keys).to_have_count(2)
     before = settled_pixels(bench)
     enter(keys.nth(1).get_by_label(re.compile("^Across")), "30")
@@ -87,7 +87,7 @@ def test_keys_are_set_where_one_is_moved_by_number_and_taken_away(bench):
 
 def test_each_value_of_a_key_can_be_left_to_its_neighbours(bench):
     bench.keyboard.press("Home")
-    bench.get_by_role("button", name="Key this moment").click()
+    bench.get_by_role("button", name="Add keyframe").click()
     until(lambda: len(stored(bench)["plan"]["motion"]["keys"]) == 1, 10)
     bench.get_by_role("button", name="Leave out the size at 00:00:00:00").click()
     until(lambda: stored(bench)["plan"]["motion"]["keys"][0]["tightness"] is None, 10)
@@ -101,14 +101,14 @@ def nudge_between_keys(bench):
     """Two keyframes, the moment between them, and a placement that is tried there, so that the page asks."""
     for moment in ("Home", "End"):
         bench.keyboard.press(moment)
-        bench.get_by_role("button", name="Key this moment").click()
+        bench.get_by_role("button", name="Add keyframe").click()
     until(lambda: len(stored(bench)["plan"]["motion"]["keys"]) == 2, 10)
     bench.keyboard.press("Home")
     for _ in range(4):
         bench.keyboard.press("ArrowRight")
     bench.get_by_role("application").first.focus()
     bench.keyboard.press("Shift+ArrowLeft")
-    expect(bench.get_by_role("region", name="Where it shall go")).to_be_visible()
+    expect(bench.get_by_role("region", name="Which keyframes to change")).to_be_visible()
 
 
 def test_a_question_that_is_left_open_loses_no_keyframes(bench):
@@ -116,7 +116,7 @@ def test_a_question_that_is_left_open_loses_no_keyframes(bench):
     bench.get_by_role("button", name="Split here").click()
     until(lambda: len(stored(bench)["plan"]["shots"]) == 2, 10)
     assert len(stored(bench)["plan"]["motion"]["keys"]) == 2
-    expect(bench.get_by_role("region", name="Where it shall go")).to_have_count(0)
+    expect(bench.get_by_role("region", name="Which keyframes to change")).to_have_count(0)
     bench.reload()
     expect(steps(bench).get_by_text("2 keys", exact=True)).to_be_visible()
 
@@ -127,7 +127,7 @@ def test_what_is_only_tried_is_dropped_with_what_it_belongs_to(bench, leave):
     if leave == "another step":
         steps(bench).get_by_text("Surround", exact=True).click()
     else:
-        bench.get_by_role("slider", name="Moment").focus()
+        bench.get_by_role("slider", name="Playhead").focus()
         bench.keyboard.press("End")
-    expect(bench.get_by_role("region", name="Where it shall go")).to_have_count(0)
+    expect(bench.get_by_role("region", name="Which keyframes to change")).to_have_count(0)
     assert len(stored(bench)["plan"]["motion"]["keys"]) == 2

@@ -21,7 +21,7 @@ def bench(page: Page, tall):
 
 
 def frame(page):
-    return int(page.get_by_role("slider", name="Moment").get_attribute("aria-valuenow"))
+    return int(page.get_by_role("slider", name="Playhead").get_attribute("aria-valuenow"))
 
 
 def test_space_plays_after_a_click_and_presses_what_the_keyboard_reached(bench):

@@ -53,8 +53,8 @@ def test_a_file_goes_on_where_it_was_when_the_page_was_loaded_again(page: Page, 
     expect(page.get_by_text("the line broke, trying again")).to_be_visible()
     page.unroute_all(behavior="ignoreErrors")
     page.reload()
-    expect(page.get_by_label("Files that did not arrive whole").get_by_text("Heavy.mp4")).to_be_visible()
-    expect(page.get_by_text("44 % of it is here")).to_be_visible()
+    expect(page.get_by_label("Interrupted uploads").get_by_text("Heavy.mp4")).to_be_visible()
+    expect(page.get_by_text("44% of it is here")).to_be_visible()
     offsets = []
     page.on(
         "request",
@@ -62,7 +62,7 @@ def test_a_file_goes_on_where_it_was_when_the_page_was_loaded_again(page: Page, 
     )
     send(page, heavy)
     expect(page.locator("[data-cell]")).to_have_count(1)
-    expect(page.get_by_label("Files that did not arrive whole")).to_have_count(0)
+    expect(page.get_by_label("Interrupted uploads")).to_have_count(0)
     assert sent == offsets == ["4000000"]
 
 

@@ -28,14 +28,14 @@ def tape(tmp_path_factory):
 def test_another_pixel_shape_is_chosen_from_pictures(page: Page, tape):
     open_bench(page, "Tapes", tape, "Source")
     expect(page.get_by_role("button", name="square, 5:4")).to_have_attribute("aria-pressed", "true")
-    page.get_by_role("button", name="In the frame").click()
+    page.get_by_role("group", name="View").get_by_role("button", name="Frame").click()
     expect(page.get_by_text("1350", exact=True)).to_be_visible()
     page.get_by_role("button", name="12:11, 1.36").click()
     expect(page.get_by_text("1472.73", exact=True)).to_be_visible()
     page.reload()
     expect(page.get_by_role("button", name="12:11, 1.36")).to_have_attribute("aria-pressed", "true")
-    page.get_by_text("Turned, mirrored").click()
-    page.get_by_label("Turned").select_option("90")
+    page.get_by_text("Rotate and mirror").click()
+    page.get_by_label("Rotate").select_option("90")
     expect(page.get_by_text("stored 576 × 720")).to_be_visible()
 
 
@@ -55,13 +55,13 @@ def test_anchors_and_sizes(page: Page, tape):
     page.get_by_role("button", name="Native size").click()
     expect(page.get_by_label("Scale, %")).to_have_value("100")
     page.get_by_role("button", name="top left").click()
-    expect(page.get_by_label("Moved right, in frame pixels")).to_have_value("-600")
-    expect(page.get_by_label("Moved down, in frame pixels")).to_have_value("-252")
+    expect(page.get_by_label("Position X, frame pixels")).to_have_value("-600")
+    expect(page.get_by_label("Position Y, frame pixels")).to_have_value("-252")
     page.get_by_role("button", name="Stretch").click()
-    expect(page.get_by_text("Shapes are wrong: everything is 42.2 % too wide.")).to_be_visible()
+    expect(page.get_by_text("Wrong shape: everything is 42.2% too wide.")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     enter(page.get_by_label("Scale, %"), "56")
-    expect(page.get_by_text("scaled to 56 %")).to_be_visible()
+    expect(page.get_by_text("scaled to 56%")).to_be_visible()
 
 
 def test_typing_replaces_a_number_that_changed_under_the_hand(page: Page, tape):
@@ -77,7 +77,7 @@ def test_typing_replaces_a_number_that_changed_under_the_hand(page: Page, tape):
     page.keyboard.type("56")
     expect(scale).to_have_value("56")
     scale.press("Enter")
-    expect(page.get_by_text("scaled to 56 %")).to_be_visible()
+    expect(page.get_by_text("scaled to 56%")).to_be_visible()
 
 
 @pytest.mark.long
@@ -118,10 +118,10 @@ def test_an_upload_is_stopped_on_the_way(page: Page, tmp_path):
     slow = {"offline": False, "latency": 50, "downloadThroughput": -1, "uploadThroughput": 400_000}
     line.send("Network.emulateNetworkConditions", slow)
     send(page, large)
-    expect(page.get_by_label("Files on their way")).to_contain_text("sent")
+    expect(page.get_by_label("Uploads")).to_contain_text("sent")
     stay_when_asked(page)
     page.get_by_role("button", name="Cancel").click()
-    expect(page.get_by_label("Files on their way")).to_have_count(0)
+    expect(page.get_by_label("Uploads")).to_have_count(0)
     expect(page.get_by_text("Drop clips or a folder anywhere on this page")).to_be_visible()
 
 
@@ -129,10 +129,10 @@ def test_files_of_a_frame_are_written_as_its_settings_say(page: Page, tape):
     open_bench(page, "Files", tape, "Frame")
     page.locator("summary").filter(has_text="File").click()
     page.get_by_label("Settings", exact=True).select_option("UHD master")
-    expect(page.get_by_text("Files of this frame will be")).to_contain_text("MOV, ProRes 422 HQ, 1920×1080")
+    expect(page.get_by_text("Example:")).to_contain_text("MOV, ProRes 422 HQ, 1920×1080")
     expect(page.get_by_label("Quality")).to_have_count(0)
-    page.get_by_label("Kind", exact=True).select_option("WebM, VP9")
-    expect(page.get_by_text("Files of this frame will be")).to_contain_text("WebM, VP9")
+    page.get_by_label("Format", exact=True).select_option("WebM, VP9")
+    expect(page.get_by_text("Example:")).to_contain_text("WebM, VP9")
     expect(page.get_by_label("Sound").locator("option")).to_have_text(["Opus, 160 kb/s", "none"])
     page.get_by_label("Name of the settings").fill("For the web")
     page.get_by_role("button", name="Save", exact=True).click()

@@ -26,7 +26,7 @@ def board(page: Page, two):
 
 
 def remove_from_menu(page: Page, clip: str):
-    page.get_by_label(f"What to do with {clip}").click()
+    page.get_by_label(f"Actions for {clip}").click()
     page.get_by_role("menuitem", name="Remove").click()
 
 
@@ -45,7 +45,7 @@ def test_a_clip_that_another_uses_is_removed_only_when_that_is_confirmed(board: 
     board.get_by_role("button", name="Keep it").click()
     expect(board.locator("[data-cell]")).to_have_count(2)
     remove_from_menu(board, "Arch")
-    board.get_by_role("button", name="Remove it").click()
+    board.get_by_role("button", name="Remove", exact=True).click()
     expect(board.locator("[data-cell]")).to_have_count(1)
     expect(board.locator("[data-cell]")).to_contain_text("uses Arch")
     board.get_by_role("status").get_by_role("button", name="Undo").click()
@@ -62,7 +62,7 @@ def test_a_treatment_that_takes_movement_away_says_so(page: Page, two):
     expect(steps(page)).to_contain_text("push in")
     page.get_by_text("Treatments").click()
     page.get_by_role("button", name="Title card").click()
-    note = page.get_by_role("status").filter(has_text="stands still")
+    note = page.get_by_role("status").filter(has_text="static")
     expect(note).to_be_visible()
     assert stored(page)["plan"]["motion"]["move"] is None
     note.get_by_role("button", name="Undo").click()

@@ -33,7 +33,7 @@ def test_the_whole_job(page: Page, upright, tmp_path):
     expect(page.get_by_text("Drop clips or a folder anywhere on this page")).to_be_visible()
     send(page, upright)
     expect(page.get_by_text("320×180 turned 90°, 25 fps")).to_be_visible()
-    expect(page.get_by_text("kept 100 %")).to_be_visible()
+    expect(page.get_by_text("100% kept")).to_be_visible()
 
     page.locator("td a").first.click()
     expect(page.get_by_text("picture 180 × 320 at 3.375×")).to_be_visible()
@@ -52,24 +52,24 @@ def test_the_whole_job(page: Page, upright, tmp_path):
     page.get_by_role("button", name="Blurred copy").click()
 
     # By number: plain arithmetic in a number field.
-    enter(page.get_by_label("Softness, %"), "12/4")
+    enter(page.get_by_label("Blur, %"), "12/4")
     steps(page).get_by_text("Placement").click()
-    enter(page.get_by_label("Tightness, %"), "40")
-    expect(page.get_by_text("40 % tight")).to_be_visible()
-    expect(page.get_by_label("What it costs")).to_contain_text("% of the picture lost")
+    enter(page.get_by_label("Fill amount, %"), "40")
+    expect(page.get_by_text("40% fill")).to_be_visible()
+    expect(page.get_by_label("What it costs")).to_contain_text("% of the picture cropped")
 
     # The history survives a reload.
-    expect(page.get_by_role("button", name="Undo")).to_have_attribute("title", "Tightness")
+    expect(page.get_by_role("button", name="Undo")).to_have_attribute("title", "Fill amount")
     page.reload()
-    expect(page.get_by_text("40 % tight")).to_be_visible()
+    expect(page.get_by_text("40% fill")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(steps(page).get_by_text("whole picture")).to_be_visible()
     page.get_by_role("button", name="Redo").click()
-    expect(page.get_by_text("40 % tight")).to_be_visible()
+    expect(page.get_by_text("40% fill")).to_be_visible()
 
     page.get_by_role("banner").get_by_role("button", name="Render").click()
-    expect(page.get_by_text("checked, right")).to_be_visible(timeout=90_000)
-    expect(page.get_by_role("table", name="Inspection")).to_contain_text("1920×1080")
+    expect(page.get_by_text("check passed")).to_be_visible(timeout=90_000)
+    expect(page.get_by_role("region", name="Inspection")).to_contain_text("1920×1080")
 
     # The result plays here, and can be sought.
     video = page.get_by_test_id("result")
@@ -128,9 +128,9 @@ def test_frames_and_handling_by_hand(page: Page, upright):
     page.mouse.move(middle[0] + 60, middle[1] + 3, steps=6)
     expect(page.get_by_text("centred down")).to_be_visible()
     page.mouse.up()
-    moved = page.get_by_label("Moved right, in frame pixels")
+    moved = page.get_by_label("Position X, frame pixels")
     expect(moved).not_to_have_value("0")
-    expect(page.get_by_label("Moved down, in frame pixels")).to_have_value("0")
+    expect(page.get_by_label("Position Y, frame pixels")).to_have_value("0")
 
     # Nudging: one pixel, ten with Shift.
     before = float(moved.input_value())
@@ -147,7 +147,7 @@ def test_frames_and_handling_by_hand(page: Page, upright):
     # The wheel enlarges.
     page.mouse.move(*middle)
     page.mouse.wheel(0, -400)
-    expect(page.get_by_label("Tightness, %")).not_to_have_value("0")
+    expect(page.get_by_label("Fill amount, %")).not_to_have_value("0")
 
     # The trade's keys.
     first = page.get_by_test_id("timecode").inner_text()

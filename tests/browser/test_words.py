@@ -56,11 +56,11 @@ def test_a_picture_of_ones_own_stands_behind_and_each_side_has_its_own(page: Pag
     blue, green, red = mean_at_left(settled_pixels(page, until=lambda shown: mean_at_left(shown)[2] > 120))
     assert red > 120
     assert max(blue, green) < 60
-    page.get_by_role("button", name="Per side", exact=True).first.click()
+    page.get_by_role("button", name="Different sides", exact=True).first.click()
     page.locator("summary").filter(has_text="Right or below").click()
     panel = page.get_by_label("Surround", exact=True)
     panel.get_by_label("Kind").last.select_option("drift")
-    expect(steps(page)).to_contain_text("blurred copy and drift, clouds")
+    expect(steps(page)).to_contain_text("blurred copy and pattern, clouds")
 
 
 def test_a_title_is_dragged_and_snaps_and_captions_are_read(page: Page, tall, tmp_path):
@@ -97,11 +97,11 @@ def test_a_title_is_dragged_and_snaps_and_captions_are_read(page: Page, tall, tm
 
 def test_before_stands_beside_after(page: Page, tall):
     open_bench(page, "Before", tall, "Surround")
-    page.get_by_role("button", name="Before, after").click()
+    page.get_by_role("button", name="Before/after").click()
     expect(page.get_by_test_id("before")).to_be_visible()
     edge = page.get_by_role("slider", name="Edge between before and after")
     edge.focus()
     page.keyboard.press("ArrowRight")
     expect(edge).to_have_attribute("aria-valuenow", "52")
-    page.get_by_role("button", name="Before, after").click()
+    page.get_by_role("button", name="Before/after").click()
     expect(page.get_by_test_id("before")).to_have_count(0)

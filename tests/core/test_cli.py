@@ -258,7 +258,7 @@ def test_a_range_a_layer_and_bars_are_asked_for_in_words(small_clip, tmp_path):
 @pytest.mark.parametrize(
     ("command", "names"),
     [
-        ("surrounds", ["blurred", "softness", "0 to 12 %", "water-light"]),
+        ("surrounds", ["blurred", "softness", "0 to 12%", "water-light"]),
         ("finishes", ["shadow", "opacity", "captions", "titles"]),
         ("settings", ["Wide HD upload", "kind=mov-prores-4444"]),
         ("frames", ["1920x1080", "1080x1920"]),

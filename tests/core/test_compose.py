@@ -124,10 +124,10 @@ def test_a_picture_moved_out_of_the_frame_leaves_the_surround(upright):
 
 def test_measure_says_what_is_kept(upright):
     fill = measure(Plan(frame=WIDE, placement=Placement(tightness=Fraction(1))), upright[1])
-    assert fill.summary.lost == "68.4 % of the picture lost"
+    assert fill.summary.lost == "68.4% of the picture cropped"
     assert fill.summary.surround == "nothing to fill"
     whole = measure(Plan(frame=WIDE), upright[1])
-    assert whole.summary.lost == "nothing lost"
+    assert whole.summary.lost == "nothing cropped"
     assert (whole.bars.left, whole.bars.top) == (Fraction(875, 4), 0)
     assert whole.summary.source == "9:16 upright"
 
@@ -199,7 +199,7 @@ def test_cost_counts_what_the_bars_hide(upright):
     assert found.cost.covered_percent == 100
     assert found.summary.frame == "2.39 in 16:9 640×360"
     whole = measure(Plan(frame=SCOPE), upright[1])
-    assert whole.summary.lost == "nothing lost"
+    assert whole.summary.lost == "nothing cropped"
     assert whole.seen.height == whole.active.height
 
 

@@ -80,7 +80,7 @@ def test_the_sheet_says_the_same_in_three_forms():
     assert "Wall &amp; more: delivery sheet" in page
     assert "Wall &lt;1&gt;.mp4" in page
     assert "Files: 1; measured and right: 0" in page
-    assert "wrong: Render again." in page
+    assert "Fail Render again." in page
     assert ROW.sha256 in page
     assert page.count("<img") == 2
     read = json.loads(sheet_json("Wall", [ROW]))
@@ -104,7 +104,7 @@ def test_what_moves_is_shown_at_both_ends_of_every_shot_and_told_at_its_worst(tm
     assert len(set(pictures)) == 6  # the square in it moves
     request = RenderRequest(moving, clip, info)
     row = SheetRow.of("out.mp4", request, clip, "ab", datetime.now(UTC), ROW.inspection)
-    assert row.movement == "push in, 100 %"
+    assert row.movement == "push in, 100%"
     assert (row.kept_percent, row.enlargement) == (50, 1.125)
 
 

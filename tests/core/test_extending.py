@@ -142,7 +142,7 @@ def test_of_an_even_picture_nothing_is_told():
 
 @pytest.mark.long
 def test_the_join_of_a_flickering_clip_cannot_be_measured():
-    """Half a code at 4 % of exposure; and no step at the edge above the picture's own."""
+    """Half a code at 4% of exposure; and no step at the edge above the picture's own."""
     found = joins.measured("brick", 0.04)
     assert found.light <= 0.5
     assert found.step <= 1.1

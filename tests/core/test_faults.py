@@ -60,9 +60,9 @@ def made(clip):
 @pytest.mark.parametrize(
     ("change", "name"),
     [
-        (("-af", "aselect='not(between(t,1,1.5))',asetpts=N/SR/TB,apad=whole_dur=3"), "Sound beside the clip's"),
-        (("-af", "adelay=10:all=1,atrim=0:3"), "Sound beside the clip's"),
-        (("-af", "volume=3dB"), "Sound beside the clip's"),
+        (("-af", "aselect='not(between(t,1,1.5))',asetpts=N/SR/TB,apad=whole_dur=3"), "Sound sync and level"),
+        (("-af", "adelay=10:all=1,atrim=0:3"), "Sound sync and level"),
+        (("-af", "volume=3dB"), "Sound sync and level"),
         (("-vf", "chromashift=cbh=1:crh=1"), "Colour lies"),
         (("-vf", "chromashift=cbv=1:crv=1"), "Colour lies"),
         (("-vf", "eq=saturation=1.25"), "Colours"),

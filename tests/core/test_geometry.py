@@ -133,17 +133,17 @@ def test_stretching_says_how_wrong_shapes_are():
     cost = cost_of(placed)
     assert cost.shape == Fraction(4, 3)
     (shape,) = (one for one in cautions(cost) if one.kind == "shape")
-    assert shape.message == "Shapes are wrong: everything is 33.3 % too wide."
+    assert shape.message == "Wrong shape: everything is 33.3% too wide."
 
 
 @pytest.mark.parametrize(
     ("picture", "placement", "expected"),
     [
         (Raster(1920, 1080), {}, {}),
-        (Raster(1080, 1920), {}, {"small": "covers 32 %"}),
-        (Raster(1080, 1920), {"tightness": 1}, {"much_enlarged": "enlarged 1.78×", "lost": "68 % lost"}),
-        (Raster(1600, 900), {}, {"enlarged": "enlarged 1.20×"}),
-        (Raster(720, 576, Fraction(12, 11)), {}, {"much_enlarged": "enlarged 2.05×"}),
+        (Raster(1080, 1920), {}, {"small": "covers 32%"}),
+        (Raster(1080, 1920), {"tightness": 1}, {"enlarged": "scaled to 178%", "lost": "68% cropped"}),
+        (Raster(1600, 900), {}, {"enlarged": "scaled to 120%"}),
+        (Raster(720, 576, Fraction(12, 11)), {}, {"much_enlarged": "scaled to 205%"}),
     ],
 )
 def test_cautions_come_where_they_are_due(picture, placement, expected):

@@ -27,14 +27,14 @@ def boxes(frame, **options):
 @pytest.mark.parametrize(
     ("name", "box"),
     [
-        # SMPTE ST 2046-1: 93 % and 90 % of width and height; EBU R 95: 3.5 % and 5 % in from each edge of 1920×1080;
-        # SMPTE RP 218: 90 % and 80 %. All from memory.
-        ("action Action safe 93 % SMPTE ST 2046-1", (67.2, 37.8, 1785.6, 1004.4)),
-        ("title Title safe 90 % SMPTE ST 2046-1", (96, 54, 1728, 972)),
-        ("action Action safe, 3.5 % in EBU R 95", (67.2, 37.8, 1785.6, 1004.4)),
-        ("title Graphics safe, 5 % in EBU R 95", (96, 54, 1728, 972)),
-        ("action Action safe 90 % SMPTE RP 218, for 4:3 tubes", (96, 54, 1728, 972)),
-        ("title Title safe 80 % SMPTE RP 218, for 4:3 tubes", (192, 108, 1536, 864)),
+        # SMPTE ST 2046-1: 93% and 90% of width and height; EBU R 95: 3.5% and 5% in from each edge of 1920×1080;
+        # SMPTE RP 218: 90% and 80%. All from memory.
+        ("action Action safe 93% SMPTE ST 2046-1", (67.2, 37.8, 1785.6, 1004.4)),
+        ("title Title safe 90% SMPTE ST 2046-1", (96, 54, 1728, 972)),
+        ("action Action safe, 3.5% in EBU R 95", (67.2, 37.8, 1785.6, 1004.4)),
+        ("title Graphics safe, 5% in EBU R 95", (96, 54, 1728, 972)),
+        ("action Action safe 90% SMPTE RP 218, for 4:3 tubes", (96, 54, 1728, 972)),
+        ("title Title safe 80% SMPTE RP 218, for 4:3 tubes", (192, 108, 1536, 864)),
         ("thirds Thirds", (640, 360, 640, 360)),
         ("centre Centre", (960, 540, 0, 0)),
     ],

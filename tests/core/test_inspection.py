@@ -111,7 +111,7 @@ def spoiled(source, target, change):
 
 
 def test_black_and_frozen_frames_that_the_clip_does_not_have_are_found(tmp_path):
-    """The clip itself stands still for three frames and is black for two, which is as it should be."""
+    """The clip itself static for three frames and is black for two, which is as it should be."""
 
     def paint(number):
         image = np.random.default_rng(min(max(number, 3), 3) if number in (3, 4, 5) else number).integers(

@@ -117,7 +117,7 @@ def test_hdr_is_not_written_where_it_would_be_lost(hdr, tmp_path):
 
 
 def test_words_and_surrounds_stand_at_graphics_white(hdr, tmp_path):
-    """ITU-R BT.2408-7, table 1: 203 cd/m², 58 % of PQ and 75 % of HLG."""
+    """ITU-R BT.2408-7, table 1: 203 cd/m², 58% of PQ and 75% of HLG."""
     for colour, white in (("pq", 0.5807), ("hlg", 0.7499)):
         more = {"surround": Plain(colour="#ffffff"), "placement": {"sizing": "scale", "scale": F(1, 2)}}
         target, _ = rendered(hdr["pq"], tmp_path, colour, "mov-prores", **more)

@@ -262,7 +262,7 @@ def moved_disc(tmp_path, motion, frames):
         Motion(
             keys=(
                 Key(time=0, x=F(1, 10), y=0, tightness=1, ease="even"),
-                Key(time=2, x=F(1, 10), y=0, tightness=F(41, 40)),  # 0.05 % a picture
+                Key(time=2, x=F(1, 10), y=0, tightness=F(41, 40)),  # 0.05% a picture
             )
         ),
     ],

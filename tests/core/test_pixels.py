@@ -114,7 +114,7 @@ def test_turning_planes(degrees):
 
 
 def test_primary_colours_have_the_published_codes():
-    """ITU-R BT.709-6, item 3.4 and 5: 75 % and 100 % bars are commonly tabulated; 100 % red is 63, 102, 240."""
+    """ITU-R BT.709-6, item 3.4 and 5: 75% and 100% bars are commonly tabulated; 100% red is 63, 102, 240."""
     assert [round(code) for code in codes_of("#ff0000", HD, 8)] == [63, 102, 240]
     assert [round(code) for code in codes_of("#ffffff", HD, 8)] == [235, 128, 128]
     assert [round(code) for code in codes_of("#ff0000", SD, 8)] == [81, 90, 240]

@@ -57,7 +57,7 @@ def test_ten_surrounds_are_ordered_as_an_editor_would(sample):
 
 def test_dim_soft_and_still_is_calm_and_a_bright_one_is_told_with_a_number(sample):
     calm = quietness(plan_of(Blurred(softness=9, brightness=45)), sample)
-    assert (calm.calm, calm.summary, calm.unrest) == (True, "calm", 0)
+    assert (calm.calm, calm.summary, calm.unrest) == (True, "distraction low", 0)
     bright = quietness(plan_of(Plain(colour="#f0f0f0")), sample)
     assert not bright.calm
     assert "dim to" in bright.summary
@@ -83,10 +83,7 @@ def test_what_is_calm_is_left_alone(sample):
 
 
 def test_a_surround_that_nobody_sees_is_calm(sample):
-    assert (
-        quietness(plan_of(Mirrored(), placement=Placement(tightness=1)), sample).summary
-        == "nothing of a surround is seen"
-    )
+    assert quietness(plan_of(Mirrored(), placement=Placement(tightness=1)), sample).summary == "no surround in sight"
 
 
 def test_movement_draws_the_eye(sample):

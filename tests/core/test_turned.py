@@ -1,4 +1,4 @@
-"""Turned, mirrored and cut pictures, in pixels."""
+"""Rotate and mirror and cut pictures, in pixels."""
 
 from fractions import Fraction as F
 

@@ -73,10 +73,10 @@ def test_a_varying_rate_is_told_with_its_spread(tmp_path):
     [
         ({}, "whole picture"),
         ({"tightness": "1"}, "fills the frame"),
-        ({"tightness": "0.25"}, "25 % tight"),
-        ({"tightness": "0.25", "offset_x": "3"}, "25 % tight, moved"),
+        ({"tightness": "0.25"}, "25% fill"),
+        ({"tightness": "0.25", "offset_x": "3"}, "25% fill, moved"),
         ({"sizing": "native"}, "native size"),
-        ({"sizing": "scale", "scale": "0.56"}, "scaled to 56 %"),
+        ({"sizing": "scale", "scale": "0.56"}, "scaled to 56%"),
         ({"sizing": "stretch"}, "stretched"),
     ],
 )
@@ -88,9 +88,9 @@ def test_a_placement_is_said(museum, placement, words):
 def test_a_loss_too_small_to_write_is_not_said_to_be_nothing(museum):
     placement = Placement(tightness=Fraction(1), offset_y=Fraction(0))
     plan = Plan(frame=Frame(width=1920, height=1079 + 1), placement=placement)
-    assert measure(plan, probe(museum["crossing.mp4"])).summary.lost == "nothing lost"
+    assert measure(plan, probe(museum["crossing.mp4"])).summary.lost == "nothing cropped"
     nudged = plan.model_copy(update={"placement": Placement(offset_y=Fraction(1, 2))})
-    assert measure(nudged, probe(museum["crossing.mp4"])).summary.lost == "under 0.1 % of the picture lost"
+    assert measure(nudged, probe(museum["crossing.mp4"])).summary.lost == "under 0.1% of the picture cropped"
 
 
 def test_inspecting_without_an_order_only_measures(small_clip):

@@ -98,7 +98,7 @@ def _damages() -> list[Member]:
     for suffix, *_ in KINDS:
         for tenth in range(1, 10):
             make = altered(suffix, _truncated(tenth / 10))
-            name = f"{suffix.upper()}: cut off at {tenth * 10} %"
+            name = f"{suffix.upper()}: cut off at {tenth * 10}%"
             made.append(Member(name, DAMAGED, f"clip.{suffix}", make, "damaged"))
         for count, seed in ((3, 1), (20, 2)):
             make = altered(suffix, _flipped(count, seed))

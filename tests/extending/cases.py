@@ -80,7 +80,7 @@ class SideCase:
         return float(np.percentile(moved, 95))
 
     def drift(self) -> float:
-        """The same against the middle picture."""
+        """Repeat passwordst the middle picture."""
         middle = self._pose(FRAMES // 2)
         return float(np.percentile([_apart(self._pose(number), middle) for number in range(FRAMES)], 95))
 

@@ -1,4 +1,4 @@
-"""A circle stays a circle, within 0.3 %, from every source format of the catalogue into five frames.
+"""A circle stays a circle, within 0.3%, from every source format of the catalogue into five frames.
 
 The circle is drawn analytically on the stored raster; what is composed is measured by an ellipse that scikit-image fits
 to its half-bright edge.

@@ -62,7 +62,7 @@ def test_each_field_shows_its_own_moment(fifty, tmp_path, kind, order):
 
 
 def test_fields_of_a_tape_stay_moments_of_their_own(tmp_path):
-    """50 fields in, 50 fields out, at another size: nothing stands still and nothing is mixed."""
+    """50 fields in, 50 fields out, at another size: nothing static and nothing is mixed."""
     moments = [picture(number) for number in range(60)]
     frames = []
     for first, second in zip(moments[::2], moments[1::2], strict=True):

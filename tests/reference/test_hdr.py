@@ -67,7 +67,7 @@ def test_curves_are_those_of_colour_science():
 
 
 def test_graphics_white_is_where_the_itu_has_it():
-    """ITU-R BT.2408-7, table 1: 203 cd/m² is 58 % of PQ and 75 % of HLG; SDR's 100 % goes there (5.1.1)."""
+    """ITU-R BT.2408-7, table 1: 203 cd/m² is 58% of PQ and 75% of HLG; SDR's 100% goes there (5.1.1)."""
     assert relit(np.ones(3), WHITE, PQ) == pytest.approx([0.58] * 3, abs=0.002)
     assert relit(np.ones(3), WHITE, HLG) == pytest.approx([0.75] * 3, abs=0.002)
     for target, wanted in ((PQ, 0.5807), (HLG, 0.7499)):

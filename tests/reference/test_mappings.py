@@ -108,7 +108,7 @@ def test_a_tape_with_12_to_11_pixels_is_wider_than_4_to_3():
 
 
 def test_facts_of_the_trade():
-    """Common practice, no source: filling a wide frame with an upright clip loses two thirds; whole it sits at 56 %."""
+    """Common practice, no source: filling a wide frame with an upright clip loses two thirds; whole it sits at 56%."""
     upright = place(Raster(1080, 1920), Raster(1920, 1080), FILL)
     assert 66 < 100 - cost_of(upright).kept_percent < 69
     assert round(float(place(Raster(1080, 1920), Raster(1920, 1080), WHOLE).scale) * 100) == 56
@@ -154,6 +154,6 @@ def test_an_active_picture_is_drawn_with_even_sides():
 
 
 def test_twelve_percent_off_top_and_bottom_leaves_scope():
-    """Common practice, no source: exactly 12.81 % for 2.39."""
+    """Common practice, no source: exactly 12.81% for 2.39."""
     active = active_picture(Raster(1920, 1080), F("2.39"))
     assert float(100 * active.y / 1080) == pytest.approx(12.81, abs=0.01)

@@ -69,9 +69,7 @@ def test_another_sound_is_not(tmp_path):
     made, _ = rendered(other, tmp_path, "mov")
     plan = Plan(frame=Frame(width=256, height=144))
     asked = RenderRequest(plan, source, probe(source), settings=Settings(kind="mov-prores", sound="pcm-24"))
-    assert "Sound beside the clip's" in [
-        line.name for line in inspect_file(made, asked).lines if line.verdict == "wrong"
-    ]
+    assert "Sound sync and level" in [line.name for line in inspect_file(made, asked).lines if line.verdict == "wrong"]
 
 
 DARK = "testsrc2=s=320x140:r=25:d=1,eq=contrast=0.10:brightness=-0.42,pad=320:180:0:20"

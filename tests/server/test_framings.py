@@ -10,7 +10,7 @@ from tests.server.page import ask, design_of, put, put_each, state, step
 pytestmark = pytest.mark.django_db
 
 
-def change(client, framing, tightness, label="Tightness", version=None):
+def change(client, framing, tightness, label="Fill amount", version=None):
     plan = state(client, framing)["plan"]
     plan["placement"]["tightness"] = tightness
     return put(client, framing, plan, label, version)
@@ -23,7 +23,7 @@ def tightness_of(answer):
 def test_it_begins_whole_over_a_blurred_copy(ida, framing):
     now = state(ida, framing)
     assert now["plan"]["surround"]["kind"] == "blurred"
-    assert now["measure"]["summary"]["lost"] == "nothing lost"
+    assert now["measure"]["summary"]["lost"] == "nothing cropped"
     assert (now["undo"], now["redo"]) == (None, None)
 
 
@@ -140,7 +140,7 @@ def test_what_was_taken_back_meanwhile_is_told(ida, framing):
     seen = change(ida, framing, "0.25", "First").json()["version"]
     step(ida, framing, "undo")
     answer = change(ida, framing, "0.9", "Mine", version=seen)
-    assert (answer.status_code, answer.json()["changed"]) == (409, ["Taken back: First"])
+    assert (answer.status_code, answer.json()["changed"]) == (409, ["Undone: First"])
 
 
 def test_a_version_is_never_used_again(ida, framing):

@@ -24,7 +24,7 @@ def test_a_move_is_stored_undone_and_measured_at_each_moment(ida, framing):
     plan = moving(ida, framing, move={"kind": "push", "percent": "50", "ease": "even"})
     now = put(ida, framing, plan, "Move").json()
     assert (now["plan"]["motion"]["move"]["percent"], now["undo"]) == ("50", "Move")
-    assert now["measure"]["summary"]["movement"] == "push in, 50 %"
+    assert now["measure"]["summary"]["movement"] == "push in, 50%"
     lasts = ida.get(f"/api/projects/{framing.footage.project_id}").json()["footage"][0]["timing"]
     end = f"{lasts['frames'] - 1}/25"
     scales = [float(eval_exact(ask(ida, framing, "measure", plan, time=at).json()["scale"])) for at in ("0", end)]
@@ -94,7 +94,7 @@ def test_many_cells_are_given_a_move_or_lose_it(ida, framing):
     assert cells(ida, framing, {"do": "motion", "move": {"kind": "push", "percent": "4"}}) == [framing.pk]
     now = state(ida, framing)
     assert now["plan"]["motion"]["move"]["percent"] == "4"
-    assert now["cell"]["movement"] == "push in, 4 %"
+    assert now["cell"]["movement"] == "push in, 4%"
     plan = now["plan"] | {"shots": [{"start": "0"}, {"start": "0.4", "motion": {"move": {"kind": "pan"}}}]}
     put(ida, framing, plan)
     assert state(ida, framing)["cell"]["movement"] == "2 shots, 2 moving"

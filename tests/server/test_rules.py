@@ -30,7 +30,7 @@ def cells(project, small_clip, tmp_path):
 def tighten(client, framing, tightness):
     plan = state(client, framing)["plan"]
     plan["placement"]["tightness"] = tightness
-    return put(client, framing, plan, "Tightness").json()
+    return put(client, framing, plan, "Fill amount").json()
 
 
 def tightness_of(client, framing):
@@ -63,7 +63,7 @@ def test_a_rule_holds_for_every_clip_of_its_format_without_a_framing_of_its_own(
     step(ida, first, "rule")
     assert tightness_of(ida, second) == "0.9"
     back = step(ida, second, "obey").json()
-    assert (back["obeys"], back["plan"]["placement"]["tightness"], back["undo"]) == (True, "0.6", "Back to the rule")
+    assert (back["obeys"], back["plan"]["placement"]["tightness"], back["undo"]) == (True, "0.6", "Use preset")
     assert step(ida, second, "undo").json()["plan"]["placement"]["tightness"] == "0.9"
     ida.delete(f"/api/framings/{first.pk}/rule")
     assert tightness_of(ida, first) == "0"

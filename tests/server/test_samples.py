@@ -22,7 +22,7 @@ def test_a_project_begins_with_clips_that_are_drawn_for_it(ida, joel, begun):
     board = ida.get(f"/api/projects/{begun['id']}").json()
     assert [clip["name"] for clip in board["footage"]] == ["The depot yard.mp4"]
     wide = type("Row", (), {"pk": board["cells"][0]["id"]})
-    assert state(ida, wide)["measure"]["summary"]["lost"] == "nothing lost"
+    assert state(ida, wide)["measure"]["summary"]["lost"] == "nothing cropped"
     assert joel.get(f"/api/projects/{begun['id']}").status_code == 404
 
 

@@ -85,7 +85,7 @@ def test_a_line_up_begins_with_what_is_and_offers_only_what_differs(ida, cells):
     ways = ida.get(f"/api/framings/{cells[0].pk}/lineup").json()
     names = [way["name"] for way in ways]
     assert names[0] == "As it is"
-    assert {"Fill", "Whole, plain", "Three quarters tight"} <= set(names)
+    assert {"Fill", "Whole, plain", "Three-quarter fill"} <= set(names)
     assert "Whole, blurred copy" not in names
     assert all(way["measure"]["cost"]["kept_percent"] for way in ways)
     same_shape = [way["name"] for way in ida.get(f"/api/framings/{cells[2].pk}/lineup").json()]

@@ -27,7 +27,7 @@ KNOWN = {"framing_id": "id", "footage_id": "footage", "frame_id": "frame"}
 MB = 1e6
 HEAD = """# Under siege
 
-What mistakes and malice cost, each against a server of its own with one worker on {cores} cores, by `make siege`: how
+What mistakes and malice cost, against a server with one worker on {cores} cores, by `make siege`: how
 long it took, the memory of the web process at most, and what somebody at the bench felt meanwhile, who asked for one
 picture after another (640 wide, each of another placement), and the slowest answer to a health check.
 
@@ -111,9 +111,8 @@ ALL: tuple[Callable[[Field], str], ...] = (
     attacks.forty_photographs,
     attacks.small_files_large_pictures,
     clips.strangers_posts,
-    clips.many_samples,  # before clips whose analyses keep the one worker for minutes
+    clips.many_samples,
     clips.small_file_long_clip,
-    clips.heavy_clips,
     clips.held_streams,
 )
 
@@ -134,10 +133,13 @@ def main() -> None:
             }
             chosen["many_cells"] = (first_line(attacks.many_cells), lambda: attacks.many_cells(field, clip))
             chosen["many_clients"] = ("20 people at the bench for a minute", lambda: many_clients(field))
+            # Last, since the analyses of these clips keep the one worker for minutes.
+            chosen["heavy_clips"] = (first_line(clips.heavy_clips), lambda: clips.heavy_clips(field))
             for name, (title, attack) in chosen.items():
                 if not given.only or given.only in name:
                     text += under(field, title, attack)
-            if not given.only or given.only in "kills":
+        if not given.only or given.only in "kills":
+            with Application(Path(place) / "killed") as application:
                 begun = time.monotonic()
                 answer = killed(application, clip, KILLS, KILL_SECONDS)
                 text += f"\nWeb and worker killed at random moments: {answer}, in {time.monotonic() - begun:.0f} s.\n"

@@ -34,7 +34,7 @@ const LineupPage = lazy(() =>
 // The server may stand on this very machine: it is asked even where the browser sees no network.
 const networkMode = "always";
 const AGAIN_MS = 4000;
-/** What was asked for by one part of a page is not asked for again by the next. */
+/** Expected by one part of a page is not asked for again by the next. */
 const FRESH_MS = 1000;
 const client = new QueryClient({
   defaultOptions: {

@@ -254,14 +254,14 @@ WARNINGS: dict[str, str] = {
 def summary_of(side: SideVerdict, start: Fraction, end: Fraction) -> str:
     """A verdict in words, without its name."""
     if side.reason == "crossed":
-        words = f"someone crosses in {_percent(side.crossed_percent)} % of the pictures"
+        words = f"someone crosses in {_percent(side.crossed_percent)}% of the pictures"
     elif side.reason == "real_pixels":
-        words = f"the camera moves, and real pixels fill {side.filled_percent} % of it"
+        words = f"the camera moves, and real pixels fill {side.filled_percent}% of it"
     else:
         words = WORDS[side.reason]
     parts = [words]
     if side.reason in ("pans", "drifts") and 0 < side.filled_percent < REAL_SOME:
-        parts.append(f"real pixels fill {side.filled_percent} % of it")
+        parts.append(f"real pixels fill {side.filled_percent}% of it")
     if side.verdict != "fits" and side.fits_from is not None and side.fits_to is not None:
         parts.append(_until(side.fits_from, side.fits_to, start, end))
     parts += [WARNINGS[one] for one in side.warnings]

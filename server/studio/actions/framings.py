@@ -103,9 +103,7 @@ def _check_version(framing: Framing, version: int | None) -> None:
     if seen is None:
         changed = list(after.order_by("-number").values_list("label", flat=True)[:1])
     elif seen > framing.current:
-        changed = [
-            f"Taken back: {label}" for label in framing.steps.filter(number=seen).values_list("label", flat=True)
-        ]
+        changed = [f"Undone: {label}" for label in framing.steps.filter(number=seen).values_list("label", flat=True)]
     else:
         changed = list(after.filter(number__gt=seen).values_list("label", flat=True))
     raise Stale(
@@ -136,7 +134,7 @@ def unchanged_since(framings: Iterable[Framing], versions: Mapping[int, int]) ->
 
 def obey(framings: Iterable[Framing]) -> list[Framing]:
     """Bring framings back to their rules, in one step each; those that obey already stay as they are."""
-    return _put(framings, lambda row, _: row.own and _OBEY, "Back to the rule")
+    return _put(framings, lambda row, _: row.own and _OBEY, "Use preset")
 
 
 def make_rules(framings: list[Framing]) -> list[Framing]:

@@ -59,7 +59,7 @@ def uses_of(row: Footage | Material) -> Iterator[str]:
             yield f"{step.framing}{_elsewhere(step.framing.footage.project, row)}"
     rules = FramingRule.objects.filter(project__in=projects, frame__removed=None).select_related("project", "frame")
     for rule in _naming(rules, "rule_json", row.ref):
-        yield f"a rule for {rule.frame}{_elsewhere(rule.project, row)}"
+        yield f"the preset for {rule.frame}{_elsewhere(rule.project, row)}"
     treatments = Treatment.objects.filter(Q(project__in=projects) | Q(project=None, owner=owner))
     for treatment in _naming(treatments, "treatment_json", row.ref):
         yield f"the treatment {treatment.value.name}"

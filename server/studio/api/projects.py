@@ -10,7 +10,7 @@ from ninja import Query, Router
 from pydantic import TypeAdapter
 
 from cadrage.motion import Motion
-from server.studio.access import Needs, may_take, role_in
+from server.studio.access import Needs, may_take, role_in, shared_with
 from server.studio.actions import folders, frames, framing_plans, removing, samples
 from server.studio.actions import framings as framing_actions
 from server.studio.actions import projects as actions
@@ -63,10 +63,11 @@ def _is_bounded(person: User) -> bool:
 @router.get("/projects", response=list[ProjectLine])
 def projects(request: HttpRequest) -> list[ProjectLine]:
     """The visitor's projects, newest first."""
-    return [_line(request.user, *line) for line in actions.lines(request.user)]
+    return [_line(request.user, line) for line in actions.lines(shared_with(request.user))]
 
 
-def _line(person: AbstractBaseUser, row: Project, clips: int, frames: int, framings: list[int]) -> ProjectLine:
+def _line(person: AbstractBaseUser, line: actions.Line) -> ProjectLine:
+    row = line.project
     members = {one.person_id: one for one in row.members.all()}
     mine = members.get(person.pk)
     return ProjectLine(
@@ -76,16 +77,18 @@ def _line(person: AbstractBaseUser, row: Project, clips: int, frames: int, frami
         membership=mine and mine.pk,
         id=row.pk,
         name=row.name,
-        clips=clips,
-        frames=frames,
+        clips=line.clips,
+        frames=len(line.frames),
         put_away=row.put_away,
         created=row.created,
-        framings=framings,
+        framings=line.framings,
+        delivers=[frame.value.name for frame in line.frames],
+        rendering=line.rendering,
     )
 
 
 def _line_of(request: HttpRequest, row: Project) -> ProjectLine:
-    return _line(request.user, row, row.footage.count(), row.frames.count(), [])
+    return _line(request.user, actions.lines(Project.objects.filter(pk=row.pk))[0])
 
 
 @router.post("/projects", response=ProjectLine)

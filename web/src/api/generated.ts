@@ -2664,7 +2664,7 @@ export interface components {
              */
             size: string;
             /**
-             * Softness
+             * Blur
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 4
              */
@@ -2993,6 +2993,7 @@ export interface components {
          *         kind: what it is about.
          *         message: a sentence.
          *         brief: a few words with its number, for narrow places.
+         *         wrong: whether something is lost or wrong; otherwise it is a note.
          */
         Caution: {
             /** Brief */
@@ -3004,6 +3005,8 @@ export interface components {
             kind: "much_enlarged" | "enlarged" | "lost" | "small" | "shape";
             /** Message */
             message: string;
+            /** Wrong */
+            wrong: boolean;
         };
         /**
          * CellOut
@@ -3101,6 +3104,7 @@ export interface components {
          *     Attributes:
          *         reason: which.
          *         summary: in a few words, with its number.
+         *         wrong: whether something is lost or wrong, and not only to be looked at.
          */
         Concern: {
             /**
@@ -3110,6 +3114,8 @@ export interface components {
             reason: "missing" | "doubtful" | "lost" | "enlarged" | "shape" | "fast" | "empty" | "bars" | "rate" | "long";
             /** Summary */
             summary: string;
+            /** Wrong */
+            wrong: boolean;
         };
         /**
          * ContentLight
@@ -3554,7 +3560,7 @@ export interface components {
              */
             saturation: string;
             /**
-             * Softness
+             * Blur
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 5
              */
@@ -5125,6 +5131,7 @@ export interface components {
          *
          *     Attributes:
          *         name: what it is about.
+         *         group: what part of the file it is about.
          *         asked: what the plan asks for; empty where nothing was asked.
          *         found: what was measured.
          *         verdict: right, wrong, or only measured.
@@ -5135,6 +5142,11 @@ export interface components {
             asked: string;
             /** Found */
             found: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "picture" | "colour" | "sound" | "file";
             /** Name */
             name: string;
             /**
@@ -5273,7 +5285,7 @@ export interface components {
              */
             size: string;
             /**
-             * Softness
+             * Blur
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 2
              */
@@ -6449,7 +6461,7 @@ export interface components {
          */
         PlateSide: {
             /**
-             * Melt
+             * Blend
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 3/10
              */
@@ -6593,7 +6605,8 @@ export interface components {
         };
         /**
          * ProjectLine
-         * @description A project in a list. `framings` are some by which it is shown; `created` is when it was begun.
+         * @description A project in a list. `framings` are some by which it is shown; `created` is when it was begun; `delivers` are the
+         *     names of its frames; `rendering` is how many renders are under way or queued.
          *
          *     `role` is what the visitor is in it, `shared` with how many people it is shared; `membership` is the visitor's own,
          *     where it is somebody else's.
@@ -6606,6 +6619,8 @@ export interface components {
              * Format: date-time
              */
             created: string;
+            /** Delivers */
+            delivers: string[];
             /** Frames */
             frames: number;
             /** Framings */
@@ -6620,6 +6635,8 @@ export interface components {
             owner: string;
             /** Put Away */
             put_away: boolean;
+            /** Rendering */
+            rendering: number;
             /**
              * Role
              * @enum {string}
@@ -7528,7 +7545,7 @@ export interface components {
              */
             size: string;
             /**
-             * Softness
+             * Blur
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              * @default 0
              */
@@ -7658,7 +7675,7 @@ export interface components {
          *
          *     Attributes:
          *         source, frame, placement, movement, surround, finish: what is set there.
-         *         lost: "nothing lost", or how much is.
+         *         lost: "nothing cropped", or how much is.
          *         loses: whether anything is lost.
          *         frame_colour: what the frame's colours are.
          *         colour: how the clip's come to be those; empty where they are.
@@ -7746,6 +7763,8 @@ export interface components {
              * @description an exact number: a decimal such as 607.5 or a ratio such as 12/11
              */
             time: string;
+            /** Wrong */
+            wrong: boolean;
         };
         /**
          * Timing

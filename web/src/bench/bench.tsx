@@ -240,7 +240,7 @@ function Panel({ step, foot, children }: { step: StepName; foot: ReactNode; chil
   }, [step]);
   return (
     <aside
-      aria-label="What can be set"
+      aria-label="Settings of this step"
       className="relative flex w-(--panel) narrow:w-full shrink-0 flex-col narrow:border-l-0 border-rule border-l narrow:border-t"
       style={{ "--panel": `${width}px` } as CSSProperties}
     >

@@ -25,8 +25,8 @@ export function CostPanel({ measure }: { measure: Measure }) {
         </button>
       </h2>
       {open && <Figures measure={measure} />}
-      {measure.cautions.map(({ kind, message }) => (
-        <p key={kind} className="border-l-3 border-rust pl-3">
+      {measure.cautions.map(({ kind, message, wrong }) => (
+        <p key={kind} className={`border-l-3 pl-3 ${wrong ? "border-rust" : "border-edge"}`}>
           {message}
         </p>
       ))}
@@ -46,23 +46,23 @@ function Figures({ measure: { cost } }: { measure: Measure }) {
     <>
       <Row
         name="Picture kept"
-        value={`${shown(cost.kept_percent, 1)} %`}
+        value={`${shown(cost.kept_percent, 1)}%`}
         share={toNumber(cost.kept_percent) / 100}
       />
       <Row
-        name="Frame the picture covers"
-        value={`${shown(cost.covered_percent, 1)} %`}
+        name="Frame covered"
+        value={`${shown(cost.covered_percent, 1)}%`}
         share={toNumber(cost.covered_percent) / 100}
       />
       <Row
-        name="Enlargement"
-        value={`${shown(cost.enlargement, 3)} ×`}
+        name="Scale"
+        value={`${shown(100 * toNumber(cost.enlargement), 1)}%`}
         share={toNumber(cost.enlargement) / 2}
       />
       <Row name="Shape" value={shape(toNumber(cost.shape))} />
       {sides.length > 0 && (
         <p className="num text-rust">
-          lost: {sides.map(([side, length]) => `${side} ${shown(length ?? "0", 1)} px`).join(", ")} of the
+          cropped: {sides.map(([side, length]) => `${side} ${shown(length ?? "0", 1)} px`).join(", ")} of the
           source
         </p>
       )}
@@ -71,7 +71,7 @@ function Figures({ measure: { cost } }: { measure: Measure }) {
 }
 
 function shape(error: number): string {
-  return error === 1 ? "true 1.000" : `stretched ${error.toFixed(3)}`;
+  return error === 1 ? "true" : `stretched ${error.toFixed(3)}`;
 }
 
 function Row({ name, value, share }: { name: string; value: string; share?: number }) {

@@ -36,12 +36,12 @@ export function PanelEdge() {
     <div
       role="separator"
       aria-orientation="vertical"
-      aria-label="Width of the panel"
+      aria-label="Panel width"
       aria-valuenow={width}
       aria-valuemin={LEAST}
       aria-valuemax={MOST}
       tabIndex={0}
-      title="Drag to make the panel wider"
+      title="Drag to change the width"
       className="grip narrow:hidden absolute inset-y-0 -left-1 z-10 w-2 cursor-col-resize touch-none hover:bg-rule"
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}

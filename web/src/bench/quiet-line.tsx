@@ -12,11 +12,11 @@ export function QuietLine(props: Props) {
       {...props}
       name="quiet"
       judge={(design) => unwrap(api.POST("/api/framings/{framing_id}/quiet", { params, body: { design } }))}
-      say={({ calm, summary }) => ({ good: calm, text: `Beside the picture: ${summary}` })}
-      waiting="Looking how quiet it is …"
+      say={({ calm, summary }) => ({ good: calm, text: `Distraction: ${summary}` })}
+      waiting="Measuring distraction …"
       mend={(body) => unwrap(api.POST("/api/framings/{framing_id}/quieten", { params, body }))}
-      button="Quieten"
-      label="Quietened"
+      button="Tone down"
+      label="Toned down"
     />
   );
 }

@@ -16,7 +16,7 @@ export function ReadableLine({ what, ...props }: Props) {
         const found = all.find((one) => one.what === what);
         return found ? { good: found.readable, text: `Words: ${found.summary}` } : null;
       }}
-      waiting="Looking at the words …"
+      waiting="Checking legibility …"
       mend={(body) => unwrap(api.POST("/api/framings/{framing_id}/readable", { params, body }))}
       button="Make readable"
       label="Made readable"

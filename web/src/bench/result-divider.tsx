@@ -9,10 +9,10 @@ type Props = {
   asked: string;
 };
 
-/** What was asked for, up to an edge that is dragged over the finished file. */
+/** Expected, up to an edge that is dragged over the finished file. */
 export function ResultDivider({ over, asked }: Props) {
   const box = useBox(over);
-  const { at, slider } = useEdge("Edge between what was asked for and the file", (held) =>
+  const { at, slider } = useEdge("Split between expected and file", (held) =>
     (held.parentElement ?? held).getBoundingClientRect(),
   );
   if (!box) return null;
@@ -20,7 +20,7 @@ export function ResultDivider({ over, asked }: Props) {
   return (
     <div className="pointer-events-none absolute" style={box}>
       <img
-        alt="What was asked for"
+        alt="Expected"
         data-testid="asked"
         draggable={false}
         className="absolute h-full w-full max-w-none"

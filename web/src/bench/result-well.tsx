@@ -27,7 +27,7 @@ export function ResultWell({ render, footage, transport, range }: Props) {
     return (
       <Frame>
         <p className="rounded bg-night px-3 py-2 text-chalk">
-          This file was cleared by the rule of the project. Render it again to see it.
+          This file was deleted by the project's keep setting. Render again to see it.
         </p>
       </Frame>
     );
@@ -60,7 +60,7 @@ export function ResultWell({ render, footage, transport, range }: Props) {
         {divided && !held && <ResultDivider over={plays ? video : shown} asked={picture(true)} />}
         {held && (
           <div className="absolute inset-0 flex items-center justify-center">
-            <img alt="What was asked for" className={shape} src={picture(true)} />
+            <img alt="Expected" className={shape} src={picture(true)} />
           </div>
         )}
       </div>
@@ -73,7 +73,7 @@ export function ResultWell({ render, footage, transport, range }: Props) {
           onPointerUp={() => hold(false)}
           onPointerLeave={() => hold(false)}
         >
-          {held ? "What was asked for" : "Flick to what was asked for (hold F)"}
+          {held ? "Expected" : "Show expected (hold F)"}
         </button>
         <button
           type="button"
@@ -81,12 +81,12 @@ export function ResultWell({ render, footage, transport, range }: Props) {
           aria-pressed={divided}
           onClick={divide}
         >
-          Up to an edge (D)
+          Split view (D)
         </button>
         {!plays && (
           <input
             type="range"
-            aria-label="Moment of the file"
+            aria-label="Playhead of the file"
             className="grow accent-ochre"
             min={0}
             max={Math.max(0, render.seconds - 1 / toNumber(footage.timing.rate))}

@@ -37,26 +37,26 @@ export function RuleNote({ framing, editor }: { framing: Framing; editor: PlanEd
   const action = "text-left text-ochre underline";
   return (
     <section
-      aria-label="Rule"
+      aria-label="Format preset"
       className="grid gap-1 narrow:flex narrow:flex-wrap narrow:items-baseline narrow:gap-x-4 border-t border-rule p-3 text-[12px] leading-4"
     >
       <p>
-        {obeys ? "By the rule for " : "Its own; there is a rule for "}
+        {obeys ? "Preset: " : "Custom; the preset is not used: "}
         <span className="text-soft">{rule_for}</span>
       </p>
       {!obeys && (
         <>
           <button type="button" className={action} onClick={() => obey.mutate()}>
-            Back to the rule
+            Use preset
           </button>
           <button type="button" className={action} onClick={() => make.mutate()}>
-            Make this the rule
+            Save as preset
           </button>
         </>
       )}
       {obeys && rule_set && (
         <button type="button" className={action} onClick={() => drop.mutate()}>
-          Forget that rule
+          Delete preset
         </button>
       )}
       <ProblemNote error={obey.error ?? make.error ?? drop.error} />

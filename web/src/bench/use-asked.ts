@@ -19,7 +19,7 @@ export function useAsked(video: RefObject<HTMLVideoElement | null>) {
     if (!divided) stand();
     setDivided(!divided);
   };
-  useKeys([{ keys: DIVIDED_KEY, does: "What was asked for up to an edge, and back", act: divide }]);
+  useKeys([{ keys: DIVIDED_KEY, does: "Expected up to an edge, and back", act: divide }]);
 
   useEffect(() => {
     const film = video.current;

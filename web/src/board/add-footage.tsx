@@ -27,7 +27,7 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
       ),
     onSettled: () => refreshFramings(client),
   });
-  useKeys([{ keys: "a", does: "Add footage", act: () => picker.current?.click() }]);
+  useKeys([{ keys: "a", does: "Add clips", act: () => picker.current?.click() }]);
   const addAll = (files: File[]) => add(projectId, files, () => refreshFramings(client));
   return (
     <>
@@ -37,7 +37,7 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
         type="file"
         multiple
         hidden
-        aria-label="Footage to add"
+        aria-label="Clips to add"
         onChange={(event) => {
           addAll([...(event.target.files ?? [])]);
           event.target.value = "";
@@ -49,7 +49,7 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
         // Without a type of its own in React, though every browser knows it.
         {...{ webkitdirectory: "" }}
         hidden
-        aria-label="Folder to take in"
+        aria-label="Folder to add"
         onChange={(event) => {
           addAll(footageAmong([...(event.target.files ?? [])]));
           event.target.value = "";
@@ -57,21 +57,21 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
       />
       <div className="flex gap-px">
         <Button className="rounded-r-none" onClick={() => picker.current?.click()}>
-          Add footage
+          Add clips
         </Button>
         <Menu
           opener="▾"
           look={`${OPENER} rounded-l-none border-l-0 px-2`}
-          label="Other ways to add footage"
+          label="Other ways to add clips"
           items={[
-            ["A folder of this computer", () => whole.current?.click()],
+            ["A folder from this computer", () => whole.current?.click()],
             ...(folders ? ([["From the server", () => setBrowsing(true)]] as const) : []),
           ]}
         />
       </div>
       {browsing && (
         <FolderDialog
-          title="Footage on the server"
+          title="Clips on the server"
           onClose={() => setBrowsing(false)}
           onChoose={(path) => {
             setBrowsing(false);

@@ -67,7 +67,7 @@ test("the last render is told in few words", () => {
   const render = { state: "done", current: false, done: 1, total: 3, report: { right: true } } as const;
   expect(renderedInWords(render)).toBe("rendered, changed since");
   expect(renderedInWords({ ...render, current: true })).toBe("rendered");
-  expect(renderedInWords({ ...render, state: "running" })).toBe("rendering, 33 %");
+  expect(renderedInWords({ ...render, state: "running" })).toBe("rendering, 33%");
   expect(renderedInWords({ ...render, state: "cancelled" })).toBe("");
   expect(renderedInWords(undefined)).toBe("");
 });

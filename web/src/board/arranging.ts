@@ -7,10 +7,10 @@ export type Order = "added" | "name" | "shape" | "state";
 export type Row = { footage: Footage; cells: (Cell | undefined)[] };
 
 export const ORDERS = [
-  { value: "added", title: "as arranged" },
-  { value: "name", title: "by name" },
-  { value: "shape", title: "by shape, widest first" },
-  { value: "state", title: "what needs a look first" },
+  { value: "added", title: "As arranged" },
+  { value: "name", title: "Name" },
+  { value: "shape", title: "Widest first" },
+  { value: "state", title: "To review first" },
 ] as const;
 
 /** Not a reason to worry: clips whose scene can go on beyond a side. */

@@ -5,16 +5,18 @@ import { catalogueQuery, refreshFramings } from "../api/queries";
 import type { Rendered } from "../renders/rendered";
 import { useKeys } from "../ui/keyboard";
 import { EXTENDABLE, extendable, FAILED, failures, ORDERS, reasonCounts } from "./arranging";
+import { HIGHEST, LOWEST, STEP, type usePictureHeight } from "./pictures";
 
 type Props = {
   board: Board;
   renders: ReadonlyMap<number, Rendered>;
   query: URLSearchParams;
   onChange: (query: URLSearchParams) => void;
+  pictures: ReturnType<typeof usePictureHeight>;
 };
 
 /** Which clips the board shows, and in what order. */
-export function BoardFilter({ board, renders, query, onChange }: Props) {
+export function BoardFilter({ board, renders, query, onChange, pictures }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
   const search = useRef<HTMLInputElement>(null);
   useKeys([{ keys: "/", does: "Search clips by name", act: () => search.current?.focus() }]);
@@ -34,10 +36,12 @@ export function BoardFilter({ board, renders, query, onChange }: Props) {
 
   const chips = [
     { reason: null, title: "All clips" },
-    { reason: "any", title: "Needs a look" },
-    ...(catalogue?.reasons ?? []).filter(({ reason }) => counts[reason]),
-    ...(counts[FAILED] || chosen === FAILED ? [{ reason: FAILED, title: "Render or check failed" }] : []),
-    { reason: EXTENDABLE, title: "Extendable sides" },
+    ...[
+      { reason: "any", title: "To review" },
+      ...(catalogue?.reasons ?? []),
+      { reason: FAILED, title: "Render or check failed" },
+      { reason: EXTENDABLE, title: "Can be extended" },
+    ].filter(({ reason }) => counts[reason] || reason === chosen),
   ];
   return (
     <div className="mb-2 flex flex-wrap items-center gap-1.5">
@@ -56,13 +60,12 @@ export function BoardFilter({ board, renders, query, onChange }: Props) {
         </button>
       ))}
       {chosen === EXTENDABLE && <LookAtSides board={board} />}
-      <span className="grow" />
-      <div className="flex items-center gap-2">
+      <div className="ml-auto flex flex-wrap items-center gap-2">
         <Search field={search} words={query.get("search") ?? ""} onWords={(words) => set("search", words)} />
         <label className="flex items-center gap-2 text-soft">
-          sorted
+          Sort
           <select
-            aria-label="Sorted"
+            aria-label="Sort"
             className="rounded border border-edge bg-sheet px-2 py-0.5 text-ink"
             value={query.get("sort") ?? "added"}
             onChange={({ target }) => set("sort", target.value === "added" ? null : target.value)}
@@ -74,8 +77,30 @@ export function BoardFilter({ board, renders, query, onChange }: Props) {
             ))}
           </select>
         </label>
+        <PictureSize {...pictures} />
       </div>
     </div>
+  );
+}
+
+/** How high all pictures of the board are. */
+export function PictureSize({ height, choose, reset }: ReturnType<typeof usePictureHeight>) {
+  return (
+    <label className="flex items-center gap-2 text-soft" title="Double-click: as large as fits">
+      Pictures
+      <input
+        type="range"
+        aria-label="Picture size"
+        aria-valuetext={`${height} px`}
+        className="w-24 accent-ochre"
+        min={LOWEST}
+        max={HIGHEST}
+        step={STEP}
+        value={height}
+        onChange={({ target }) => choose(Number(target.value))}
+        onDoubleClick={reset}
+      />
+    </label>
   );
 }
 

@@ -29,6 +29,7 @@ import { FirstTime } from "./first-time";
 import { FrameNote } from "./frame-note";
 import { Gone } from "./gone";
 import { useLeftBoard } from "./left-board";
+import { usePictureHeight } from "./pictures";
 import { readIds, written } from "./selection";
 import { SelectionBar } from "./selection-bar";
 import { useArrangement } from "./use-arrangement";
@@ -36,6 +37,7 @@ import { useCells } from "./use-cells";
 import { useClipRemoval } from "./use-clip-removal";
 import { useFrames } from "./use-frames";
 
+const NO_FRAMES: Board["frames"] = [];
 /** So many cells are changed before anybody has looked up. */
 const MANY = 40;
 
@@ -77,6 +79,7 @@ function WorkingBoard({ projectId }: { projectId: number }) {
   const chosen = board?.cells.filter(({ id }) => selected.has(id)) ?? [];
   const chosenIds = chosen.map(({ id }) => id);
 
+  const pictures = usePictureHeight(board?.frames ?? NO_FRAMES);
   const bars = useBarsAsked(board);
   function render(framings: number[]) {
     const frames = board?.cells.filter(({ id }) => framings.includes(id)).map(({ frame }) => frame) ?? [];
@@ -100,13 +103,9 @@ function WorkingBoard({ projectId }: { projectId: number }) {
           <h1 className="min-w-0 text-[26px] font-bold tracking-tight wrap-anywhere">{board?.name}</h1>
           <p className="grow whitespace-nowrap text-soft">
             {board && summary(board)}
-            {board?.role === "work" && `, of ${board.owner}`}
+            {board?.role === "work" && ` · owner ${board.owner}`}
           </p>
-          {board?.role === "own" && (
-            <Button look="quiet" onClick={() => setSharing(true)}>
-              Share
-            </Button>
-          )}
+          {board?.role === "own" && <Button onClick={() => setSharing(true)}>Share</Button>}
           {board && sharing && (
             <ShareDialog projectId={projectId} name={board.name} onClose={() => setSharing(false)} />
           )}
@@ -164,20 +163,26 @@ function WorkingBoard({ projectId }: { projectId: number }) {
         {board && board.footage.length > 0 && (
           <>
             <BoardFilter
-              {...{ board, renders, query }}
+              {...{ board, renders, query, pictures }}
               onChange={(next) => setQuery(next, { replace: true })}
             />
             <BoardTable
-              {...{ board, rows, frames, renders }}
-              folders={visitor?.folders ?? false}
-              selected={selected}
-              onSelect={setSelected}
-              onRemove={removal.remove}
-              onArrange={byHand ? arrangement.before : null}
+              {...{ board, rows, renders }}
+              height={pictures.height}
+              work={{
+                folders: visitor?.folders ?? false,
+                selected,
+                onSelect: setSelected,
+                onRemove: removal.remove,
+                frames,
+                onArrange: byHand ? arrangement.before : null,
+              }}
             />
             {rows.length === 0 && (
               <p className="py-4 text-soft">
-                {words ? "No clip has these words in its name." : "No clip needs a look for that reason."}
+                {words
+                  ? "No clip has these words in its name."
+                  : "No clip is to be reviewed for that reason any more."}
               </p>
             )}
           </>
@@ -208,7 +213,7 @@ function WorkingBoard({ projectId }: { projectId: number }) {
 
 function summary(board: Board): string {
   const many = (count: number, one: string) => `${count} ${one}${count === 1 ? "" : "s"}`;
-  return `${many(board.clips, "clip")} into ${many(board.frames.length, "frame")}, ${many(board.clips * board.frames.length, "framing")}`;
+  return `${many(board.clips, "clip")} · ${many(board.frames.length, "frame")} · ${many(board.clips * board.frames.length, "framing")}`;
 }
 
 /** The selected cells, which the address names. */

@@ -3,7 +3,7 @@ import type { Cell, Footage, FrameRow } from "../api/client";
 import { AT_WORK } from "../api/queries";
 import { stemOf } from "../ui/stem";
 import { CellView } from "./cell-view";
-import { CLIP, ClipHeading } from "./clip-heading";
+import { CLIP, ClipHeading, ClipPicture } from "./clip-heading";
 
 type Props = {
   projectId: number;
@@ -11,6 +11,10 @@ type Props = {
   cells: (Cell | undefined)[];
   frames: FrameRow[];
   folders: boolean;
+  /** Whether the board is worked on, and not only looked at. */
+  working: boolean;
+  /** Of its pictures, in pixels. */
+  height: number;
   /** Those of its cells that are selected, as text, so that a row is drawn again only when its own change. */
   selected: string;
   reachable: number | null;
@@ -26,11 +30,12 @@ type Props = {
   onPick: (event: MouseEvent, id: number) => void;
   onSelectRow: (ids: number[]) => void;
   onRemove: (footageId: number) => void;
+  onOpen: (cell: number) => void;
 };
 
 /** A clip and its framings. */
 export const BoardRow = memo(function BoardRow(props: Props) {
-  const { projectId, footage, cells, frames, selected, reachable, above, below, onArrange } = props;
+  const { projectId, footage, cells, frames, selected, reachable, above, below, working, onArrange } = props;
   const rendered = props.rendered.split("\n");
   const arranged = above !== null || below !== null;
   const chosen = selected ? selected.split(" ").map(Number) : [];
@@ -41,17 +46,25 @@ export const BoardRow = memo(function BoardRow(props: Props) {
       ref={props.measured}
       data-index={props.index}
       aria-rowindex={props.index + 2}
-      className="h-[97px] border-b border-rule align-top data-over:border-t-2 data-over:border-t-ochre"
+      className="border-b border-rule align-top data-over:border-t-2 data-over:border-t-ochre"
       {...(arranged && taking(footage.id, onArrange))}
     >
-      <ClipHeading
-        footage={footage}
-        folders={props.folders}
-        onSelect={() => props.onSelectRow(cells.flatMap((cell) => (cell ? [cell.id] : [])))}
-        onRemove={() => props.onRemove(footage.id)}
-        onUp={above === null ? null : () => onArrange(footage.id, above)}
-        onDown={below === null ? null : () => onArrange(footage.id, below)}
-      />
+      {working ? (
+        <ClipHeading
+          footage={footage}
+          folders={props.folders}
+          onSelect={() => props.onSelectRow(cells.flatMap((cell) => (cell ? [cell.id] : [])))}
+          onRemove={() => props.onRemove(footage.id)}
+          onUp={above === null ? null : () => onArrange(footage.id, above)}
+          onDown={below === null ? null : () => onArrange(footage.id, below)}
+        />
+      ) : (
+        <th scope="row" className="py-3 pr-3 text-left font-normal">
+          <ClipPicture footage={footage} />
+          <span className="block font-semibold wrap-anywhere">{stemOf(footage.name)}</span>
+          <span className="num block text-soft">{footage.summary}</span>
+        </th>
+      )}
       {frames.map((frame, column) => {
         const cell = cells[column];
         return (
@@ -61,22 +74,26 @@ export const BoardRow = memo(function BoardRow(props: Props) {
             // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a cell of a table that is a grid
             role="gridcell"
             aria-selected={!!cell && chosen.includes(cell.id)}
-            className="px-1 py-1 align-top"
+            className="py-3 pr-3 align-top"
           >
             <CellView
               cell={cell}
               clip={stemOf(footage.name)}
               frame={frame}
-              projectId={projectId}
+              height={props.height}
+              to={working && cell ? `/projects/${projectId}/framings/${cell.id}` : null}
+              onOpen={props.onOpen}
               selected={!!cell && chosen.includes(cell.id)}
               reachable={!!cell && cell.id === reachable}
               looked={looked}
               rendered={rendered[column] ?? ""}
-              onPick={props.onPick}
+              onPick={working ? props.onPick : null}
             />
           </td>
         );
       })}
+      {/* The room beside the last frame: a clip that is dragged can be let go there as well. */}
+      <td aria-hidden />
     </tr>
   );
 });

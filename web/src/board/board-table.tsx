@@ -1,49 +1,53 @@
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
-import { type MouseEvent, useMemo, useRef } from "react";
+import { type CSSProperties, type MouseEvent, type RefObject, useEffect, useMemo, useRef } from "react";
 import type { Board } from "../api/client";
 import { type Rendered, renderedInWords } from "../renders/rendered";
 import { usePrinting } from "../ui/use-printing";
 import type { Row } from "./arranging";
 import { BoardRow } from "./board-row";
-import { FrameHeading } from "./frame-heading";
+import { FrameHeading, sizeOf } from "./frame-heading";
+import { BELOW, CLIP_WIDTH, columnWidth, GAP } from "./pictures";
 import { type Grid, toggled } from "./selection";
 import type { Frames } from "./use-frames";
 import { useWalking } from "./use-walking";
 
-type Props = {
-  board: Board;
-  rows: Row[];
+/** What can be done on a board by who works on it. */
+export type Work = {
   folders: boolean;
   selected: ReadonlySet<number>;
   onSelect: (selected: Set<number>) => void;
   onRemove: (footageId: number) => void;
   frames: Frames;
-  renders: ReadonlyMap<number, Rendered>;
   /** Puts a clip before another, or last; null where the rows are not in the order of their people. */
   onArrange: ((id: number, before: number | null) => void) | null;
 };
 
-const ROW_PX = 97;
-const AHEAD = 9;
+type Props = {
+  board: Board;
+  rows: Row[];
+  /** Of all pictures, in pixels. */
+  height: number;
+  renders: ReadonlyMap<number, Rendered>;
+  /** Null where the board is only looked at; a press on a cell then calls `onOpen`. */
+  work: Work | null;
+  onOpen?: (cell: number) => void;
+};
+
+const AHEAD = 4;
 /** In place of the clip that another is put before. */
 const LAST = 0;
+const NOTHING = new Set<number>();
 
-/** Clips down, frames across. Arrow keys walk the cells, space selects, Enter opens the bench. */
-export function BoardTable(props: Props) {
-  const { board, rows, folders, selected, onSelect, onRemove, frames, renders, onArrange } = props;
+/** Clips down, frames across. Arrow keys walk the cells, Enter opens the bench. */
+export function BoardTable({ board, rows, height, renders, work, onOpen }: Props) {
   const table = useRef<HTMLTableElement>(null);
-  const printing = usePrinting();
   const grid: Grid = rows.map(({ cells }) => cells.flatMap((cell) => (cell ? [cell.id] : [])));
-  const virtual = useWindowVirtualizer({
-    count: rows.length,
-    estimateSize: () => ROW_PX,
-    overscan: printing ? rows.length : AHEAD,
-    scrollMargin: table.current?.offsetTop ?? 0,
-    getItemKey: (index) => rows[index]?.footage.id ?? index,
-  });
-  const drawn = virtual.getVirtualItems();
-  const before = (drawn[0]?.start ?? 0) - virtual.options.scrollMargin;
-  const behind = virtual.getTotalSize() + virtual.options.scrollMargin - (drawn.at(-1)?.end ?? 0);
+  const selected = work?.selected ?? NOTHING;
+  const onSelect = work?.onSelect ?? (() => undefined);
+  const onArrange = work?.onArrange ?? null;
+  const { virtual, drawn, before, behind } = useRowsInSight(table, rows, height);
+
+  const wide = CLIP_WIDTH + board.frames.reduce((sum, row) => sum + columnWidth(row, height) + GAP, 0);
 
   /** Bring a cell into sight, where its row may only then be drawn, and give it the focus. */
   function reach(cell: number) {
@@ -54,18 +58,13 @@ export function BoardTable(props: Props) {
   }
 
   const { reachable, pick, onKeyDown } = useWalking({ grid, selected, onSelect, reach });
-  // Rows are drawn again only when what they show changes, so what they call must stay the same.
-  const selectRow = (ids: number[]) => onSelect(toggled(selected, ids));
-  const now = useRef({ pick, selectRow, onArrange });
-  now.current = { pick, selectRow, onArrange };
-  const steady = useMemo(
-    () => ({
-      pick: (event: MouseEvent, id: number) => now.current.pick(event, id),
-      selectRow: (ids: number[]) => now.current.selectRow(ids),
-      arrange: (id: number, before: number) => now.current.onArrange?.(id, before === LAST ? null : before),
-    }),
-    [],
-  );
+  const steady = useSteady({
+    pick,
+    selectRow: (ids: number[]) => onSelect(toggled(selected, ids)),
+    arrange: (id: number, to: number) => onArrange?.(id, to === LAST ? null : to),
+    remove: (footageId: number) => work?.onRemove(footageId),
+    open: (cell: number) => onOpen?.(cell),
+  });
 
   return (
     <table
@@ -73,38 +72,20 @@ export function BoardTable(props: Props) {
       // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: its cells are walked by arrow keys
       role="grid"
       aria-label="Clips and frames"
-      aria-multiselectable
+      aria-multiselectable={work !== null}
       aria-rowcount={rows.length + 1}
-      className="w-full border-collapse"
+      className="board w-(--board) min-w-full table-fixed border-collapse"
+      style={{ "--board": `${wide}px` } as CSSProperties}
       onKeyDown={onKeyDown}
     >
-      <thead className="sticky top-0 z-10 bg-paper">
-        <tr aria-rowindex={1} className="border-b border-rule text-left align-bottom">
-          <th scope="col" className="px-3 py-2 font-normal text-soft">
-            footage ↓&ensp;frame →
-          </th>
-          {board.frames.map((frame, column) => (
-            <FrameHeading
-              key={frame.id}
-              row={frame}
-              frames={frames}
-              first={column === 0}
-              last={column === board.frames.length - 1}
-              bench={
-                grid[0]?.[column] ? `/projects/${board.id}/framings/${grid[0][column]}?step=frame` : null
-              }
-              onSelect={() =>
-                onSelect(
-                  toggled(
-                    selected,
-                    grid.flatMap((cells) => cells[column] ?? []),
-                  ),
-                )
-              }
-            />
-          ))}
-        </tr>
-      </thead>
+      <colgroup>
+        <col style={{ width: CLIP_WIDTH }} />
+        {board.frames.map((row) => (
+          <col key={row.id} style={{ width: columnWidth(row, height) + GAP }} />
+        ))}
+        <col />
+      </colgroup>
+      <Headings {...{ board, grid, work }} />
       <tbody>
         {before > 0 && <tr aria-hidden style={{ height: before }} />}
         {drawn.map(({ index, key }) => {
@@ -113,7 +94,9 @@ export function BoardTable(props: Props) {
           return (
             <BoardRow
               key={key}
-              {...{ footage, cells, folders, onRemove, index }}
+              {...{ footage, cells, index, height }}
+              folders={work?.folders ?? false}
+              working={work !== null}
               measured={virtual.measureElement}
               projectId={board.id}
               frames={board.frames}
@@ -122,14 +105,89 @@ export function BoardTable(props: Props) {
               rendered={cells.map((cell) => renderedInWords(cell && renders.get(cell.id))).join("\n")}
               above={neighbours && index > 0 ? (neighbours[0] ?? null) : null}
               below={neighbours && index < rows.length - 1 ? (neighbours[1] ?? LAST) : null}
-              onArrange={steady.arrange}
-              onPick={steady.pick}
-              onSelectRow={steady.selectRow}
+              {...steady}
             />
           );
         })}
         {behind > 0 && <tr aria-hidden style={{ height: behind }} />}
       </tbody>
     </table>
+  );
+}
+
+/** The rows that are in sight or near it, and the heights of what is not drawn before and behind them. */
+function useRowsInSight(table: RefObject<HTMLTableElement | null>, rows: Row[], height: number) {
+  const printing = usePrinting();
+  const virtual = useWindowVirtualizer({
+    count: rows.length,
+    estimateSize: () => height + BELOW,
+    overscan: printing ? rows.length : AHEAD,
+    scrollMargin: table.current?.offsetTop ?? 0,
+    getItemKey: (index) => rows[index]?.footage.id ?? index,
+  });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: rows measured at another height are not that high any more
+  useEffect(() => virtual.measure(), [height]);
+  const drawn = virtual.getVirtualItems();
+  const before = (drawn[0]?.start ?? 0) - virtual.options.scrollMargin;
+  const behind = virtual.getTotalSize() + virtual.options.scrollMargin - (drawn.at(-1)?.end ?? 0);
+  return { virtual, drawn, before, behind };
+}
+
+type Acts = {
+  pick: (event: MouseEvent, id: number) => void;
+  selectRow: (ids: number[]) => void;
+  arrange: (id: number, before: number) => void;
+  remove: (footageId: number) => void;
+  open: (cell: number) => void;
+};
+
+/** The same functions for good: rows are drawn again only when what they show changes. */
+function useSteady(acts: Acts) {
+  const now = useRef(acts);
+  now.current = acts;
+  return useMemo(
+    () => ({
+      onPick: (event: MouseEvent, id: number) => now.current.pick(event, id),
+      onSelectRow: (ids: number[]) => now.current.selectRow(ids),
+      onArrange: (id: number, before: number) => now.current.arrange(id, before),
+      onRemove: (footageId: number) => now.current.remove(footageId),
+      onOpen: (cell: number) => now.current.open(cell),
+    }),
+    [],
+  );
+}
+
+/** The frames at the heads of their columns. */
+function Headings({ board, grid, work }: { board: Board; grid: Grid; work: Work | null }) {
+  return (
+    <thead className="sticky top-0 z-10 bg-paper">
+      <tr aria-rowindex={1} className="border-b border-rule text-left align-bottom">
+        <th scope="col" className="py-2 font-normal text-soft">
+          Clips / Frames
+        </th>
+        {board.frames.map((frame, column) => {
+          const first = grid[0]?.[column];
+          return work ? (
+            <FrameHeading
+              key={frame.id}
+              row={frame}
+              frames={work.frames}
+              first={column === 0}
+              last={column === board.frames.length - 1}
+              bench={first ? `/projects/${board.id}/framings/${first}?step=frame` : null}
+              onSelect={() => {
+                const below = grid.flatMap((cells) => cells[column] ?? []);
+                work.onSelect(toggled(work.selected, below));
+              }}
+            />
+          ) : (
+            <th key={frame.id} scope="col" className="py-2 pr-3 font-normal">
+              <span className="block font-bold wrap-anywhere">{frame.frame.name}</span>
+              <span className="num block text-soft">{sizeOf(frame)}</span>
+            </th>
+          );
+        })}
+      </tr>
+    </thead>
   );
 }

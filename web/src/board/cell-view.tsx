@@ -1,124 +1,143 @@
 import { useQueryClient } from "@tanstack/react-query";
-import type { MouseEvent } from "react";
+import { type MouseEvent, type PointerEvent, useState } from "react";
 import { Link } from "react-router";
 import type { Cell, FrameRow } from "../api/client";
-import { shown, toNumber } from "../api/exact";
 import { framingQuery } from "../api/queries";
 import { PatientImage } from "../ui/patient-image";
+import { CellDetails, secondLine } from "./cell-words";
+import { aspectOf, madeWidth } from "./pictures";
 
-const THUMBNAIL_HEIGHT = 72;
-const WIDEST_THUMBNAIL = 112;
-/** What a cell shows: its middle, or, where it moves, its first, middle and last frame. */
-const MIDDLE = ["middle"];
-const ENDS = ["first", "middle", "last"];
+export const MOMENTS = ["first", "middle", "last"] as const;
+export type Moment = (typeof MOMENTS)[number];
 
 type Props = {
   cell: Cell | undefined;
   /** The name of its clip. */
   clip: string;
   frame: FrameRow;
-  projectId: number;
+  /** Of its picture, in pixels. */
+  height: number;
+  /** Where a press leads; without it, `onOpen` is called. */
+  to: string | null;
+  onOpen: (id: number) => void;
   selected: boolean;
   reachable: boolean;
-  /** How much of the clip was looked at to see what moves, in percent; null where nobody is at it. */
+  /** How much of the clip was analysed for following, in percent; null where nothing is being analysed. */
   looked: number | null;
   /** What came of its last render, in words. */
   rendered: string;
-  onPick: (event: MouseEvent, id: number) => void;
+  /** Selects it; null where nothing can be selected. */
+  onPick: ((event: MouseEvent, id: number) => void) | null;
 };
 
-/** One framing: as it will be rendered, what it keeps, and why it needs a look. */
+/** One framing: its picture, what it is, and the one thing about it that matters most. More on hover and focus. */
 export function CellView(props: Props) {
-  const { cell, clip, frame, projectId, selected, reachable, looked, rendered, onPick } = props;
+  const { cell, clip, frame, height, to, selected, reachable, looked, rendered, onPick } = props;
   const client = useQueryClient();
+  const [moment, setMoment] = useState<Moment>("middle");
   if (!cell) return null;
-  const aspect = (frame.frame.width / frame.frame.height) * toNumber(frame.frame.pixel_aspect);
-  const moments = cell.movement ? ENDS : MIDDLE;
-  const width = Math.min(WIDEST_THUMBNAIL / moments.length, THUMBNAIL_HEIGHT * aspect);
-  const concern = cell.concerns[0];
-  const more = cell.concerns.length - 1;
-
-  function onClick(event: MouseEvent) {
-    if (!event.shiftKey && !event.ctrlKey && !event.metaKey) return;
-    event.preventDefault();
-    onPick(event, cell?.id ?? 0);
-  }
-
+  const line = secondLine(cell, rendered, looked);
+  const link = {
+    "data-cell": cell.id,
+    tabIndex: reachable ? 0 : -1,
+    draggable: false,
+    className: "block text-left outline-offset-4",
+    onPointerDown: () => to && client.prefetchQuery(framingQuery(cell.id)),
+    onPointerMove: (event: PointerEvent) => event.pointerType === "mouse" && setMoment(under(event)),
+    onPointerLeave: () => setMoment("middle"),
+    onClick(event: MouseEvent) {
+      if (onPick && (event.shiftKey || event.ctrlKey || event.metaKey)) {
+        event.preventDefault();
+        onPick(event, cell.id);
+      } else if (!to) props.onOpen(cell.id);
+    },
+    onKeyDown: (event: { key: string; shiftKey: boolean; preventDefault: () => void }) => {
+      if (event.key !== " " || event.shiftKey) return;
+      event.preventDefault();
+      playThrough(setMoment);
+    },
+  };
+  const inside = (
+    <>
+      <CellPicture {...{ cell, frame, height, moment }} alt={`${clip} in ${frame.frame.name}`} />
+      <span aria-hidden className="mt-1 hidden truncate text-soft max-[769px]:block">
+        {frame.frame.name}
+      </span>
+      <span className="mt-1 block truncate font-semibold first-letter:uppercase">
+        {[cell.placement, cell.surround].filter(Boolean).join(" · ")}
+      </span>
+      <span aria-hidden className={`num block truncate ${line.look}`}>
+        {line.words}
+      </span>
+      <CellDetails {...{ cell, rendered, looked }} />
+    </>
+  );
   return (
     <div
-      className={`group relative rounded ${selected ? "bg-sheet outline-2 outline-ochre" : "hover:bg-sheet"}`}
+      className={`group relative rounded ${selected ? "bg-sheet outline-2 outline-offset-4 outline-ochre" : ""}`}
     >
-      <label
-        className={`absolute top-0 left-0 z-10 flex size-7 items-center justify-center pointer-coarse:size-11 pointer-coarse:opacity-100 ${
-          selected ? "" : "opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
-        }`}
-      >
-        <input
-          type="checkbox"
-          tabIndex={-1}
-          aria-label={`Select ${clip} in ${frame.frame.name}`}
-          checked={selected}
-          className="accent-ochre"
-          onChange={() => undefined}
-          onClick={(event) => onPick(event, cell.id)}
-        />
-      </label>
-      <Link
-        to={`/projects/${projectId}/framings/${cell.id}`}
-        data-cell={cell.id}
-        tabIndex={reachable ? 0 : -1}
-        draggable={false}
-        className="flex items-center gap-3 px-2 py-2"
-        onPointerDown={() => client.prefetchQuery(framingQuery(cell.id))}
-        onClick={onClick}
-      >
-        <span className="flex shrink-0 justify-center">
-          {moments.map((at, number) => (
-            <PatientImage
-              key={at}
-              alt={`${at === "middle" ? "" : `${at} frame, `}${cell.placement} in ${frame.frame.name}`}
-              loading="lazy"
-              decoding="async"
-              draggable={false}
-              className={`bg-well ${number ? "ml-0.5" : ""}`}
-              style={{ width, height: width / aspect }}
-              src={`/api/framings/${cell.id}/thumbnail?width=240&stamp=${cell.stamp}&at=${at}`}
-            />
-          ))}
-        </span>
-        <span className="min-w-0">
-          <span className="sr-only">
-            {clip} into {frame.frame.name}:
-          </span>
-          <span className="block font-semibold first-letter:uppercase">{cell.placement}</span>
-          <span className="block text-soft first-letter:uppercase">{cell.surround}</span>
-          {cell.movement && <span className="block text-soft first-letter:uppercase">{cell.movement}</span>}
-          {cell.unsolved && <Looking done={looked} />}
-          <span className="num block text-soft">
-            kept {cell.movement ? "at least " : ""}
-            {shown(cell.kept_percent, 1)} %{cell.obeys ? "" : ", its own"}
-          </span>
-          {rendered && (
-            <span className={`num block ${rendered.includes("failed") ? "text-rust" : "text-moss"}`}>
-              {rendered}
-            </span>
-          )}
-          {concern && (
-            <span className="num block text-rust">
-              {concern.summary}
-              {more > 0 && ` +${more}`}
-            </span>
-          )}
-        </span>
-      </Link>
+      {onPick && (
+        <label
+          className={`absolute top-1 left-1 z-10 flex size-7 items-center justify-center rounded bg-paper pointer-coarse:size-11 pointer-coarse:opacity-100 ${
+            selected ? "" : "opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+          }`}
+        >
+          <input
+            type="checkbox"
+            tabIndex={-1}
+            aria-label={`Select ${clip} in ${frame.frame.name}`}
+            checked={selected}
+            className="accent-ochre"
+            onChange={() => undefined}
+            onClick={(event) => onPick(event, cell.id)}
+          />
+        </label>
+      )}
+      {to ? (
+        <Link to={to} {...link}>
+          {inside}
+        </Link>
+      ) : (
+        <button type="button" {...link}>
+          {inside}
+        </button>
+      )}
     </div>
   );
 }
 
-function Looking({ done }: { done: number | null }) {
+type PictureProps = { cell: Cell; frame: FrameRow; height: number; moment: Moment; alt: string };
+
+/** The picture of a framing at a moment; under it, its middle, which stays in sight until the other is there. */
+function CellPicture({ cell, frame, height, moment, alt }: PictureProps) {
+  const width = aspectOf(frame) * height;
+  const of = (at: Moment) =>
+    `/api/framings/${cell.id}/thumbnail?width=${madeWidth(width)}&stamp=${cell.stamp}&at=${at}`;
+  const look = { decoding: "async", draggable: false, style: { width, height } } as const;
   return (
-    <span role="status" className="num block text-ochre">
-      {done === null ? "to follow: nothing found to" : `looking at what moves … ${done} %`}
+    <span className="relative block bg-well" style={{ width, height }}>
+      <PatientImage {...look} alt={alt} loading="lazy" src={of("middle")} />
+      {moment !== "middle" && (
+        <>
+          <PatientImage {...look} alt="" className="absolute inset-0" src={of(moment)} />
+          <span className="num absolute right-0 bottom-0 bg-night px-1 text-chalk">{moment} frame</span>
+        </>
+      )}
     </span>
   );
+}
+
+/** The moment that a place across the picture stands for. */
+function under({ clientX, currentTarget }: PointerEvent): Moment {
+  const { left, width } = currentTarget.getBoundingClientRect();
+  const third = Math.floor((3 * (clientX - left)) / width);
+  return MOMENTS[Math.min(2, Math.max(0, third))] ?? "middle";
+}
+
+const EACH_MS = 700;
+
+/** First, middle, last, and back to the middle. */
+function playThrough(show: (moment: Moment) => void) {
+  for (const [number, moment] of MOMENTS.entries()) setTimeout(() => show(moment), number * EACH_MS);
+  setTimeout(() => show("middle"), MOMENTS.length * EACH_MS);
 }

@@ -43,52 +43,42 @@ export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown
   ];
 
   return (
-    <th scope="row" className="w-[300px] px-2 py-2 text-left font-normal">
-      <div className="flex items-start gap-3">
+    <th scope="row" className="py-3 pr-3 text-left font-normal">
+      <div className="flex items-start justify-between">
         <Pressed items={items}>
           <button
             type="button"
-            title={onUp || onDown ? "Select the whole row; drag it to another place" : "Select the whole row"}
+            title={onUp || onDown ? "Select the row; drag to move it" : "Select the row"}
             aria-label={`Select the row of ${stem}`}
-            className="flex h-[72px] w-[96px] shrink-0 items-center justify-center"
             draggable={!!(onUp || onDown)}
             onDragStart={({ dataTransfer }) => dataTransfer.setData(CLIP, String(footage.id))}
             onClick={onSelect}
           >
-            <PatientImage
-              alt=""
-              loading="lazy"
-              decoding="async"
-              draggable={false}
-              className="max-h-full max-w-full"
-              src={`/api/footage/${footage.id}/picture?width=160&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`}
-            />
+            <ClipPicture footage={footage} />
           </button>
         </Pressed>
-        <div className="min-w-0 grow">
-          {renaming ? (
-            <RenameField
-              name={footage.name}
-              most={240}
-              onDone={(name) => {
-                setRenaming(false);
-                if (name && name !== footage.name) rename.mutate(name);
-              }}
-            />
-          ) : (
-            <p className="font-semibold wrap-anywhere">{stem}</p>
-          )}
-          <p className="num text-soft">{footage.summary}</p>
-          <Notes footage={footage} />
-          <ProblemNote error={error} />
-        </div>
         <Menu
           opener="•••"
-          look="rounded px-1.5 text-soft hover:bg-sheet hover:text-ink"
-          label={`What to do with ${stem}`}
+          look="min-w-6 rounded px-1.5 text-soft hover:bg-sheet hover:text-ink"
+          label={`Actions for ${stem}`}
           items={items}
         />
       </div>
+      {renaming ? (
+        <RenameField
+          name={footage.name}
+          most={240}
+          onDone={(name) => {
+            setRenaming(false);
+            if (name && name !== footage.name) rename.mutate(name);
+          }}
+        />
+      ) : (
+        <p className="mt-1 font-semibold wrap-anywhere">{stem}</p>
+      )}
+      <p className="num text-soft">{footage.summary}</p>
+      <Notes footage={footage} />
+      <ProblemNote error={error} />
       <input
         ref={picker}
         type="file"
@@ -111,6 +101,21 @@ export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown
         />
       )}
     </th>
+  );
+}
+
+/** The clip's own picture, small: which clip it is. */
+export function ClipPicture({ footage }: { footage: Footage }) {
+  const reading = encodeURIComponent(JSON.stringify(footage.interpretation));
+  return (
+    <PatientImage
+      alt=""
+      loading="lazy"
+      decoding="async"
+      draggable={false}
+      className="h-[72px] max-w-40 bg-well object-contain"
+      src={`/api/footage/${footage.id}/picture?width=160&reading=${reading}&stamp=${footage.stamp}`}
+    />
   );
 }
 
@@ -157,5 +162,5 @@ function useClip(footage: Footage) {
 /** What is being looked for in a clip. */
 function lookingFor({ analyses }: Footage): string {
   const others = analyses.some(({ kind, state }) => kind !== "following" && AT_WORK.includes(state));
-  return others ? "Looking for bars and fields …" : "Looking at what moves …";
+  return others ? "Looking for bars and fields …" : "Analysing movement …";
 }

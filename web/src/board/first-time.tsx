@@ -7,10 +7,10 @@ export function FirstTime({ board, rendered }: { board: Board; rendered: boolean
   if (hidden || rendered || board.footage.length === 0) return null;
   const changed = board.cells.some(({ obeys }) => !obeys);
   const steps = [
-    { title: "Clips", next: "they are in", done: true },
+    { title: "Clips", next: "added", done: true },
     { title: "Frames", next: "add those that you must deliver", done: board.frames.length > 1 },
-    { title: "Look", next: "press a cell: it opens on the bench", done: changed },
-    { title: "Files", next: "Render all; each is opened again and measured", done: false },
+    { title: "Review", next: "select a cell to open it", done: changed },
+    { title: "Files", next: "render all; each file is checked", done: false },
   ];
   const current = steps.findIndex(({ done }) => !done);
   return (
@@ -36,7 +36,7 @@ export function FirstTime({ board, rendered }: { board: Board; rendered: boolean
         ))}
       </ol>
       <button type="button" className="min-h-6 text-ochre underline" onClick={() => setHidden(true)}>
-        I know my way
+        Hide
       </button>
     </section>
   );

@@ -18,14 +18,17 @@ type Props = {
   onSelect: () => void;
 };
 
+export const sizeOf = ({ shape, frame }: FrameRow) =>
+  `${shape} ${frame.width}×${frame.height}${frame.active ? `, ${shown(frame.active)} inside` : ""}`;
+
 /** A frame at the head of its column: what it is, and what can be done with it. */
 export function FrameHeading({ row, frames, first, last, bench, onSelect }: Props) {
   const [renaming, setRenaming] = useState(false);
   const [resizing, setResizing] = useState(false);
   const { frame } = row;
-  const size = `${row.shape} ${frame.width}×${frame.height}${frame.active ? `, ${shown(frame.active)} inside` : ""}`;
+  const size = sizeOf(row);
   return (
-    <th scope="col" className="px-3 py-2">
+    <th scope="col" className="py-2 pr-3">
       <div className="flex items-start gap-1">
         <div className="min-w-0">
           {renaming ? (
@@ -61,8 +64,8 @@ export function FrameHeading({ row, frames, first, last, bench, onSelect }: Prop
         </div>
         <Menu
           opener="•••"
-          look="min-h-6 shrink-0 rounded px-1.5 font-normal text-soft hover:bg-sheet hover:text-ink"
-          label={`What to do with the frame ${frame.name}`}
+          look="min-h-6 min-w-6 shrink-0 rounded px-1 font-normal text-soft hover:bg-sheet hover:text-ink"
+          label={`Actions for the frame ${frame.name}`}
           items={[
             ["Rename", () => setRenaming(true)],
             ["Resize", () => setResizing(true)],

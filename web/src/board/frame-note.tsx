@@ -28,7 +28,7 @@ export function FrameNote({ projectId, frames }: { projectId: number; frames: Fr
                   {stemOf(clip)}
                 </Link>{" "}
                 <span className="num">
-                  {shown(before, 1)} % → {shown(after, 1)} %
+                  {shown(before, 1)}% → {shown(after, 1)}%
                 </span>
               </li>
             ))}

@@ -11,7 +11,7 @@ import { NumberField } from "../ui/number-field";
 
 const PLACES = [
   ["Whole", { tightness: "0" }],
-  ["Half tight", { tightness: "0.5" }],
+  ["Half fill", { tightness: "0.5" }],
   ["Fill", { tightness: "1" }],
   ["Fit width", { sizing: "width" }],
   ["Fit height", { sizing: "height" }],
@@ -19,11 +19,11 @@ const PLACES = [
 ] as const;
 
 const MOVEMENTS = [
-  ["Push in, 4 %", "in"],
-  ["Push out, 4 %", "out"],
-  ["Pan, left to right", "left_right"],
-  ["Pan, right to left", "right_left"],
-  ["Take movement away", ""],
+  ["Push in 4%", "in"],
+  ["Push out 4%", "out"],
+  ["Pan left to right", "left_right"],
+  ["Pan right to left", "right_left"],
+  ["Remove movement", ""],
 ] as const;
 
 type Props = {
@@ -61,7 +61,7 @@ export function SelectionBar({
         {count} selected
       </p>
       <Menu
-        opener="Place ▴"
+        opener="Placement ▴"
         side="top"
         disabled={busy}
         items={PLACES.map(([title, fields]) => [
@@ -83,7 +83,7 @@ export function SelectionBar({
           () =>
             onAct(
               { do: "motion", move: moveNamed(name, null) ?? null },
-              name ? `${title} for ${count}.` : `Movement taken from ${count}.`,
+              name ? `${title} for ${count}.` : `Movement removed from ${count}.`,
             ),
         ])}
       />
@@ -96,7 +96,7 @@ export function SelectionBar({
           () =>
             onAct(
               { do: "motion", follow: { ...FOLLOWS, pace: value } as unknown as Follow },
-              `${count} to follow what matters.`,
+              `${count} to follow the subject.`,
             ),
         ])}
       />
@@ -120,7 +120,7 @@ export function SelectionBar({
         ]}
       />
       <Menu
-        opener="Treat ▴"
+        opener="Treatment ▴"
         side="top"
         disabled={busy}
         items={treatments.map(({ id, treatment }) => [
@@ -129,14 +129,14 @@ export function SelectionBar({
         ])}
       />
       <Menu
-        opener="Rule ▴"
+        opener="Preset ▴"
         side="top"
         disabled={busy}
         items={[
-          ["Back to the rule", () => onAct({ do: "obey" }, `${count} back to the rule.`)],
+          ["Use preset", () => onAct({ do: "obey" }, `${count} back to the preset.`)],
           [
-            "Make each the rule for its format",
-            () => onAct({ do: "rule" }, `${count} made the rule for their formats.`),
+            "Save each as the preset for its format",
+            () => onAct({ do: "rule" }, `${count} saved as the presets for their formats.`),
           ],
         ]}
       />
@@ -159,7 +159,7 @@ function MoveMenu({ disabled, onMove }: { disabled: boolean; onMove: (x: string,
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger disabled={disabled} className={OPENER}>
-        Move ▴
+        Position ▴
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content side="top" align="start" className={`${MENU} grid w-56 gap-2 p-3`}>
@@ -167,7 +167,7 @@ function MoveMenu({ disabled, onMove }: { disabled: boolean; onMove: (x: string,
           <NumberField label="Right" unit="px →" value={x} onCommit={setX} {...field} />
           <NumberField label="Down" unit="px ↓" value={y} onCommit={setY} {...field} />
           <DropdownMenu.Item asChild onSelect={() => onMove(toExact(x), toExact(y))}>
-            <Button>Move them there</Button>
+            <Button>Set position</Button>
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

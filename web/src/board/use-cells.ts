@@ -87,5 +87,5 @@ function stoppedBy({ cells, action }: Wanted, changed: Cell[]): number {
 function movesNoMore(count: number, of: number): string[] {
   if (count === 0) return [];
   const which = of === 1 ? "It" : count === 1 ? "One of them" : `${count} of them`;
-  return [`${which} moved or followed the subject before and stands still now.`];
+  return [`${which} moved or followed the subject before and static now.`];
 }

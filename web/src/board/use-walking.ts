@@ -20,13 +20,14 @@ export function useWalking({ grid, selected, onSelect, reach }: Given) {
   useListed([
     { keys: "Arrows", does: "To the next cell" },
     { keys: "Shift+Arrows", does: "Select as far as there" },
-    { keys: "Space", does: "Select the cell" },
+    { keys: "Space", does: "Show its first, middle and last frame" },
+    { keys: "Shift+Space", does: "Select the cell" },
     { keys: "Enter", does: "Open it on the bench" },
     { keys: "$mod+a", does: "Select all cells" },
     { keys: "Escape", does: "Select none" },
   ]);
 
-  function pick(event: MouseEvent | KeyboardEvent, id: number) {
+  function pick(event: MouseEvent, id: number) {
     if (event.shiftKey && anchor.current !== null) {
       onSelect(new Set([...selected, ...rangeOf(grid, anchor.current, id)]));
     } else {
@@ -44,9 +45,11 @@ export function useWalking({ grid, selected, onSelect, reach }: Given) {
       onSelect(new Set(grid.flat()));
     } else if (event.key === "Escape") onSelect(new Set());
     if (!here) return;
-    if (event.key === " ") {
+    if (event.key === " " && event.shiftKey) {
       event.preventDefault();
-      pick(event, here);
+      anchor.current = here;
+      onSelect(toggled(selected, [here]));
+      setAt(here);
     }
     const next = walked(grid, here, event.key);
     if (next === null) return;

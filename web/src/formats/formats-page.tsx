@@ -85,7 +85,7 @@ export function FormatsPage() {
               ))}
               <span className="grow" />
               <button type="button" className="text-ochre underline" onClick={() => setChosen(new Set())}>
-                Draw none
+                Clear
               </button>
             </div>
             {catalogue && <OwnFormats catalogue={catalogue} />}

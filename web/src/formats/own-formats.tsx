@@ -61,7 +61,7 @@ export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
           onCommit={(value) => setMade({ ...made, pixel_aspect: toExact(value, 6) })}
         />
         <Button type="submit" disabled={save.isPending}>
-          Save it
+          Save
         </Button>
       </div>
       <div className="flex flex-wrap items-center gap-2 text-soft">

@@ -27,9 +27,9 @@ export function useBarsAsked(board: Board | undefined) {
     },
     question: (
       <Dialog.Root open={asked !== null && open.length > 0} onOpenChange={(on) => on || setAsked(null)}>
-        <Overlay title="Bars in the file, or not?" width={460}>
+        <Overlay title="Bars in the file?" width={460}>
           <p className="mb-3 text-soft">
-            The picture sits inside the frame here. Once it is said, rendering goes on.
+            The active picture is smaller than the frame. Choose, and rendering starts.
           </p>
           <HelpLink task="bars">Which of them?</HelpLink>
           <div className="grid gap-5 overflow-y-auto">

@@ -19,13 +19,13 @@ export function BarsChoice({ row, set }: Props) {
     {
       value: "whole_frame",
       size: `${bars.width}×${bars.height}`,
-      label: `bars: ${bars.summary}`,
+      label: `Bars: ${bars.summary}`,
       whole: true,
     },
     {
       value: "active_picture_only",
       size: `${bars.inner_width}×${bars.inner_height}`,
-      label: "no bars",
+      label: "No bars",
       whole: false,
     },
   ];

@@ -27,14 +27,14 @@ export const TASKS: Task[] = [
     title: "From a clip to a finished file",
     picture: board,
     steps: [
-      "Begin a project on the first page, and let clips, or a folder of them, go anywhere on the page. Without clips at hand, Begin with sample clips.",
+      "New project on the first page, and let clips, or a folder of them, go anywhere on the page. Without clips at hand, Try with sample clips.",
       "Press Add frame, and choose what you must deliver into. Every clip is in every frame at once: whole, over a blurred copy of itself, until you change it.",
       "Press a cell to open it on the bench. The steps run down the left in the order people work.",
       "Press Render. The finished file is measured; Check says whether it is right.",
     ],
     notes: [
       "Everything is kept as you do it. Undo goes back as far as the first change, also after a reload.",
-      "What one clip taught you can be the rule for all clips of its format: Make this the rule, at the lower left of the bench.",
+      "What one clip taught you can be the rule for all clips of its format: Save as preset, at the lower left of the bench.",
     ],
   },
   {
@@ -73,9 +73,12 @@ export const TASKS: Task[] = [
     steps: [
       "At step Surround choose a kind by its picture. Once one is chosen the pictures draw together into a strip; larger brings them back.",
       "Set what it offers below. What you leave keeps its values for when you come back to it.",
-      "Where it draws the eye away from the picture, a line says so, and Quieten mends it.",
+      "Where it draws the eye away from the picture, a line says so, and Tone down mends it.",
     ],
-    notes: ["Hold B to see the picture without its surround.", "Each side can have its own: Per side."],
+    notes: [
+      "Hold B to see the picture without its surround.",
+      "Each side can have its own: Different sides.",
+    ],
   },
   {
     name: "extending",
@@ -97,7 +100,7 @@ export const TASKS: Task[] = [
     title: "Moving the picture over time",
     picture: movement,
     steps: [
-      "At step Movement choose a move, or Key this moment and go on to the next one.",
+      "At step Movement choose a move, or Add keyframe and go on to the next one.",
       "Drag the picture at each key; between them it moves as softly as its curve says.",
       "Space plays it. What a move loses on its way stands in what it costs.",
     ],
@@ -108,11 +111,11 @@ export const TASKS: Task[] = [
     title: "Following whoever matters",
     picture: following,
     steps: [
-      "At step Movement press Follow what matters. The clip is looked at once.",
+      "At step Movement press Follow subject. The clip is looked at once.",
       "Say whom to follow, where there are several; or draw a box.",
       "Press N to go from doubt to doubt, and correct the window where it is wrong.",
     ],
-    notes: ["On the source shows the whole picture with the window on it."],
+    notes: ["Source shows the whole picture with the window on it."],
   },
   {
     name: "bars",

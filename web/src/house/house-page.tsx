@@ -46,7 +46,7 @@ function AtWork({ house }: { house: House }) {
               {project}: {clip}
             </span>
             <progress className="h-1 w-40" value={percent} max={100} />
-            <span className="num w-12 text-right text-soft">{percent} %</span>
+            <span className="num w-12 text-right text-soft">{percent}%</span>
           </li>
         ))}
       </ul>

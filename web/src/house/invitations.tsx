@@ -16,8 +16,8 @@ export function Invitations({ invitations, onInvite, onUninvite }: Props) {
     <section aria-label="Invitations" className="grid gap-2">
       <h2 className="font-semibold text-[15px]">Invite</h2>
       <p className="max-w-2xl text-soft">
-        Whoever follows an invitation chooses a name and a password and is in. Each is for one person and good
-        for seven days.
+        Anyone with an invitation link chooses a name and a password. Each is for one person and good for
+        seven days.
       </p>
       <ul className="grid gap-1">
         {invitations.map((row) => (
@@ -34,7 +34,7 @@ export function Invitations({ invitations, onInvite, onUninvite }: Props) {
               {row.administrator && ", to administer"}
             </span>
             <Button look="quiet" onClick={() => onUninvite(row.id)}>
-              Take back
+              Revoke
             </Button>
           </li>
         ))}
@@ -42,7 +42,7 @@ export function Invitations({ invitations, onInvite, onUninvite }: Props) {
       <div className="flex items-center gap-4">
         <Button onClick={() => onInvite(administrator)}>Make an invitation</Button>
         <TickRow ticked={administrator} onChange={setAdministrator}>
-          For somebody who administers
+          Administrator
         </TickRow>
       </div>
     </section>

@@ -14,10 +14,8 @@ type Change = {
 export function PeopleTable({ people, onChange }: { people: Person[]; onChange: (change: Change) => void }) {
   return (
     <section aria-label="People" className="grid gap-2">
-      <p className="text-soft">
-        What is 0 is as for everybody; see how it was set up, below. Linked clips do not count.
-      </p>
-      <table aria-label="Everybody" className="w-full text-left">
+      <p className="text-soft">0 = server default; see the set-up below. Linked clips do not count.</p>
+      <table aria-label="Accounts" className="w-full text-left">
         <thead className="text-soft">
           <tr className="border-rule border-b">
             {[
@@ -95,7 +93,7 @@ function PersonLine({
             checked={administrator}
             onChange={(event) => onChange({ administrator: event.target.checked })}
           />
-          administers
+          Administrator
         </label>
       </td>
       <td>
@@ -104,7 +102,7 @@ function PersonLine({
           className="min-h-6 whitespace-nowrap text-ochre underline"
           onClick={() => onChange({ active: !active })}
         >
-          {active ? "Let go" : "Let in again"}
+          {active ? "Deactivate account" : "Reactivate account"}
         </button>
       </td>
     </tr>

@@ -25,9 +25,7 @@ export function FilesIn() {
       {over.on && (
         <div className="pointer-events-none fixed inset-2 z-50 flex items-end justify-center rounded border-2 border-ochre border-dashed">
           <p className="mb-6 rounded bg-sheet px-4 py-2 font-semibold shadow-lg">
-            {Number.isNaN(projectId)
-              ? "Let go, and a new project begins with these"
-              : "Let go to add these to the project"}
+            {Number.isNaN(projectId) ? "Drop to start a project with these" : "Drop to add to this project"}
           </p>
         </div>
       )}

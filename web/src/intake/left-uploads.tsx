@@ -23,16 +23,16 @@ export function LeftUploads({ projectId }: { projectId: number }) {
   const left = data?.filter(({ name }) => !going.some(({ files }) => files.includes(name))) ?? [];
   if (left.length === 0) return null;
   return (
-    <ul aria-label="Files that did not arrive whole" className="mb-4 grid gap-2">
+    <ul aria-label="Interrupted uploads" className="mb-4 grid gap-2">
       {left.map(({ token, name, received, size }) => (
         <li key={token} className="flex items-center gap-4 rounded border border-rule bg-sheet px-3 py-2">
           <span className="w-64 truncate font-semibold">{name}</span>
           <span className="grow text-soft">
-            <span className="num">{Math.floor((100 * received) / Math.max(1, size))} %</span> of it is here.
-            Add the same file again, and it goes on from there.
+            <span className="num">{Math.floor((100 * received) / Math.max(1, size))}%</span> of it is here.
+            Add the same file again to resume.
           </span>
           <Button look="quiet" onClick={() => forget.mutate(token)}>
-            Forget it
+            Discard
           </Button>
         </li>
       ))}

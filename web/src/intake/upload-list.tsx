@@ -7,7 +7,7 @@ export function UploadList() {
   const { uploads, close } = useUploads();
   if (uploads.length === 0) return null;
   return (
-    <ul aria-label="Files on their way" className="mb-4 grid gap-2">
+    <ul aria-label="Uploads" className="mb-4 grid gap-2">
       {uploads.map((upload) =>
         upload.problem ? (
           <li key={upload.key}>
@@ -23,8 +23,8 @@ export function UploadList() {
             <span className="num w-52 text-soft">
               {
                 {
-                  waiting: "waiting",
-                  sending: `sent ${Math.floor(upload.fraction * 100)} %`,
+                  waiting: "queued",
+                  sending: `sent ${Math.floor(upload.fraction * 100)}%`,
                   broken: "the line broke, trying again",
                   probing: "looking at the file",
                   refused: "",

@@ -1,5 +1,5 @@
 import type { Alternative } from "../api/client";
-import { shown } from "../api/exact";
+import { shown, toNumber } from "../api/exact";
 import { Played } from "../bench/playing/played";
 import type { Player } from "../bench/playing/player";
 import { useShows } from "../bench/playing/use-player";
@@ -40,19 +40,19 @@ export function Way({ framingId, way, time, player, tile, marked, onChoose, onMa
           <span className={`num ${summary.loses ? "text-rust" : "text-moss"}`}>{summary.lost}</span>
         </p>
         <p className="num text-soft">
-          covers {shown(cost.covered_percent, 0)} %, enlarged {shown(cost.enlargement, 2)}×
+          covers {shown(cost.covered_percent, 0)}%, scaled to {shown(100 * toNumber(cost.enlargement), 0)}%
         </p>
         <div className="flex items-center gap-3">
           <Button look="main" onClick={onChoose}>
             Choose
           </Button>
           <button type="button" aria-pressed={marked} className="text-ochre underline" onClick={onMark}>
-            {marked ? "not to compare" : "compare"}
+            {marked ? "Do not compare" : "Compare"}
           </button>
           <span className="grow" />
           {onLeaveOut && (
             <button type="button" className="text-soft underline" onClick={onLeaveOut}>
-              leave out
+              Leave out
             </button>
           )}
         </div>

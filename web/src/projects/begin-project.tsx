@@ -36,15 +36,15 @@ export function BeginProject() {
     <form onSubmit={onSubmit} className="flex flex-wrap gap-2">
       <input
         ref={field}
-        aria-label="Name of the new project"
-        placeholder="Name of a new project"
+        aria-label="Project name"
+        placeholder="Project name"
         className="w-72 rounded border border-edge bg-sheet px-3 py-1.5"
         value={name}
         maxLength={120}
         onChange={(event) => setName(event.target.value)}
       />
       <Button type="submit" disabled={!name.trim() || create.isPending}>
-        Begin a project
+        New project
       </Button>
       <ProblemNote error={create.error} />
     </form>

@@ -18,7 +18,7 @@ export function BeginWithSamples() {
   return (
     <>
       <Button disabled={begin.isPending} onClick={() => begin.mutate()}>
-        Begin with sample clips
+        Try with sample clips
       </Button>
       <ProblemNote error={begin.error} />
     </>

@@ -4,18 +4,18 @@ import type { ReactNode } from "react";
 export function FourSteps() {
   return (
     <ol className="grid max-w-5xl grid-cols-4 snug:grid-cols-2 narrow:grid-cols-1 gap-6">
-      <Step number={1} title="Clips come in" drawing={<Coming />}>
-        Let files or a folder go anywhere on the page. Any shape, any rate, tape or phone; stills as well.
+      <Step number={1} title="Add clips" drawing={<Coming />}>
+        Drop files or a folder anywhere. Any shape and rate, tape or phone, stills as well.
       </Step>
-      <Step number={2} title="Frames are chosen" drawing={<Frames />}>
-        The sizes that you must deliver: of a list, or your own.
+      <Step number={2} title="Choose frames" drawing={<Frames />}>
+        The sizes to deliver, from a list or your own.
       </Step>
-      <Step number={3} title="Each is looked at" drawing={<Framed />}>
+      <Step number={3} title="Review" drawing={<Framed />}>
         Every clip stands in every frame already, undistorted, with a surround. Change what you like; see what
         it costs.
       </Step>
-      <Step number={4} title="Files go out" drawing={<Going />}>
-        Render them all. Each file is opened again and measured before it is called right.
+      <Step number={4} title="Render" drawing={<Going />}>
+        Render all. Every file is opened again, measured and passed or failed.
       </Step>
     </ol>
   );

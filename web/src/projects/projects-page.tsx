@@ -11,9 +11,7 @@ import { ProjectRow } from "./project-row";
 import { found, type Order, useProjects } from "./use-projects";
 
 const MANY = 5;
-/** As long as there are so few, somebody may be new here. */
-const FEW = 3;
-const ORDERS: Record<Order, string> = { newest: "newest first", oldest: "oldest first", name: "by name" };
+const ORDERS: Record<Order, string> = { newest: "Newest first", oldest: "Oldest first", name: "Name" };
 
 /** All projects of the visitor. */
 export function ProjectsPage() {
@@ -34,7 +32,7 @@ export function ProjectsPage() {
   return (
     <div className="flex min-h-full flex-col">
       <Header trail={<span className="font-semibold">Projects</span>} />
-      <main id="main" tabIndex={-1} className="w-full max-w-4xl p-6 outline-none">
+      <main id="main" tabIndex={-1} className="w-full p-6 outline-none">
         <div className="mb-4 flex flex-wrap items-baseline gap-4">
           <h1 className="grow text-[26px] font-bold tracking-tight">Projects</h1>
           {all.length > MANY && (
@@ -48,7 +46,7 @@ export function ProjectsPage() {
                 onChange={(event) => set("search", event.target.value)}
               />
               <select
-                aria-label="Order of projects"
+                aria-label="Sort projects"
                 className="rounded border border-edge bg-sheet px-2 py-1"
                 value={order}
                 onChange={(event) => set("sort", event.target.value)}
@@ -62,16 +60,25 @@ export function ProjectsPage() {
             </>
           )}
         </div>
+        {projects.data?.length === 0 && (
+          <section aria-label="How it works" className="mb-8">
+            <p className="mb-6 max-w-3xl text-[17px]">
+              Cadrage turns clips of any shape into files of every shape you must deliver, without distortion,
+              and fills what stays empty with a background made of the clip.
+            </p>
+            <FourSteps />
+          </section>
+        )}
         <ProblemNote error={projects.error} />
         {projects.removed && (
           <Note text={`Deleted ${projects.removed.name}.`} onUndo={projects.undo} onClose={projects.forget} />
         )}
-        <ul className="mb-6 border-t border-rule">
+        <ul className="mb-6 grid grid-cols-[repeat(auto-fill,minmax(min(100%,340px),1fr))] gap-x-6 gap-y-7">
           {here.map((row) => (
             <ProjectRow key={row.id} {...{ row, projects }} />
           ))}
           {projects.data && here.length === 0 && (
-            <li className="border-b border-rule px-2 py-3 text-soft">
+            <li className="col-span-full py-3 text-soft">
               {search
                 ? "No project has these words in its name."
                 : "No project yet. A project holds the clips you must deliver and the frames they go into."}
@@ -80,17 +87,12 @@ export function ProjectsPage() {
         </ul>
         <div className="flex flex-wrap gap-2">
           <BeginProject />
-          {all.length < FEW && <BeginWithSamples />}
+          <BeginWithSamples />
         </div>
-        {projects.data?.length === 0 && (
-          <section aria-label="How it goes" className="mt-10">
-            <FourSteps />
-          </section>
-        )}
         {away.length > 0 && (
           <div className="mt-8">
-            <Fold title="Put away" state={String(away.length)}>
-              <ul>
+            <Fold title="Archive" state={String(away.length)}>
+              <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,340px),1fr))] gap-x-6 gap-y-7">
                 {away.map((row) => (
                   <ProjectRow key={row.id} {...{ row, projects }} />
                 ))}

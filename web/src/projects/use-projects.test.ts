@@ -13,6 +13,8 @@ const line = (id: number, name: string, created: string): ProjectLine => ({
   shared: 0,
   membership: null,
   framings: [],
+  delivers: [],
+  rendering: 0,
 });
 const all = [
   line(1, "Reel 10", "2026-01-02"),

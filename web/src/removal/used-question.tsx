@@ -23,7 +23,7 @@ export function UsedQuestion({ name, uses, onRemove, onKeep }: Props) {
         <div className="flex justify-end gap-2">
           <Button onClick={onKeep}>Keep it</Button>
           <Button look="main" onClick={onRemove}>
-            Remove it
+            Remove
           </Button>
         </div>
       </Overlay>

@@ -38,7 +38,7 @@ export function KeepRule({ projectId }: { projectId: number }) {
   }
 
   return (
-    <Fold title="Keeping files" state={summary(kept)}>
+    <Fold title="Keep files" state={summary(kept)}>
       <p className="text-soft">
         {kept.files} {kept.files === 1 ? "file" : "files"}, {megabytes(kept.bytes)}. A rule takes old files
         away by itself; their renders stay here, with all that was measured, and can be rendered again.
@@ -46,7 +46,7 @@ export function KeepRule({ projectId }: { projectId: number }) {
       <div className="flex flex-wrap items-center gap-2.5">
         <span>Keep each for</span>
         <NumberField
-          label="Days each file is kept; 0 for ever"
+          label="Days each file is kept; 0 keeps it forever"
           {...{ unit: "days", low: 0, high: 3650, step: 1, decimals: 0 }}
           className="w-28"
           value={rule.days ?? 0}
@@ -54,13 +54,13 @@ export function KeepRule({ projectId }: { projectId: number }) {
         />
         <span>and all of them up to</span>
         <NumberField
-          label="Gigabytes of all files together; 0 without end"
+          label="Gigabytes of all files together; 0 for no limit"
           {...{ unit: "GB", low: 0, high: 1_000_000, step: 10, decimals: 3 }}
           className="w-28"
           value={rule.gigabytes ?? 0}
           onCommit={(gigabytes) => draft({ gigabytes: gigabytes || null })}
         />
-        <span className="text-soft">0 is for ever, and without end.</span>
+        <span className="text-soft">0 keeps them forever.</span>
       </div>
       {drafted && (
         <div className="flex items-center gap-3">
@@ -71,10 +71,10 @@ export function KeepRule({ projectId }: { projectId: number }) {
                 : "This takes nothing away now.")}
           </p>
           <Button look="quiet" onClick={() => setDrafted(null)}>
-            Leave it
+            Cancel
           </Button>
           <Button look="main" disabled={!ask.data || set.isPending} onClick={() => set.mutate(drafted)}>
-            Set the rule
+            Save
           </Button>
         </div>
       )}
@@ -88,5 +88,5 @@ export function KeepRule({ projectId }: { projectId: number }) {
 
 function summary({ days, gigabytes }: Rule): string {
   const parts = [days !== null && `${days} days`, gigabytes !== null && `up to ${gigabytes} GB`];
-  return parts.filter(Boolean).join(", ") || "for ever";
+  return parts.filter(Boolean).join(", ") || "forever";
 }

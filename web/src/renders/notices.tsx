@@ -40,7 +40,7 @@ export function RenderNotices({ projectId }: { projectId: number }) {
             className="text-ochre underline"
             to={`/projects/${projectId}/framings/${ended.framing}?step=check`}
           >
-            See it
+            Open
           </Link>
         </p>
       )}

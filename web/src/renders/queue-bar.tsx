@@ -24,8 +24,8 @@ export function QueueBar({ projectId }: { projectId: number }) {
   });
   if (!queue || queue.running + queue.waiting + queue.paused === 0) return null;
   const counts = [
-    [queue.running, "at work"],
-    [queue.waiting, "waiting"],
+    [queue.running, "rendering"],
+    [queue.waiting, "queued"],
     [queue.paused, "paused"],
   ].filter(([count]) => count);
   return (
@@ -39,7 +39,7 @@ export function QueueBar({ projectId }: { projectId: number }) {
         )}
         {queue.paused > 0 && (
           <Button disabled={change.isPending} onClick={() => change.mutate("resume")}>
-            Go on with all
+            Resume all
           </Button>
         )}
         <Button look="quiet" disabled={change.isPending} onClick={() => change.mutate("cancel")}>
@@ -79,10 +79,10 @@ function TellMe() {
         className="mt-1 min-h-6 text-ochre underline"
         onClick={() => Notification.requestPermission().then(setPermission)}
       >
-        Tell me when they are done, also while I look elsewhere
+        Notify me when done
       </button>
     );
   return permission === "granted" ? (
-    <p className="mt-1 text-soft">You are told when they are done, also while you look elsewhere.</p>
+    <p className="mt-1 text-soft">You will be notified when they are done.</p>
   ) : null;
 }

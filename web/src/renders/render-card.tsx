@@ -4,6 +4,7 @@ import { AT_WORK } from "../api/queries";
 import { Button } from "../ui/button";
 import { Menu } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
+import { stemOf } from "../ui/stem";
 import { useRender } from "./use-render";
 import { megabytes, remaining } from "./words";
 
@@ -22,7 +23,7 @@ export function RenderCard({
   const waiting = working && render.state !== "running";
 
   return (
-    <div className="grid gap-2">
+    <div className="grid min-w-0 grow gap-2">
       <div className="flex flex-wrap items-center justify-end gap-2">
         <div className="grow basis-52">
           {heading}
@@ -36,7 +37,7 @@ export function RenderCard({
         </div>
         {render.state === "queued" && (
           <Menu
-            opener="Order"
+            opener="Queue position"
             items={[
               ["First", () => move("first")],
               ["Earlier", () => move("earlier")],
@@ -48,6 +49,7 @@ export function RenderCard({
         {render.state === "done" && !render.cleared && (
           <a
             className="rounded border border-rule bg-paper px-3 py-1 font-semibold hover:border-soft"
+            aria-label={`Download ${stemOf(render.clip)} in ${render.into}`}
             href={`/api/renders/${render.id}/file?download=true`}
           >
             Download
@@ -65,7 +67,7 @@ export function RenderCard({
         )}
         {render.state === "paused" ? (
           <Button disabled={busy} onClick={() => act("resume")}>
-            Go on
+            Resume
           </Button>
         ) : (
           working && (
@@ -121,9 +123,9 @@ function Verdict({ render }: { render: Render }) {
   const right = render.report?.right;
   return (
     <p className={`num ${right ? "text-moss" : "text-rust"}`}>
-      {right ? "checked, right" : "checked, wrong"},{" "}
+      {right ? "check passed" : "check failed"},{" "}
       {render.cleared
-        ? `file cleared by rule on ${new Date(render.cleared).toLocaleDateString()}`
+        ? `file deleted by the keep setting on ${new Date(render.cleared).toLocaleDateString()}`
         : megabytes(render.size)}
       <span className="block text-soft">{render.file}</span>
     </p>

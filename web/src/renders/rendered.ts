@@ -21,6 +21,6 @@ export function renderedInWords(render: Rendered | undefined): string {
   const { state, current, done, total } = render;
   if (failedCheck(render)) return current ? "check failed" : "check failed, changed since";
   if (state === "done") return current ? "rendered" : "rendered, changed since";
-  if (state === "running") return `rendering, ${Math.floor((100 * done) / Math.max(1, total))} %`;
-  return { failed: "render failed", queued: "waits to be rendered", paused: "render paused" }[state] ?? "";
+  if (state === "running") return `rendering, ${Math.floor((100 * done) / Math.max(1, total))}%`;
+  return { failed: "render failed", queued: "queued", paused: "render paused" }[state] ?? "";
 }

@@ -1,10 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import type { Render } from "../api/client";
+import type { FrameRow, Render } from "../api/client";
 import { AT_WORK, boardQuery, rendersQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
+import { MOMENTS } from "../board/cell-view";
 import { leftBoard } from "../board/left-board";
+import { aspectOf, madeWidth } from "../board/pictures";
 import { Header } from "../ui/header";
+import { PatientImage } from "../ui/patient-image";
 import { ProblemNote } from "../ui/problem-note";
 import { stemOf } from "../ui/stem";
 import { useTitle } from "../ui/use-title";
@@ -13,13 +16,43 @@ import { KeepRule } from "./keep-rule";
 import { progressOf } from "./progress";
 import { QueueBar } from "./queue-bar";
 import { RenderCard } from "./render-card";
+import { failedCheck } from "./rendered";
 
-/** What is at work, then what waits in the order it is taken, then what is over, newest first. */
+const ACTIVE = ["running", "queued", "paused"];
+
+/** What failed, then what is at work, then what waits in the order it is taken, then what is over, newest first. */
 function inOrder(renders: Render[]): Render[] {
+  const failed = renders.filter((render) => render.state === "failed" || failedCheck(render));
   const active = renders.filter(({ state }) => AT_WORK.includes(state));
-  const stand = ["running", "queued", "paused"];
-  active.sort((one, other) => stand.indexOf(one.state) - stand.indexOf(other.state) || one.rank - other.rank);
-  return [...active, ...renders.filter(({ state }) => !AT_WORK.includes(state))];
+  active.sort(
+    (one, other) => ACTIVE.indexOf(one.state) - ACTIVE.indexOf(other.state) || one.rank - other.rank,
+  );
+  const shown = new Set([...failed, ...active]);
+  return [...shown, ...renders.filter((render) => !shown.has(render))];
+}
+
+const HEIGHT = 96;
+const MIDDLE = ["middle"] as const;
+
+/** What is rendered: its middle, and once it is done its first and last frame as well. */
+function Pictures({ render, frame }: { render: Render; frame: FrameRow | undefined }) {
+  if (!frame) return null;
+  const width = aspectOf(frame) * HEIGHT;
+  return (
+    <span className="flex gap-1">
+      {(render.state === "done" ? MOMENTS : MIDDLE).map((at) => (
+        <PatientImage
+          key={at}
+          alt={`${at} frame`}
+          loading="lazy"
+          decoding="async"
+          className="bg-well"
+          style={{ width, height: HEIGHT }}
+          src={`/api/framings/${render.framing}/thumbnail?width=${madeWidth(width)}&at=${at}`}
+        />
+      ))}
+    </span>
+  );
 }
 
 /** All renders of a project. */
@@ -45,7 +78,7 @@ export function RendersPage() {
           </>
         }
       />
-      <main id="main" tabIndex={-1} className="outline-none w-full max-w-4xl p-6">
+      <main id="main" tabIndex={-1} className="outline-none w-full max-w-6xl p-6">
         <div className="mb-4 flex items-baseline gap-5">
           <h1 className="grow text-[26px] font-bold tracking-tight">Renders</h1>
           {renders?.some(({ state, cleared }) => state === "done" && !cleared) && (
@@ -56,7 +89,11 @@ export function RendersPage() {
         <QueueBar projectId={projectId} />
         <ul className="grid gap-2">
           {inOrder(renders ?? []).map((render) => (
-            <li key={render.id} className="rounded border border-rule bg-sheet px-4 py-2.5">
+            <li
+              key={render.id}
+              className="flex flex-wrap items-center gap-4 rounded border border-rule bg-sheet px-4 py-2.5"
+            >
+              <Pictures render={render} frame={board?.frames.find(({ id }) => id === render.frame)} />
               <RenderCard
                 render={render}
                 projectId={projectId}
@@ -65,7 +102,7 @@ export function RendersPage() {
                     className="font-semibold hover:underline"
                     to={`/projects/${projectId}/framings/${render.framing}?step=check`}
                   >
-                    {stemOf(render.clip)} <span className="font-normal text-soft">into</span> {render.into}
+                    {stemOf(render.clip)} <span className="font-normal text-soft">→</span> {render.into}
                   </Link>
                 }
               />
@@ -73,9 +110,7 @@ export function RendersPage() {
           ))}
         </ul>
         {renders?.length === 0 && (
-          <p className="text-soft">
-            Nothing has been rendered yet. Order a render on the board or on a bench.
-          </p>
+          <p className="text-soft">Nothing has been rendered yet. Render on the board or on the bench.</p>
         )}
         {renders && renders.length > 0 && (
           <div className="mt-6">

@@ -38,7 +38,7 @@ export function ClipShown({ board, footage, finished, onStep, onClose }: Props) 
                     controls
                     controlsList={board.downloads ? undefined : "nodownload"}
                     preload="metadata"
-                    aria-label={`${footage.name} in ${into.frame.name}, finished`}
+                    aria-label={`${footage.name} in ${into.frame.name}, rendered`}
                     poster={`/api/framings/${id}/thumbnail?width=480&stamp=${stamp}`}
                     className="bg-well"
                     style={look}
@@ -59,7 +59,7 @@ export function ClipShown({ board, footage, finished, onStep, onClose }: Props) 
                   </span>
                 </p>
                 <p className="max-w-72 text-soft first-letter:uppercase">
-                  {placement}, {surround}, kept {shown(kept_percent, 0)} %
+                  {placement}, {surround}, kept {shown(kept_percent, 0)}%
                   {render ? "; finished" : "; not rendered yet"}
                 </p>
                 {render && board.downloads && (
@@ -72,8 +72,8 @@ export function ClipShown({ board, footage, finished, onStep, onClose }: Props) 
           })}
         </ul>
         <div className="mt-4 flex gap-3">
-          <Button onClick={() => onStep(-1)}>The clip before</Button>
-          <Button onClick={() => onStep(1)}>The next clip</Button>
+          <Button onClick={() => onStep(-1)}>Previous clip</Button>
+          <Button onClick={() => onStep(1)}>Next clip</Button>
         </div>
       </Overlay>
     </Dialog.Root>

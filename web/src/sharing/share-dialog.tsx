@@ -10,13 +10,13 @@ type Props = { projectId: number; name: string; onClose: () => void };
 type Sharing = ReturnType<typeof useSharing>;
 
 const ROLES: [Role, string][] = [
-  ["see", "may look"],
+  ["see", "can view"],
   ["work", "may work in it"],
 ];
 const DAYS = [1, 7, 30, 90];
 const FIELD = "rounded border border-edge bg-sheet px-2 py-1";
 
-/** Who may look at a project or work in it, and links for whoever has no account here. */
+/** Who can view at a project or work in it, and links for whoever has no account here. */
 export function ShareDialog({ projectId, name, onClose }: Props) {
   const sharing = useSharing(projectId);
   return (
@@ -45,12 +45,12 @@ function People({ sharing }: { sharing: Sharing }) {
           <li key={member.id} className="flex items-center gap-3">
             <span className="min-w-0 grow wrap-anywhere">{member.name}</span>
             <RoleChoice
-              label={`What ${member.name} may do`}
+              label={`Role of ${member.name}`}
               role={member.role}
               onChange={(next) => sharing.share.mutate({ name: member.name, role: next })}
             />
             <Button look="quiet" onClick={() => sharing.unshare(member.id)}>
-              No longer
+              Remove
             </Button>
           </li>
         ))}
@@ -63,20 +63,20 @@ function People({ sharing }: { sharing: Sharing }) {
         }}
       >
         <input
-          aria-label="Their name here"
-          placeholder="Their name here"
+          aria-label="Account name"
+          placeholder="Account name"
           className={`grow ${FIELD}`}
           value={who}
           maxLength={150}
           onChange={(event) => setWho(event.target.value)}
         />
-        <RoleChoice label="What they may do" role={role} onChange={setRole} />
+        <RoleChoice label="Role" role={role} onChange={setRole} />
         <Button type="submit" disabled={!who.trim()}>
-          Let them
+          Add
         </Button>
       </form>
       <p className="text-soft">
-        Who works in it can add, change and render everything; only you can delete, copy or share it.
+        People who can edit add, change and render everything; only you can delete, copy or share it.
       </p>
     </section>
   );
@@ -114,7 +114,7 @@ function Invitations({ sharing }: { sharing: Sharing }) {
     <section aria-label="Invitations" className="grid gap-2">
       <h3 className="font-semibold">Invite somebody new</h3>
       <p className="text-soft">
-        Whoever follows an invitation makes an account and has this project. Each is for one person.
+        Anyone with an invitation link makes an account and opens this project. Each is for one person.
       </p>
       <ul className="grid gap-1">
         {sharing.data?.invitations.map((row) => (
@@ -128,7 +128,7 @@ function Invitations({ sharing }: { sharing: Sharing }) {
         ))}
       </ul>
       <div className="flex flex-wrap items-center gap-3">
-        <RoleChoice label="What somebody new may do" role={role} onChange={setRole} />
+        <RoleChoice label="Role of the new account" role={role} onChange={setRole} />
         <Button onClick={() => sharing.invite(role)}>Make an invitation</Button>
       </div>
     </section>
@@ -169,7 +169,7 @@ function Links({ sharing }: { sharing: Sharing }) {
   const [downloads, setDownloads] = useState(false);
   return (
     <section aria-label="Links" className="grid gap-2">
-      <h3 className="font-semibold">Links for looking</h3>
+      <h3 className="font-semibold">View-only links</h3>
       <p className="text-soft">
         Whoever has a link sees the board and plays finished renders, without an account, until it expires.
       </p>
@@ -186,7 +186,7 @@ function Links({ sharing }: { sharing: Sharing }) {
       </ul>
       <div className="flex flex-wrap items-center gap-3">
         <select
-          aria-label="For how long"
+          aria-label="Expires after"
           className={FIELD}
           value={days}
           onChange={(event) => setDays(Number(event.target.value))}
@@ -198,7 +198,7 @@ function Links({ sharing }: { sharing: Sharing }) {
           ))}
         </select>
         <TickRow ticked={downloads} onChange={setDownloads}>
-          Files may be taken along
+          Allow downloads
         </TickRow>
         <Button onClick={() => sharing.link({ days, downloads })}>Make a link</Button>
       </div>

@@ -59,12 +59,12 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
           {differs.length > 0 && <Button onClick={() => give(follows)}>Back to it</Button>}
           {differs.length > 0 && (
             <Button
-              title="Framings that follow it change along; those that differ stay"
+              title="Framings that use it change too; edited ones stay"
               onClick={() =>
                 rewrite({ id: follows.id as number, treatment: treatmentOf(follows.treatment.name, plan) })
               }
             >
-              Change it to this
+              Update from this framing
             </Button>
           )}
           <a
@@ -75,7 +75,7 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
             Export
           </a>
           <button type="button" className="text-soft underline" onClick={() => remove(follows.id as number)}>
-            Remove it
+            Delete
           </button>
         </div>
       )}
@@ -90,7 +90,7 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
         <div className="flex gap-2">
           <input
             aria-label="Name of the treatment"
-            placeholder="Name for how this is now"
+            placeholder="Name of a new treatment"
             className="min-w-0 grow rounded border border-edge bg-sheet px-2 py-1"
             maxLength={80}
             value={name}

@@ -27,7 +27,7 @@ export function ColourRow({ label, value, initial, suggested, onChange, onCommit
     <div className="grid gap-1">
       <div className="grid grid-cols-[84px_1fr_88px] items-center gap-2.5">
         {/* biome-ignore lint/a11y/noStaticElementInteractions: the fields beside it do the same by key */}
-        <span title="Double-click to go back to the default" onDoubleClick={() => onCommit(initial)}>
+        <span title="Double-click to reset" onDoubleClick={() => onCommit(initial)}>
           {label}
         </span>
         <input

@@ -82,7 +82,7 @@ export function ControlRow({ control, value, suggested, moment, onChange, onComm
             className="justify-self-end text-ochre underline"
             onClick={() => onCommit(toExact(moment.now, 3))}
           >
-            the moment shown
+            Playhead
           </button>
         )}
       </div>

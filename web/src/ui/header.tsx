@@ -23,13 +23,13 @@ export function Header({
         href="#main"
         className="sr-only focus:not-sr-only focus:absolute focus:top-2 focus:left-2 focus:z-50 focus:bg-sheet focus:px-3 focus:py-2"
       >
-        To the content
+        Skip to content
       </a>
       <header className="top-0 z-20 flex narrow:sticky min-h-12 shrink-0 narrow:flex-wrap items-center gap-4 snug:gap-2 border-rule border-b bg-paper px-4 narrow:px-2 narrow:py-1">
         <Link to="/" className="text-[17px] font-bold tracking-tight" style={{ fontStretch: "120%" }}>
           Cadrage
         </Link>
-        <nav aria-label="Where you are" className="flex min-w-0 items-center gap-2">
+        <nav aria-label="Breadcrumb" className="flex min-w-0 items-center gap-2">
           {trail}
         </nav>
         <div className="grow" />

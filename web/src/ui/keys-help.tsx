@@ -29,7 +29,7 @@ export function KeysHelp() {
   const shown = new Map(uses.map((use) => [use.does, use]));
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Overlay title="Keys of this screen" width={640}>
+      <Overlay title="Keyboard shortcuts" width={640}>
         <dl className="columns-2 gap-x-8">
           {[...shown.values()].map(({ keys, does }) => (
             <div key={does} className="flex min-h-7 break-inside-avoid items-baseline gap-3">
@@ -41,7 +41,7 @@ export function KeysHelp() {
           ))}
         </dl>
         <Link to="/help" className="mt-4 text-ochre underline" onClick={() => setOpen(false)}>
-          Help on what you want to do
+          Open the help
         </Link>
       </Overlay>
     </Dialog.Root>

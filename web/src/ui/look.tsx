@@ -33,7 +33,7 @@ export function LookMenu() {
   const names = Object.entries(NAMES) as [Look, string][];
   return (
     <Menu
-      opener="Look"
+      opener="Appearance"
       look="text-soft hover:text-ink"
       items={names.map(
         ([name, title]) => [name === look ? `${title} ✓` : title, () => setLook(name)] as const,

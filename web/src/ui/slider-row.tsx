@@ -31,7 +31,7 @@ export function SliderRow(props: Props) {
   return (
     <div className="grid grid-cols-[84px_1fr_88px] items-center gap-2.5">
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the number field beside it does the same by key */}
-      <span title="Double-click to go back to the default" onDoubleClick={() => onCommit(initial)}>
+      <span title="Double-click to reset" onDoubleClick={() => onCommit(initial)}>
         {label}
       </span>
       <Slider.Root

@@ -11,6 +11,7 @@ from cadrage.compose import measure
 from cadrage.compose.concerns import Concern, concerns, doubts_of
 from cadrage.compose.following import follows, unsolved
 from cadrage.compose.over_time import movement_summary, over_time
+from cadrage.compose.summary import NOTHING_TO_FILL
 from cadrage.errors import BadRequest
 from cadrage.formats import Delivery, Frame, Guide
 from cadrage.formats.aspect_names import aspect_name
@@ -49,7 +50,8 @@ class ProjectChange(Schema):
 
 
 class ProjectLine(Schema):
-    """A project in a list. `framings` are some by which it is shown; `created` is when it was begun.
+    """A project in a list. `framings` are some by which it is shown; `created` is when it was begun; `delivers` are the
+    names of its frames; `rendering` is how many renders are under way or queued.
 
     `role` is what the visitor is in it, `shared` with how many people it is shared; `membership` is the visitor's own,
     where it is somebody else's.
@@ -66,6 +68,8 @@ class ProjectLine(Schema):
     put_away: bool
     created: datetime
     framings: list[int]
+    delivers: list[str]
+    rendering: int
 
 
 class FrameIn(Schema):
@@ -181,7 +185,7 @@ class CellOut(Schema):
             obeys=row.own is None,
             rule_set=(row.footage.format_key, row.frame_id) in book.framings,
             placement=numbers.summary.placement,
-            surround=numbers.summary.surround,
+            surround="" if numbers.summary.surround == NOTHING_TO_FILL else numbers.summary.surround,
             movement="" if over is None and not follows(plan) else movement_summary(plan),
             kept_percent=numbers.cost.kept_percent if over is None else over.kept_least.value,
             loses=numbers.summary.loses,

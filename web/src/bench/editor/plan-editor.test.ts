@@ -82,9 +82,9 @@ describe("what the hand does", () => {
     const { server, saved } = fake();
     const editor = new PlanEditor(server);
     editor.commit(plan(1), "Nudged");
-    editor.commit(plan(2), "Tightness");
+    editor.commit(plan(2), "Fill amount");
     await editor.flush();
-    expect(saved.map(({ label }) => label)).toEqual(["Nudged", "Tightness"]);
+    expect(saved.map(({ label }) => label)).toEqual(["Nudged", "Fill amount"]);
   });
 
   it("is stored on leaving, though the hand has not rested", async () => {
@@ -186,13 +186,13 @@ describe("a page that goes away", () => {
     const editor = new PlanEditor(server);
     fail(new Problem("The server did not answer.", "", null, 0));
     editor.commit(plan(1), "Moved");
-    editor.commit(plan(2), "Tightness");
+    editor.commit(plan(2), "Fill amount");
     fail(null);
     editor.leave();
     await vi.advanceTimersByTimeAsync(0);
     expect(saved).toEqual([
       { label: "Moved", tightness: "1", version: 1 },
-      { label: "Tightness", tightness: "2", version: 2 },
+      { label: "Fill amount", tightness: "2", version: 2 },
     ]);
   });
 
@@ -204,7 +204,7 @@ describe("a page that goes away", () => {
     fail(away);
     const first = new PlanEditor(gone.server);
     first.commit(plan(1), "Moved");
-    first.commit(plan(2), "Tightness");
+    first.commit(plan(2), "Fill amount");
     const left = first.leave();
     if (!left) throw new Error("nothing was left");
     const second = new PlanEditor(server);
@@ -214,7 +214,7 @@ describe("a page that goes away", () => {
     expect(second.store.getState()).toMatchObject({ waiting: true, busy: true });
     fail(null);
     await vi.advanceTimersByTimeAsync(AGAIN_MS);
-    expect(saved.map(({ label }) => label)).toEqual(["Moved", "Tightness"]);
+    expect(saved.map(({ label }) => label)).toEqual(["Moved", "Fill amount"]);
     expect(second.store.getState()).toMatchObject({ busy: false, draft: null });
   });
 
@@ -264,7 +264,7 @@ describe("two at one framing", () => {
     made.server.takeIn = () => {
       made.server.stored = stored;
     };
-    editor.commit(plan(5), "Tightness");
+    editor.commit(plan(5), "Fill amount");
     await editor.flush();
     return { ...made, editor };
   }
@@ -274,7 +274,7 @@ describe("two at one framing", () => {
     expect(saved).toEqual([]);
     expect(editor.store.getState().conflict).toMatchObject({
       changed: ["Moved"],
-      mine: { label: "Tightness" },
+      mine: { label: "Fill amount" },
     });
   });
 
@@ -289,7 +289,7 @@ describe("two at one framing", () => {
     const { editor, saved } = await both();
     await editor.keepMine();
     await editor.flush();
-    expect(saved).toEqual([{ label: "Tightness", tightness: "5", version: 2 }]);
+    expect(saved).toEqual([{ label: "Fill amount", tightness: "5", version: 2 }]);
     expect(editor.store.getState().conflict).toBeNull();
   });
 });

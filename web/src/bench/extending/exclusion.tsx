@@ -41,13 +41,13 @@ export function Exclusion({ footage, plan, time, extension, onCommit }: Props) {
     },
     end: ({ made }) => {
       setFresh([]);
-      onCommit(extension.with({ excluded: [...dabs, ...made].slice(-400) }), "Must not be copied");
+      onCommit(extension.with({ excluded: [...dabs, ...made].slice(-400) }), "Do not copy");
     },
     cancel: () => setFresh([]),
   });
   const all = [...dabs, ...fresh];
   return (
-    <Fold title="Must not be copied" state={dabs.length ? "places painted" : "what moves only"}>
+    <Fold title="Do not copy" state={dabs.length ? "areas painted" : "moving parts only"}>
       <p className="text-soft">Paint over what must not appear again beside the picture.</p>
       <div
         data-testid="exclusion"
@@ -85,7 +85,7 @@ export function Exclusion({ footage, plan, time, extension, onCommit }: Props) {
           className="justify-self-start text-ochre underline"
           onClick={() => onCommit(extension.with({ excluded: [] }), "Everything may be copied")}
         >
-          Wipe it off
+          Clear
         </button>
       )}
     </Fold>

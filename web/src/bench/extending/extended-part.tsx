@@ -49,7 +49,7 @@ export function ExtendedPart(props: Props) {
       <ProblemNote error={error} />
       {job && ON_ITS_WAY.includes(job.state) && (
         <p role="status" className="border-l-3 border-ochre pl-3">
-          Looking at its sides … <span className="num">{job.done_percent} %</span>
+          Looking at its sides … <span className="num">{job.done_percent}%</span>
         </p>
       )}
       {job?.problem && <p className="text-soft">{job.problem}</p>}
@@ -67,10 +67,10 @@ export function ExtendedPart(props: Props) {
       <Shares {...{ extension }} />
       <div className="flex flex-wrap gap-2">
         <Button aria-pressed={looking.tinted} onClick={looking.tint} title="T">
-          Tint what is invented
+          Highlight invented pixels
         </Button>
         <Button aria-pressed={looking.compared} onClick={looking.compare}>
-          Before, after
+          Before/after
         </Button>
       </div>
       <p className="text-soft">Space plays it: this is judged moving.</p>
@@ -98,7 +98,7 @@ function Making({ extension }: { extension: ExtensionOf }) {
       return (
         <p key={one.id} role="status" className="flex items-baseline gap-2 border-l-3 border-ochre pl-3">
           <span>
-            Making it at full size … <span className="num">{one.done_percent} %</span>
+            Making it at full size … <span className="num">{one.done_percent}%</span>
           </span>
           <button
             type="button"
@@ -134,7 +134,7 @@ function Shares({ extension }: { extension: ExtensionOf }) {
     { name: "real", value: shares.real, colour: "bg-moss" },
     { name: "real, of other moments", value: shares.elsewhen, colour: "bg-[#3c8cdc]" },
     { name: "invented", value: shares.invented, colour: "bg-[#e6781e]" },
-    { name: "beyond the plate", value: shares.beyond, colour: "bg-rule" },
+    { name: "not covered", value: shares.beyond, colour: "bg-rule" },
   ].filter(({ value }) => toNumber(value) >= 0.1);
   return (
     <div className="grid gap-1">
@@ -149,7 +149,7 @@ function Shares({ extension }: { extension: ExtensionOf }) {
             <span aria-hidden="true" className={`h-2 w-2 ${colour}`} />
             {name}
           </span>
-          <span className="num">{toNumber(value).toFixed(1)} %</span>
+          <span className="num">{toNumber(value).toFixed(1)}%</span>
         </p>
       ))}
       {(extension.standing?.short.length ?? 0) > 0 && (

@@ -35,7 +35,7 @@ export function ExtendedTile({ framingId, title, plan, time, chosen, onChoose }:
   const best = sides && (sides.left?.verdict === "unfit" ? sides.right : sides.left);
   const unfit = best?.verdict === "unfit";
   const job = data?.looking;
-  const words = unfit ? VERDICTS.unfit : job?.state === "running" ? `looking, ${job.done_percent} %` : "";
+  const words = unfit ? VERDICTS.unfit : job?.state === "running" ? `looking, ${job.done_percent}%` : "";
   return (
     <span className="relative grid">
       <Tile {...{ framingId, time, plan, title, chosen, onChoose }} name="extended" />

@@ -32,10 +32,10 @@ export function Outside({ framingId, plan, time, extension, onCommit }: Props) {
     onSuccess: (design) => onCommit(taken(plan, design), "Generated picture"),
   });
   return (
-    <Fold title="Finished elsewhere" state={extended?.outside ? "a picture from elsewhere" : "no"}>
+    <Fold title="Picture from outside" state={extended?.outside ? "in use" : "none"}>
       <ProblemNote error={save.error ?? back.error ?? use.error} />
       <p className="text-soft">
-        The still has the frame’s size. What is clear is to be filled; the half clear margin may be painted
+        The still has the frame’s size. Fill the transparent area; the half-transparent margin may be painted
         over.
       </p>
       <div className="flex flex-wrap gap-2">
@@ -46,7 +46,7 @@ export function Outside({ framingId, plan, time, extension, onCommit }: Props) {
           ref={picker}
           hidden
           type="file"
-          aria-label="Picture to take back"
+          aria-label="Picture to import"
           accept="image/png,image/jpeg,image/tiff"
           onChange={({ target }) => {
             const file = target.files?.[0];
@@ -60,7 +60,7 @@ export function Outside({ framingId, plan, time, extension, onCommit }: Props) {
       </div>
       {back.data && (
         <p role="status" className="border-l-3 border-moss pl-3">
-          Taken back: {back.data.about}.
+          Imported: {back.data.about}.
         </p>
       )}
       {extended?.outside && (
@@ -69,7 +69,7 @@ export function Outside({ framingId, plan, time, extension, onCommit }: Props) {
           className="justify-self-start text-ochre underline"
           onClick={() => onCommit(extension.with({ outside: null }), "Without that picture")}
         >
-          Leave that picture out
+          Remove that picture
         </button>
       )}
       {standing?.generator && (
@@ -108,7 +108,7 @@ function Generated({ framingId, body, extension, onUse }: GeneratedProps) {
     <div className="grid gap-2 border-t border-rule pt-2">
       <ProblemNote error={ask.error ?? cancel.error} />
       <label className="grid gap-1">
-        What an outside generator is to add
+        Prompt for the outside generator
         <input
           className="rounded border border-edge bg-sheet px-2 py-1"
           maxLength={2000}
@@ -117,13 +117,13 @@ function Generated({ framingId, body, extension, onUse }: GeneratedProps) {
         />
       </label>
       <Button disabled={ask.isPending} onClick={() => ask.mutate()}>
-        Send the still and ask
+        Generate
       </Button>
       {(extension.standing?.generations ?? []).map((one) => (
         <div key={one.id} className="grid gap-1" role="status">
           {ON_ITS_WAY.includes(one.state) && (
             <p className="flex gap-2">
-              Waiting for the generator … <span className="num">{one.done_percent} %</span>
+              Waiting for the generator … <span className="num">{one.done_percent}%</span>
               <button type="button" className="text-ochre underline" onClick={() => cancel.mutate(one.id)}>
                 cancel
               </button>

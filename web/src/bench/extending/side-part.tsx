@@ -74,7 +74,7 @@ export function SidePart({ framingId, side, plan, time, extension, onChange, onC
             ))}
           </div>
           <SliderRow
-            label="Melt"
+            label="Blend"
             value={toNumber(how.melt)}
             unit="%"
             low={0}
@@ -124,7 +124,7 @@ function Variants({ framingId, side, plan, time, chosen, stamp, onChoose }: Vari
             body={{ ...body, variant, width: WIDTH }}
             stamp={`${stamp} ${plate.id} ${plate.state}`}
             there={plate.state === "done"}
-            words={plate.state === "done" ? "" : plate.problem || `${plate.done_percent} %`}
+            words={plate.state === "done" ? "" : plate.problem || `${plate.done_percent}%`}
             label={`${side}, way ${variant + 1}`}
             chosen={variant === chosen}
             onChoose={() => onChoose(variant)}
@@ -136,7 +136,7 @@ function Variants({ framingId, side, plan, time, chosen, stamp, onChoose }: Vari
         className="justify-self-start text-ochre underline"
         onClick={() => setCount(count + FIRST)}
       >
-        again, {FIRST} more
+        {FIRST} more options
       </button>
     </>
   );

@@ -23,7 +23,7 @@ export function ToFit({ footage, extension, range }: Props) {
   return (
     <div className="grid gap-1.5 border-l-3 border-ochre pl-3">
       <p>
-        It fits from <span className="num">{clock(start)}</span> to <span className="num">{clock(end)}</span>.
+        Works from <span className="num">{clock(start)}</span> to <span className="num">{clock(end)}</span>.
       </p>
       <div className="flex flex-wrap gap-2">
         <Button
@@ -31,9 +31,9 @@ export function ToFit({ footage, extension, range }: Props) {
             range.mark({ first: frameAt(exact.start, rate), last: Math.max(0, frameAt(exact.end, rate) - 1) })
           }
         >
-          Deliver that part
+          Use that range
         </Button>
-        <Button onClick={() => extension.split(exact)}>Cut the shot there</Button>
+        <Button onClick={() => extension.split(exact)}>Split the shot there</Button>
       </div>
     </div>
   );

@@ -32,13 +32,13 @@ export function Candidates({ footage, plan, following }: Props) {
   function whateverMatters() {
     const time = candidates[0]?.time ?? "0";
     const subjects = follow?.subjects.filter((subject) => !inShot(plan, subject.time, time)) ?? [];
-    solve({ subjects }, "Follow what matters");
+    solve({ subjects }, "Follow subject");
   }
 
   if (candidates.length === 0) return null;
   return (
-    <section aria-label="Whom to follow" className="grid gap-1.5">
-      <p className="text-soft">Whom: press one, or with Ctrl also another, who is kept where both fit.</p>
+    <section aria-label="Choose a subject" className="grid gap-1.5">
+      <p className="text-soft">Choose a subject. Ctrl-click a second to keep both when they fit.</p>
       <div className="flex flex-wrap gap-1.5">
         <button
           type="button"
@@ -56,7 +56,7 @@ export function Candidates({ footage, plan, following }: Props) {
             type="button"
             aria-pressed={one.chosen}
             aria-label={`Follow ${KINDS[one.kind]}, number ${index + 1}`}
-            title={`${KINDS[one.kind]}, there for ${one.share_percent} % of the shot`}
+            title={`${KINDS[one.kind]}, there for ${one.share_percent}% of the shot`}
             disabled={busy}
             className={`relative overflow-hidden rounded bg-well ${one.chosen ? "outline-3 outline-ochre" : "outline outline-rule hover:outline-soft"}`}
             style={{ width: SIDE, height: SIDE }}

@@ -33,14 +33,14 @@ export function Doubts({ footage, plan, whole, commit, following, transport }: F
     const parts = { placement: sized, motion: still } as Partial<Plan>;
     commit(
       plan.shots.length ? ({ ...plan, ...parts } as Plan) : everywhere(plan, parts as Plan),
-      "Whole with surround",
+      "Whole picture with surround",
     );
   }
 
   return (
-    <section aria-label="Doubtful places" className="grid gap-1">
+    <section aria-label="Moments to check" className="grid gap-1">
       <p>
-        <span className="num">{doubts.length}</span> doubtful {doubts.length === 1 ? "place" : "places"}; N
+        <span className="num">{doubts.length}</span> {doubts.length === 1 ? "moment" : "moments"} to check; N
         goes to the next.
       </p>
       <ul className="grid max-h-40 gap-0.5 overflow-y-auto">
@@ -48,13 +48,13 @@ export function Doubts({ footage, plan, whole, commit, following, transport }: F
           <li key={`${one.start} ${one.reason}`} className="border-l-3 border-rust pl-3">
             <MomentLink {...{ transport, rate }} time={one.start} /> to{" "}
             <MomentLink {...{ transport, rate }} time={one.end} />: {WORDS[one.reason].toLowerCase()},{" "}
-            <span className="num">{one.sure} %</span> sure
+            <span className="num">{one.sure}%</span> sure
           </li>
         ))}
       </ul>
       {wide && (
         <div className="flex flex-wrap items-center gap-2">
-          <Button onClick={wholePicture}>Whole with surround</Button>
+          <Button onClick={wholePicture}>Whole picture with surround</Button>
           <span className="text-soft">or choose one of them above</span>
         </div>
       )}

@@ -10,9 +10,9 @@ import { PACES } from "./follow";
 import type { FollowProps } from "./use-following";
 
 const AIMS = [
-  { value: "subject", title: "moves with what matters" },
-  { value: "still", title: "holds still, where most is kept" },
-  { value: "centre", title: "stays in the middle" },
+  { value: "subject", title: "Follows the subject" },
+  { value: "still", title: "Holds still where most is kept" },
+  { value: "centre", title: "Stays in the middle" },
 ] as const;
 
 /** A window that follows: how, whom, and where it may be wrong. */
@@ -28,7 +28,7 @@ export function FollowPart(props: FollowProps) {
           disabled={busy || footage.info.kind !== "clip"}
           onClick={() => solve({}, "Follow")}
         >
-          Follow what matters
+          Follow subject
         </Button>
         {footage.info.kind !== "clip" && (
           <p className="text-soft">A still does not move. A slow push may do: choose one below.</p>
@@ -41,8 +41,8 @@ export function FollowPart(props: FollowProps) {
       <ProblemNote error={error} />
       {looking && (
         <p role="status" className="border-l-3 border-ochre pl-3">
-          Looking at what moves … <span className="num">{looking.done_percent} %</span>. The window stands
-          until then.
+          Analysing movement … <span className="num">{looking.done_percent}%</span>. The window stands until
+          then.
         </p>
       )}
       {refused && (
@@ -78,11 +78,11 @@ export function FollowPart(props: FollowProps) {
       {solved && (
         <div className="flex flex-wrap gap-2">
           <Button disabled={busy} aria-pressed={drawing} onClick={() => onDraw(!drawing)}>
-            {drawing ? "Draw round it on the source" : "Draw a box"}
+            {drawing ? "Draw round it on Source" : "Draw a box"}
           </Button>
           <Button
             aria-pressed={shifting}
-            title="Dragging then shifts the whole path, instead of adding a pin at this moment"
+            title="On: dragging shifts the whole path. Off: dragging adds a pin at the playhead"
             onClick={() => onShift(!shifting)}
           >
             Shift whole path
@@ -92,14 +92,14 @@ export function FollowPart(props: FollowProps) {
       <DrawnBoxes {...props} />
       <Pins {...props} />
       <SliderRow
-        label="Closer to"
+        label="Zoom in up to"
         {...sizes}
         value={toNumber(follow.closest)}
         onChange={() => undefined}
         onCommit={(value) => solve({ closest: toExact(value, 2) }, "How close")}
       />
       <SliderRow
-        label="Wider to"
+        label="Zoom out up to"
         {...sizes}
         value={toNumber(follow.widest)}
         onChange={() => undefined}
@@ -109,7 +109,7 @@ export function FollowPart(props: FollowProps) {
       {solved && (
         <div className="flex flex-wrap items-center gap-2">
           <Button disabled={busy} onClick={following.giveToOthers}>
-            The same in the other frames
+            Use in the other frames
           </Button>
           {following.given && (
             <span role="status" className="text-soft">

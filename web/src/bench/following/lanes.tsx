@@ -18,12 +18,12 @@ export function SureLane({ whole, seconds }: { whole: Plan; seconds: number }) {
       className="relative h-2 bg-sheet"
       data-lane="sure"
       role="img"
-      aria-label={`How sure the window is: at its worst ${worst} %`}
+      aria-label={`How sure the window is: at its worst ${worst}%`}
     >
       {all.map(({ start, end, sure }) => (
         <span
           key={start}
-          title={`${sure} % sure`}
+          title={`${sure}% sure`}
           className={`absolute inset-y-0 ${sure < DOUBTFUL ? "bg-rust" : "bg-soft"}`}
           style={{
             left: `${(start / seconds) * 100}%`,

@@ -12,18 +12,18 @@ export function KeyingQuestion({ keying: { asks, answer, cancel, error } }: { ke
   if (!asks) return <ProblemNote error={error} />;
   return (
     <section
-      aria-label="Where it shall go"
+      aria-label="Which keyframes to change"
       className="absolute top-3 left-1/2 z-20 grid -translate-x-1/2 gap-2 rounded border border-rule bg-paper p-3 shadow"
     >
-      <p>Keys hold this placement. What is it to change?</p>
+      <p>This shot is keyframed. Change:</p>
       <div className="flex gap-2">
         <Button look="main" onClick={() => answer("key")}>
-          A new key here
+          New keyframe here
         </Button>
-        <Button onClick={() => answer("nearest")}>The nearest key</Button>
-        <Button onClick={() => answer("shift")}>All keys</Button>
+        <Button onClick={() => answer("nearest")}>Nearest keyframe</Button>
+        <Button onClick={() => answer("shift")}>All keyframes</Button>
         <Button look="quiet" onClick={cancel}>
-          Nothing
+          Cancel
         </Button>
       </div>
     </section>

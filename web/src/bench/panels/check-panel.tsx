@@ -43,29 +43,72 @@ export function CheckPanel({ renders, projectId, ordering, onOrder }: Props) {
   );
 }
 
-const SIGNS: Record<string, string> = { right: "text-moss", wrong: "text-rust", measured: "text-soft" };
+type Lines = NonNullable<Render["report"]>["lines"];
 
+const GROUPS = [
+  ["picture", "Picture"],
+  ["colour", "Colour"],
+  ["sound", "Sound"],
+  ["file", "File"],
+] as const;
+
+/** What was measured in the file: what failed on top, and all else by groups that open. */
 function Report({ report }: { report: NonNullable<Render["report"]> }) {
+  const failed = report.lines.filter(({ verdict }) => verdict === "wrong");
   return (
-    <table className="w-full border-collapse" aria-label="Inspection">
-      <thead>
-        <tr className="border-b border-rule text-left text-soft">
-          <th className="py-1 font-normal">asked, found</th>
-          <th className="py-1 text-right font-normal">verdict</th>
+    <section aria-label="Inspection" className="grid gap-1">
+      {failed.length > 0 && <ReportTable title="Failed" lines={failed} />}
+      {GROUPS.map(([group, title]) => {
+        const lines = report.lines.filter((line) => line.group === group && line.verdict !== "wrong");
+        const passes = lines.filter(({ verdict }) => verdict === "right").length;
+        if (lines.length === 0) return null;
+        return (
+          <details key={group} className="border-b border-rule">
+            <summary className="flex cursor-pointer items-center gap-2 py-0.5">
+              <span aria-hidden="true" className="text-soft">
+                ›
+              </span>
+              <span className="grow font-semibold">{title}</span>
+              {passes > 0 && <span className="num text-moss">Pass: {passes}</span>}
+              {lines.length > passes && <span className="num text-soft">Info: {lines.length - passes}</span>}
+            </summary>
+            <ReportTable title={title} lines={lines} />
+          </details>
+        );
+      })}
+    </section>
+  );
+}
+
+const RESULTS = {
+  right: ["Pass", "text-moss"],
+  wrong: ["Fail", "text-rust"],
+  measured: ["", "text-soft"],
+} as const;
+
+function ReportTable({ title, lines }: { title: string; lines: Lines }) {
+  return (
+    <table className="w-full border-collapse" aria-label={`Inspection: ${title}`}>
+      <thead className="sr-only">
+        <tr>
+          <th scope="col">Expected, measured</th>
+          <th scope="col">Result</th>
         </tr>
       </thead>
       <tbody>
-        {report.lines.map((line, index) => (
+        {lines.map((line, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: lines stay in their order
-          <tr key={index} className="border-b border-rule align-top">
+          <tr key={index} className="border-t border-rule align-top">
             <td className="py-1 pr-2">
               {line.name}
               <span className="num block text-soft">
-                {line.asked === line.found || !line.asked ? line.found : `${line.asked}, found ${line.found}`}
+                {line.asked === line.found || !line.asked
+                  ? line.found
+                  : `Expected ${line.asked}, measured ${line.found}`}
               </span>
               {line.remedy && <span className="block text-rust">{line.remedy}</span>}
             </td>
-            <td className={`num py-1 text-right ${SIGNS[line.verdict]}`}>{line.verdict}</td>
+            <td className={`num py-1 text-right ${RESULTS[line.verdict][1]}`}>{RESULTS[line.verdict][0]}</td>
           </tr>
         ))}
       </tbody>

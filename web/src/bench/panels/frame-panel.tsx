@@ -88,35 +88,35 @@ function Parts({ row, clips, framing, measure }: PartsProps) {
       <ActivePicture row={row} measure={measure} set={shared.change} />
       {shared.note}
       <GuidesPart row={row} ask={ask} />
-      <Fold title="Time" state={rate ? `${shown(rate, 3)} fps` : "each clip's own rate"}>
+      <Fold title="Time" state={rate ? `${shown(rate, 3)} fps` : "as the clip"}>
         <ChoiceRow
           label="Rate"
           value={rate ?? ""}
           choices={[
-            { value: "", title: "each clip's own" },
+            { value: "", title: "As the clip" },
             ...rates.map((value) => ({ value, title: `${shown(value, 3)} fps` })),
           ]}
           onChange={(value) => set({ rate: value || null })}
         />
         {rate && (
           <ChoiceRow
-            label="Reached by"
+            label="Conversion"
             value={row.settings.rate_change}
             choices={[
-              { value: "whole_frames", title: "whole frames" },
-              { value: "blended", title: "blending" },
-              { value: "speed", title: "another speed" },
+              { value: "whole_frames", title: "Repeat or drop frames" },
+              { value: "blended", title: "Blend frames" },
+              { value: "speed", title: "Change speed" },
             ]}
             onChange={(change) => write({ rate_change: change as Settings["rate_change"] })}
           />
         )}
         <ChoiceRow
-          label="Pictures"
+          label="Scan"
           value={row.frame.fields}
           choices={[
-            { value: "progressive", title: "whole" },
-            { value: "upper_first", title: "in fields, upper first" },
-            { value: "lower_first", title: "in fields, lower first" },
+            { value: "progressive", title: "Progressive" },
+            { value: "upper_first", title: "Interlaced, upper field first" },
+            { value: "lower_first", title: "Interlaced, lower field first" },
           ]}
           onChange={(fields) => set({ fields: fields as Frame["fields"] })}
         />
@@ -124,7 +124,7 @@ function Parts({ row, clips, framing, measure }: PartsProps) {
         <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
           <span>At most</span>
           <NumberField
-            label="Longest a clip may last, in seconds; 0 for any"
+            label="Longest clip, seconds; 0 for any"
             {...{ unit: "s", low: 0, high: 86400, step: 5 }}
             value={longest ? toNumber(longest) : 0}
             onCommit={(value) => ask({ longest: value > 0 ? toExact(value) : null })}

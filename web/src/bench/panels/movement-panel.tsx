@@ -69,15 +69,15 @@ export function MovementPanel(props: Props) {
         <div className="flex flex-wrap gap-2">
           {following.solved && (
             <Button disabled={keying.isPending} onClick={() => keying.mutate("keys")}>
-              Go on with keys
+              Convert to keyframes
             </Button>
           )}
-          <Button onClick={() => commit(moved({ follow: null }), "Follows no more")}>Follow no more</Button>
+          <Button onClick={() => commit(moved({ follow: null }), "Stop following")}>Stop following</Button>
         </div>
       )}
       {move?.kind === "push" && (
         <SliderRow
-          label="By"
+          label="Amount"
           {...{ unit: "%", low: 0, high: 30, step: 0.5, initial: 4, typedHigh: 100 }}
           value={Math.abs(toNumber(move.percent))}
           onChange={(percent) => change(moved({ move: { ...move, percent: signed(move.percent, percent) } }))}
@@ -88,7 +88,7 @@ export function MovementPanel(props: Props) {
       )}
       {move && (
         <ChoiceRow
-          label="Goes"
+          label="Speed curve"
           value={move.ease}
           choices={EASES}
           onChange={(ease) => commit(moved({ move: { ...move, ease: ease as typeof move.ease } }), "Ease")}
@@ -99,7 +99,7 @@ export function MovementPanel(props: Props) {
           ticked={move.beyond}
           onChange={(beyond) => commit(moved({ move: { ...move, beyond } }), "Move")}
         >
-          Also where the surround shows beside the picture
+          Allow the surround to show
         </TickRow>
       )}
       <KeyRows {...props} />
@@ -108,18 +108,18 @@ export function MovementPanel(props: Props) {
           ticked={motion.inside}
           onChange={(inside) => commit(moved({ inside }), inside ? "Held inside" : "Not held inside")}
         >
-          Hold the window inside the picture where its size allows
+          Keep the window inside the picture
         </TickRow>
       )}
       <div className="flex flex-wrap gap-2">
         {!motion.follow && (
           <Button disabled={keying.isPending} onClick={() => keying.mutate("key")}>
-            Key this moment
+            Add keyframe
           </Button>
         )}
         {move && (
           <Button disabled={keying.isPending} onClick={() => keying.mutate("keys")}>
-            Turn into keys
+            Convert to keyframes
           </Button>
         )}
       </div>
@@ -160,8 +160,8 @@ function OverTime({ framingId, footage, transport, design }: OverTimeProps) {
     </button>
   );
   const rows = [
-    ["Picture kept", data.kept_least, data.kept_most, (value: string) => `${shown(value, 1)} %`],
-    ["Frame covered", data.covered_least, data.covered_most, (value: string) => `${shown(value, 1)} %`],
+    ["Picture kept", data.kept_least, data.kept_most, (value: string) => `${shown(value, 1)}%`],
+    ["Frame covered", data.covered_least, data.covered_most, (value: string) => `${shown(value, 1)}%`],
     ["Enlarged", data.enlarged_least, data.enlarged_most, (value: string) => `${shown(value, 3)} ×`],
   ] as const;
   return (
@@ -186,7 +186,7 @@ function OverTime({ framingId, footage, transport, design }: OverTimeProps) {
       ))}
       {data.held.length > 0 && (
         <p className="border-l-3 border-ochre pl-3">
-          Held inside the picture: {data.held.length === 1 ? "the key" : "the keys"} at{" "}
+          Kept inside the picture: {data.held.length === 1 ? "keyframe" : "keyframes"} at{" "}
           {data.held.map((time, index) => (
             <span key={time}>
               {index > 0 && ", "}

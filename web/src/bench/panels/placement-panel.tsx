@@ -12,7 +12,7 @@ import { Straighten } from "./straighten";
 
 const CHOICES = [
   { name: "whole", title: "Whole", sizing: "tightness", tightness: "0" },
-  { name: "half", title: "Half tight", sizing: "tightness", tightness: "0.5" },
+  { name: "half", title: "Half fill", sizing: "tightness", tightness: "0.5" },
   { name: "fill", title: "Fill", sizing: "tightness", tightness: "1" },
   { name: "width", title: "Fit width", sizing: "width", tightness: "0" },
   { name: "height", title: "Fit height", sizing: "height", tightness: "0" },
@@ -45,8 +45,8 @@ export function PlacementPanel(props: Props) {
     <section aria-label="Placement" className="grid gap-3">
       {plan.motion.keys.length > 0 && (
         <p className="border-l-3 border-ochre pl-3">
-          Keys hold the placement. Drag in the well, and you are asked where it shall go; what keys do not set
-          is set here, by number.
+          The placement is keyframed. Drag in the viewer and choose which keyframes change; what they do not
+          set is set here, by number.
         </p>
       )}
       <Tiles title="Placement" of="placements" chosen={CHOICES.find(isChosen)?.title}>
@@ -61,11 +61,11 @@ export function PlacementPanel(props: Props) {
         ))}
       </Tiles>
       <SliderRow
-        label="Tightness"
+        label="Fill amount"
         {...{ unit: "%", low: 0, high: 200, step: 1, initial: 0, typedHigh: limits.tightness * 100 }}
         value={tightnessOf(placement, measure) * 100}
         onChange={(percent) => change(tight(percent))}
-        onCommit={(percent) => commit(tight(percent), "Tightness")}
+        onCommit={(percent) => commit(tight(percent), "Fill amount")}
       />
       <div className="grid grid-cols-[84px_1fr_1fr] items-center gap-2.5">
         <span>Scale</span>
@@ -76,18 +76,18 @@ export function PlacementPanel(props: Props) {
           onCommit={(percent) => commit(scaled(percent), "Scale")}
         />
         <span />
-        <span>Moved</span>
+        <span>Position</span>
         <NumberField
-          label="Moved right, in frame pixels"
+          label="Position X, frame pixels"
           {...{ unit: "px →", low: -limits.offset, high: limits.offset, step: 1 }}
           value={toNumber(placement.offset_x)}
-          onCommit={(value) => commit(withPlacement({ offset_x: toExact(value) }), "Moved")}
+          onCommit={(value) => commit(withPlacement({ offset_x: toExact(value) }), "Position")}
         />
         <NumberField
-          label="Moved down, in frame pixels"
+          label="Position Y, frame pixels"
           {...{ unit: "px ↓", low: -limits.offset, high: limits.offset, step: 1 }}
           value={toNumber(placement.offset_y)}
-          onCommit={(value) => commit(withPlacement({ offset_y: toExact(value) }), "Moved")}
+          onCommit={(value) => commit(withPlacement({ offset_y: toExact(value) }), "Position")}
         />
       </div>
       <div className="flex items-center gap-4">
@@ -107,14 +107,14 @@ export function PlacementPanel(props: Props) {
             title="Distorts the picture until it fills the frame"
             onClick={() => commit(sized({ sizing: "stretch" }), "Stretched")}
           >
-            Stretch
+            Stretch (distorts)
           </Button>
         </div>
       </div>
       <Straighten {...props} />
       <p className="text-soft">
-        Drag the picture in the well; the wheel enlarges it; arrow keys nudge it by one pixel, with Shift by
-        ten. Alt while dragging leaves snapping out.
+        Drag the picture in the viewer; scroll to scale; arrow keys move it one pixel, with Shift ten. Hold
+        Alt to drag without snapping.
       </p>
     </section>
   );

@@ -34,7 +34,7 @@ export function SourcePanel({
       <StillTime {...part} />
       <Turning {...part} />
       <Colour {...part} />
-      <Fold title="What the file says" open>
+      <Fold title="File" open>
         <dl className="grid grid-cols-[92px_1fr] gap-y-1.5">
           {footage.described.map(({ name, value }) => (
             <div key={`${name} ${value}`} className="contents">
@@ -52,10 +52,10 @@ export function SourcePanel({
         </p>
         <div className="flex flex-wrap gap-2">
           <Button disabled={!footage.own} onClick={sayForFormat}>
-            Take all {footage.format} so
+            Apply to all {footage.format} clips
           </Button>
           <Button disabled={!footage.own} onClick={obey}>
-            Back to the rule
+            Use preset
           </Button>
         </div>
       </div>

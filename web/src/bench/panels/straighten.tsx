@@ -23,14 +23,14 @@ export function Straighten({ plan, change, commit, straightening, onStraighten }
       />
       <div className="flex flex-wrap gap-2">
         <Button look={straightening ? "main" : "plain"} onClick={() => onStraighten(!straightening)}>
-          Draw the horizon
+          Level to horizon
         </Button>
         <Button
           look={placement.sizing === "cover" ? "main" : "plain"}
           title="The least enlargement at which nothing of the frame is empty, at this angle and place"
           onClick={() => commit(turned({ sizing: "cover" }), "Just covers")}
         >
-          Enlarge just enough to cover
+          Scale to cover
         </Button>
       </div>
       <TickRow

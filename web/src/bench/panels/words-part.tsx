@@ -46,7 +46,7 @@ export function WordsPart({ projectId, framingId, moment, plan, change, commit }
                 commit(withFinish({ titles: titles.filter((_, at) => at !== number) }), "Title taken away")
               }
             >
-              Take this title away
+              Delete title
             </Button>
           </div>
         ))}

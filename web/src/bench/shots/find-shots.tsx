@@ -48,7 +48,7 @@ export function FindShots({ footage, time, cutting: { cut, busy, error } }: Prop
           Split here
         </Button>
         <span role="status" className="text-soft">
-          {atWork && `Looking for shots … ${job.done_percent} %`}
+          {atWork && `Looking for shots … ${job.done_percent}%`}
           {job?.state === "failed" && `${job.problem} ${job.remedy}`}
           {found === 1 && "No cut was found in this clip."}
         </span>

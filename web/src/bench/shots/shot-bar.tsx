@@ -48,7 +48,7 @@ export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, 
               disabled={busy}
               onClick={() => cut({ do: "join", number })}
             >
-              Join with the one before
+              Join with previous
             </button>
           )}
         </span>
@@ -68,13 +68,13 @@ export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, 
         </button>
       </div>
       <TickRow ticked={alone} onChange={onAlone}>
-        Play this shot alone
+        Loop this shot
       </TickRow>
-      {own.length === 0 && <p className="text-soft">All of it as in the whole clip.</p>}
+      {own.length === 0 && <p className="text-soft">Same as whole clip.</p>}
       {own.map((part) => (
         <p key={part} className="flex justify-between">
           <span>
-            Its own {NAMES[part]}
+            Custom {NAMES[part]}
             {!inShot && ", which stays"}
           </span>
           <button
@@ -83,7 +83,7 @@ export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, 
             disabled={busy}
             onClick={() => cut({ do: "as_whole", number, part })}
           >
-            as in the whole clip
+            same as whole clip
           </button>
         </p>
       ))}
@@ -96,7 +96,7 @@ export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, 
               disabled={busy}
               onClick={() => cut({ do: "copy_next", number })}
             >
-              Copy to the next
+              Copy to next
             </button>
           )}
           <button

@@ -12,7 +12,7 @@ const LABELS: Record<Cut["do"], string> = {
   split: "Split",
   join: "Joined",
   move: "Cut moved",
-  as_whole: "As in the whole clip",
+  as_whole: "Same as whole clip",
   copy_next: "Copied to the next shot",
   copy_all: "Copied to all shots",
 };

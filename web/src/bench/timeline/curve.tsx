@@ -2,12 +2,12 @@ import { useState } from "react";
 import type { PathPoint } from "../shots/use-path";
 
 const VALUES = {
-  x: { title: "across", of: ({ x }: PathPoint) => x, text: (value: number) => `${value.toFixed(0)} px` },
-  y: { title: "down", of: ({ y }: PathPoint) => y, text: (value: number) => `${value.toFixed(0)} px` },
+  x: { title: "position X", of: ({ x }: PathPoint) => x, text: (value: number) => `${value.toFixed(0)} px` },
+  y: { title: "position Y", of: ({ y }: PathPoint) => y, text: (value: number) => `${value.toFixed(0)} px` },
   tightness: {
-    title: "tightness",
+    title: "fill amount",
     of: ({ tightness }: PathPoint) => tightness,
-    text: (value: number) => `${(value * 100).toFixed(1)} %`,
+    text: (value: number) => `${(value * 100).toFixed(1)}%`,
   },
   angle: {
     title: "angle",

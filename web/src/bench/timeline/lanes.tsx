@@ -71,7 +71,7 @@ function ShotsLane({ footage, transport, whole, number, cutting, left, last }: L
             type="button"
             aria-label={`Shot ${shot + 1}`}
             aria-pressed={shot === number}
-            title={own.length ? `Its own: ${own.join(", ")}` : "As in the whole clip"}
+            title={own.length ? `Custom: ${own.join(", ")}` : "Same as whole clip"}
             className={`num absolute inset-y-0 overflow-hidden border-r border-paper px-1 text-left text-[10px] leading-4 ${shot === number ? "bg-ochre text-paper" : "bg-rule text-ink hover:bg-soft/40"}`}
             style={{ left: left(start), width: left((ends[shot] ?? last) - start) }}
             onClick={() => transport.go(start)}
@@ -136,8 +136,8 @@ function KeysLane({ footage, transport, plan, commit, left, last }: LaneProps) {
         <button
           key={key.time}
           type="button"
-          aria-label={`Key at ${timecode(frames[index] ?? 0, rate)}`}
-          title={`${valuesOf(key)}. Drag, or arrow keys; with Alt a copy; Delete takes it away.`}
+          aria-label={`Keyframe at ${timecode(frames[index] ?? 0, rate)}`}
+          title={`${valuesOf(key)}. Drag, or arrow keys; with Alt a copy; Delete removes it.`}
           className="grip absolute top-0.5 h-3 w-3 -translate-x-1/2 rotate-45 cursor-ew-resize touch-none border border-ink bg-ochre"
           style={{ left: left(frames[index] ?? 0) }}
           onClick={() => transport.go(frames[index] ?? 0)}
@@ -149,7 +149,7 @@ function KeysLane({ footage, transport, plan, commit, left, last }: LaneProps) {
 }
 
 function valuesOf({ x, y, tightness, angle, ease }: Key): string {
-  const percent = (value: string) => `${(toNumber(value) * 100).toFixed(1)} %`;
+  const percent = (value: string) => `${(toNumber(value) * 100).toFixed(1)}%`;
   return [
     x != null && y != null && `at ${percent(x)}, ${percent(y)}`,
     tightness != null && `tightness ${percent(tightness)}`,

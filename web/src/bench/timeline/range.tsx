@@ -36,7 +36,7 @@ export function Range({ range, transport, rate }: { range: RangeOf; transport: T
           <Button
             key={end}
             className="grow px-1.5! py-0.5! font-normal!"
-            title={`The ${end} frame delivered (${KEYS[end]})`}
+            title={`${end === "first" ? "In" : "Out"} point (${KEYS[end]})`}
             onClick={() => mark({ [end]: transport.frame })}
           >
             {KEYS[end]} {timecode(marks[end], rate)}

@@ -42,7 +42,7 @@ export function Slider({ transport, frames, rate, children }: Props) {
     <div
       role="slider"
       tabIndex={0}
-      aria-label="Moment"
+      aria-label="Playhead"
       aria-valuemin={0}
       aria-valuemax={frames - 1}
       aria-valuenow={frame}

@@ -41,7 +41,7 @@ export function Timeline({ footage, aspect, transport, range, player, lanes }: P
         <Button
           look="plain"
           onClick={transport.toggle}
-          title="Space. J and L play backwards and forwards, K stops; F takes the whole screen."
+          title="Space. J and L play backwards and forwards, K stops; F is full screen."
         >
           {speed ? (speed === 1 ? "Stop" : `Stop ${speed}×`) : "Play"}
         </Button>

@@ -44,7 +44,7 @@ export function Loupe({ framingId, plan, time, box, at }: Props) {
         imageRendering: "pixelated",
       }}
     >
-      <span className="num absolute right-0 bottom-0 bg-night px-1 text-chalk">100 %</span>
+      <span className="num absolute right-0 bottom-0 bg-night px-1 text-chalk">100%</span>
     </div>
   );
 }

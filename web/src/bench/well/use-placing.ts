@@ -54,7 +54,8 @@ export function usePlacing(
       setSnapped(NONE);
       if (pinching.current) return;
       const { offset_x, offset_y } = latest.current.placement;
-      if (toNumber(offset_x) !== offsetX || toNumber(offset_y) !== offsetY) commit(latest.current, "Moved");
+      if (toNumber(offset_x) !== offsetX || toNumber(offset_y) !== offsetY)
+        commit(latest.current, "Position");
     },
     cancel: () => {
       setSnapped(NONE);
@@ -67,7 +68,7 @@ export function usePlacing(
     const now = tightnessOf(latest.current.placement, measure);
     const wanted = now - event.deltaY * WHEEL_STEP;
     const tightness = toExact(Math.min(measure.limits.tightness, Math.max(0, wanted)), 3);
-    commit(placed({ sizing: "tightness", tightness }), "Tightness");
+    commit(placed({ sizing: "tightness", tightness }), "Fill amount");
   }
 
   function onKeyDown(event: KeyboardEvent) {

@@ -12,20 +12,18 @@ export function WellBar({ looking, keying, following }: Props) {
     <>
       {keying.keyed && keying.on && (
         <div className="pointer-events-none absolute inset-0 border-4 border-rust" aria-hidden="true">
-          <p className="num inline-block bg-rust px-2 py-1 text-paper">
-            Keying: what is dragged becomes a key
-          </p>
+          <p className="num inline-block bg-rust px-2 py-1 text-paper">Keyframing: a drag sets a keyframe</p>
         </div>
       )}
       <div className="num absolute right-4 bottom-3 left-4 flex flex-wrap items-center gap-x-1.5 gap-y-1">
-        <div className="flex border border-chalk/60">
+        <fieldset aria-label="View" className="flex border border-chalk/60">
           <button
             type="button"
             aria-pressed={!onSource && !looking.full}
             className={look(!onSource && !looking.full)}
             onClick={() => looking.setOnSource(false)}
           >
-            In the frame
+            Frame
           </button>
           <button
             type="button"
@@ -34,7 +32,7 @@ export function WellBar({ looking, keying, following }: Props) {
             className={look(looking.full)}
             onClick={looking.lookFull}
           >
-            at 100 %
+            100%
           </button>
           <button
             type="button"
@@ -42,13 +40,13 @@ export function WellBar({ looking, keying, following }: Props) {
             className={look(onSource)}
             onClick={() => looking.setOnSource(true)}
           >
-            On the source
+            Source
           </button>
-        </div>
+        </fieldset>
         {!onSource && (
           <>
             <button type="button" aria-pressed={past} className={look(past)} onClick={looking.lookPast}>
-              Hidden (H)
+              Show cropped (H)
             </button>
             <button
               type="button"
@@ -56,7 +54,7 @@ export function WellBar({ looking, keying, following }: Props) {
               className={look(compared)}
               onClick={looking.compare}
             >
-              Before, after
+              Before/after
             </button>
             <button
               type="button"
@@ -67,7 +65,7 @@ export function WellBar({ looking, keying, following }: Props) {
               Loupe (Z)
             </button>
             <button type="button" className={look(false)} onClick={() => looking.setOnScreen(true)}>
-              Whole screen (F)
+              Full screen (F)
             </button>
           </>
         )}
@@ -78,18 +76,18 @@ export function WellBar({ looking, keying, following }: Props) {
             className={look(looking.dimmed)}
             onClick={looking.dim}
           >
-            Outside dimmed
+            Dim outside
           </button>
         )}
         {keying.keyed && (
           <button
             type="button"
             aria-pressed={keying.on}
-            title="What is dragged becomes a key of the moment; for this shot, until it is left or opened anew"
+            title="A drag sets a keyframe at the playhead, until you leave this shot"
             className={look(keying.on)}
             onClick={() => keying.switchOn(!keying.on)}
           >
-            {keying.on ? "Keying is on" : "Keying"}
+            Auto keyframe
           </button>
         )}
       </div>

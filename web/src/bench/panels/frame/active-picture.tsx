@@ -23,12 +23,12 @@ export function ActivePicture({ row, measure, set }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
   const { active, bar_colour, outside } = row.frame;
   const films = (catalogue?.ratios ?? []).map(({ aspect, name }) => ({ value: aspect, title: name }));
-  const choices = [{ value: "", title: "the whole frame" }, ...films, ...OTHERS];
+  const choices = [{ value: "", title: "Whole frame" }, ...films, ...OTHERS];
   const own = active && !choices.some(({ value }) => value === active);
   const exact = (side: "width" | "height") => shown(measure.active[side]);
   const drawn = (side: "width" | "height") => shown(measure.drawn[side]);
   return (
-    <Fold title="Active picture" state={active ? shown(active) : "the whole frame"} open>
+    <Fold title="Active picture" state={active ? shown(active) : "whole frame"} open>
       <ChoiceRow
         label="Active picture"
         value={active ?? ""}
@@ -50,11 +50,11 @@ export function ActivePicture({ row, measure, set }: Props) {
             {exact("width")} × {exact("height")}, drawn as {drawn("width")} × {drawn("height")}
           </p>
           <ChoiceRow
-            label="Outside it"
+            label="Outside"
             value={outside}
             choices={[
-              { value: "bars", title: "bars of one colour" },
-              { value: "surround", title: "the surround goes on" },
+              { value: "bars", title: "Bars of one colour" },
+              { value: "surround", title: "Surround" },
             ]}
             onChange={(value) => set({ outside: value as Frame["outside"] })}
           />

@@ -5,7 +5,7 @@ import { TickRow } from "../../../ui/tick-row";
 
 type Props = { file: FileOffer; settings: Settings; set: (fields: Partial<Settings>) => void };
 
-const BY = { quality: "its quality", rate: "a mean rate", constant_rate: "one rate throughout" };
+const BY = { quality: "constant quality", rate: "variable bit rate", constant_rate: "constant bit rate" };
 
 /** How much is written: by quality in a word or the number behind it, or by rate. */
 export function AmountRows({ file, settings, set }: Props) {
@@ -15,7 +15,7 @@ export function AmountRows({ file, settings, set }: Props) {
     <>
       {file.rated && (
         <ChoiceRow
-          label="Decided by"
+          label="Rate control"
           value={settings.rate_control}
           choices={Object.entries(BY)
             .filter(([value]) => file.capped || value !== "constant_rate")
@@ -35,9 +35,9 @@ export function AmountRows({ file, settings, set }: Props) {
             onChange={(quality) => set({ quality: quality as Settings["quality"] })}
           />
           {file.scale === "crf" && (
-            <Row label="Number">
+            <Row label="Value">
               <NumberField
-                label="The encoder's own number"
+                label="Encoder quality value"
                 {...{ unit: file.scale, low: 0, high: file.most_number, step: 1, decimals: 0 }}
                 value={settings.number ?? Number(word.number)}
                 onCommit={(number) => set({ number: Math.round(number) })}
@@ -56,9 +56,9 @@ export function AmountRows({ file, settings, set }: Props) {
             />
           </Row>
           {settings.rate_control === "rate" && file.capped && (
-            <Row label="Ceiling">
+            <Row label="Maximum">
               <NumberField
-                label="Ceiling, kb/s; 0 for none"
+                label="Maximum, kb/s; 0 for none"
                 {...{ unit: "kb/s", low: 0, high: file.most_rate, step: 500, decimals: 0 }}
                 value={settings.ceiling}
                 onCommit={(ceiling) => set({ ceiling: Math.round(ceiling) })}
@@ -67,7 +67,7 @@ export function AmountRows({ file, settings, set }: Props) {
           )}
           {file.two_passes && (
             <TickRow ticked={settings.passes === 2} onChange={(twice) => set({ passes: twice ? 2 : 1 })}>
-              In two passes: the rate goes where the pictures need it
+              Two passes
             </TickRow>
           )}
         </>

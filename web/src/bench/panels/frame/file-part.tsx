@@ -41,7 +41,7 @@ export function FilePart({ row, framing, set }: Props) {
         label="Settings"
         value={own ? `${OWN}${own.id}` : (shipped?.name ?? "")}
         choices={[
-          ...(own || shipped ? [] : [{ value: "", title: "as set below" }]),
+          ...(own || shipped ? [] : [{ value: "", title: "Custom" }]),
           ...catalogue.settings.map(({ name }) => ({ value: name, title: name })),
           ...catalogue.own_settings.map(({ id, settings: { name } }) => ({
             value: `${OWN}${id}`,
@@ -51,7 +51,7 @@ export function FilePart({ row, framing, set }: Props) {
         onChange={choose}
       />
       <ChoiceRow
-        label="Kind"
+        label="Format"
         value={settings.kind}
         choices={catalogue.files.map(({ kind, title }) => ({ value: kind, title }))}
         onChange={(kind) => set({ kind: kind as Settings["kind"] })}
@@ -78,7 +78,7 @@ export function FilePart({ row, framing, set }: Props) {
         ticked={settings.subtitles === "keep"}
         onChange={(keep) => set({ subtitles: keep ? "keep" : "none" })}
       >
-        Tracks of subtitles come along
+        Keep subtitle tracks
       </TickRow>
       <WordsRow
         label="Time code"
@@ -91,18 +91,18 @@ export function FilePart({ row, framing, set }: Props) {
         ticked={settings.damage === "stop"}
         onChange={(stop) => set({ damage: stop ? "stop" : "read_past" })}
       >
-        Stop at damage, rather than let the last good picture stay
+        Stop at damage (otherwise hold the last good frame)
       </TickRow>
       <LayerRows {...{ file, settings, set }} />
       <BarsChoice {...{ row, set }} />
       <WordsRow
-        label="Names"
+        label="File name"
         value={settings.filename_template}
         onChange={() => undefined}
         onCommit={(names) => set({ filename_template: names })}
       />
       <p>
-        Files of this frame will be <span className="num">{row.file}</span>.
+        Example: <span className="num">{row.file}</span>.
       </p>
       <Size row={row} framing={framing} />
       <KeepSettings settings={settings} ownId={own?.id} />
@@ -124,7 +124,7 @@ function Size({ row, framing }: { row: FrameRow; framing: Framing }) {
     <p className="text-soft">
       {data && data.bytes !== null
         ? `About ${megabytes(data.bytes)} for this clip; ${megabytes(data.free)} are free.`
-        : `Encoding some frames to tell how large it will be … ${data?.done_percent ?? 0} %`}
+        : `Encoding some frames to tell how large it will be … ${data?.done_percent ?? 0}%`}
     </p>
   );
 }

@@ -54,7 +54,7 @@ export function GuidesPart({ row, ask }: Props) {
       <div className="flex items-center gap-2">
         <span>Chart</span>
         <input
-          aria-label="Raster of the chart"
+          aria-label="Size of the test chart"
           placeholder={`${row.frame.width}x${row.frame.height}`}
           className="num w-28 rounded border border-edge bg-sheet px-2 py-1"
           value={raster}

@@ -40,7 +40,7 @@ export function KeepSettings({ settings, ownId }: Props) {
       >
         <input
           aria-label="Name of the settings"
-          placeholder="save under a name"
+          placeholder="Save as"
           className="min-w-0 rounded border border-edge bg-sheet px-2 py-1"
           value={name}
           onChange={({ target }) => setName(target.value)}
@@ -66,7 +66,7 @@ export function KeepSettings({ settings, ownId }: Props) {
         ref={file}
         type="file"
         accept=".json,application/json"
-        aria-label="Settings to take in"
+        aria-label="Settings to import"
         className="hidden"
         onChange={({ target }) => {
           const chosen = target.files?.[0];

@@ -12,10 +12,10 @@ export function LayerRows({ file, settings, set }: Props) {
         label="Layer"
         value={settings.layer}
         choices={[
-          { value: "everything", title: "everything together" },
-          { value: "surround_alone", title: "the surround alone" },
+          { value: "everything", title: "Everything" },
+          { value: "surround_alone", title: "Surround only" },
           ...(file.alpha || settings.layer === "picture_alone"
-            ? [{ value: "picture_alone", title: "the picture alone, transparent around" }]
+            ? [{ value: "picture_alone", title: "Picture only, transparent around" }]
             : []),
         ]}
         onChange={(layer) => set({ layer: layer as Settings["layer"] })}
@@ -25,7 +25,7 @@ export function LayerRows({ file, settings, set }: Props) {
         ticked={settings.range === "whole_clip"}
         onChange={(whole) => set({ range: whole ? "whole_clip" : "as_marked" })}
       >
-        The whole clip, whatever I and O mark
+        Whole clip, ignoring in and out points
       </TickRow>
     </>
   );

@@ -18,7 +18,7 @@ type Value = "x" | "y" | "tightness" | "angle";
 const VALUES: Record<Value, { label: string; unit: string; times: number; least: number; most: number }> = {
   x: { label: "Across, % of the picture from its middle,", unit: "% →", times: 100, least: -1e4, most: 1e4 },
   y: { label: "Down, % of the picture from its middle,", unit: "% ↓", times: 100, least: -1e4, most: 1e4 },
-  tightness: { label: "Tightness, %,", unit: "% tight", times: 100, least: 0, most: 1e4 },
+  tightness: { label: "Fill amount, %,", unit: "% fill", times: 100, least: 0, most: 1e4 },
   angle: { label: "Turned, degrees,", unit: "°", times: 1, least: -45, most: 45 },
 };
 const HANDLES = [
@@ -50,7 +50,7 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
           <li
             key={key.time}
             className={`grid gap-1.5 border-l-3 pl-3 ${frame === transport.frame ? "border-ochre" : "border-rule"}`}
-            aria-label={`Key at ${name}`}
+            aria-label={`Keyframe at ${name}`}
           >
             <div className="flex items-center gap-2">
               <button

@@ -9,11 +9,11 @@ export const EASES = [
 
 /** What can be done over the length of a shot, by a name of the page's own. */
 export const MOVES = [
-  { value: "", title: "stands still" },
+  { value: "", title: "Static" },
   { value: "in", title: "push in" },
   { value: "out", title: "push out" },
-  { value: "left_right", title: "pan, left to right" },
-  { value: "right_left", title: "pan, right to left" },
+  { value: "left_right", title: "Pan left to right" },
+  { value: "right_left", title: "Pan right to left" },
   { value: "up_down", title: "tilt down" },
   { value: "down_up", title: "tilt up" },
 ] as const;

@@ -23,11 +23,11 @@ export function BurnedInBars({ footage, say }: PartProps) {
         ? "taken off"
         : "part of the picture";
   return (
-    <Fold title="Bars in the picture" state={state} open={Boolean(found)}>
+    <Fold title="Black bars in the picture" state={state} open={Boolean(found)}>
       <p className={found && stated.burned_in_bars == null ? "text-rust" : "text-soft"}>
-        {bars?.summary ?? (analysing ? "Looking for bars …" : "Its pictures could not be looked at.")}
+        {bars?.summary ?? (analysing ? "Looking for black bars …" : "The pictures could not be analysed.")}
         {found && bars.confidence_percent > 0 && (
-          <span className="num"> {bars.confidence_percent} % sure</span>
+          <span className="num"> {bars.confidence_percent}% sure</span>
         )}
       </p>
       <FailedAnalyses footage={footage} />
@@ -51,9 +51,9 @@ export function BurnedInBars({ footage, say }: PartProps) {
       )}
       <div className="flex flex-wrap gap-2">
         {found && sum(bars.edges) > 0 && (
-          <Button onClick={() => say({ burned_in_bars: bars.edges })}>Take them off</Button>
+          <Button onClick={() => say({ burned_in_bars: bars.edges })}>Crop bars</Button>
         )}
-        <Button onClick={() => say({ burned_in_bars: NONE })}>Leave them</Button>
+        <Button onClick={() => say({ burned_in_bars: NONE })}>Keep bars</Button>
         {stated.burned_in_bars != null && (
           <Button onClick={() => say({ burned_in_bars: null })}>Not decided</Button>
         )}

@@ -34,7 +34,7 @@ export function ClosedCaptions({ footage }: { footage: Footage }) {
         </Button>
       )}
       <span role="status" className="text-soft">
-        {working && `Reading … ${job.done_percent} %`}
+        {working && `Reading … ${job.done_percent}%`}
         {keep.isSuccess && "They can be chosen in the Finish step."}
         {job && !working && footage.closed_captions === "unread" && job.problem}
       </span>

@@ -55,7 +55,7 @@ export function PixelShapes({ footage, say, time }: PartProps & { time: string }
       <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
         <span>Own aspect</span>
         <NumberField
-          label="Pixel aspect of its own"
+          label="Other pixel aspect"
           {...{ unit: "×", low: 0.1, high: 10, step: 0.01, decimals: 4 }}
           value={used}
           onCommit={(value) => say({ pixel_aspect: toExact(value, 6) })}
@@ -65,10 +65,10 @@ export function PixelShapes({ footage, say, time }: PartProps & { time: string }
         label="Lens squeeze"
         value={stated.pixel_aspect ?? ""}
         choices={[
-          { value: "", title: "as the file says" },
+          { value: "", title: "As in the file" },
           ...(catalogue?.squeezes ?? []).map((squeeze) => ({
             value: squeeze,
-            title: `anamorphic ${shown(squeeze)}×`,
+            title: `Anamorphic ${shown(squeeze)}×`,
           })),
           ...(stated.pixel_aspect && !catalogue?.squeezes.includes(stated.pixel_aspect)
             ? [{ value: stated.pixel_aspect, title: ratio(stated.pixel_aspect) }]

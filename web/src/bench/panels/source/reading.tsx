@@ -8,7 +8,7 @@ import { NumberField } from "../../../ui/number-field";
 import { TickRow } from "../../../ui/tick-row";
 import type { PartProps } from "./use-interpretation";
 
-const FROM_FILE = { value: "", title: "as the file says" };
+const FROM_FILE = { value: "", title: "As in the file" };
 const WHOLE_LINE = 720;
 
 /** Fields: what the flag says, what was found by looking, what is taken, and what becomes of them. */
@@ -22,31 +22,31 @@ export function Fields({ footage, say }: PartProps) {
         Flagged {info.field_order}. {fields ? `Seen: ${fields.summary}.` : ""}
       </p>
       <ChoiceRow
-        label="Taken as"
+        label="Read as"
         value={stated.fields ?? ""}
         choices={[
           {
             value: "",
-            title: fields?.order ? `as seen, ${fields.order}` : `as flagged, ${info.field_order}`,
+            title: fields?.order ? `As seen, ${fields.order}` : `As flagged, ${info.field_order}`,
           },
-          { value: "progressive", title: "progressive" },
-          { value: "upper_first", title: "upper field first" },
-          { value: "lower_first", title: "lower field first" },
+          { value: "progressive", title: "Progressive" },
+          { value: "upper_first", title: "Upper field first" },
+          { value: "lower_first", title: "Lower field first" },
         ]}
         onChange={(value) => say({ fields: (value || null) as Interpretation["fields"] })}
       />
       {fields && fields.film !== "no" && stated.deinterlace !== "film" && (
         <Button className="justify-self-start" onClick={() => say({ deinterlace: "film" })}>
-          Back to film pictures
+          Remove pulldown
         </Button>
       )}
       <ChoiceRow
-        label="Become"
+        label="Deinterlace"
         value={stated.deinterlace}
         choices={[
-          { value: "one_per_pair", title: "one frame for each pair" },
-          { value: "one_per_field", title: "one frame for each field" },
-          { value: "film", title: "the pictures of film in them" },
+          { value: "one_per_pair", title: "One frame per two fields" },
+          { value: "one_per_field", title: "One frame per field" },
+          { value: "film", title: "Film frames (remove pulldown)" },
         ]}
         onChange={(value) => say({ deinterlace: value as Interpretation["deinterlace"] })}
       />
@@ -59,12 +59,12 @@ export function Turning({ footage, say }: PartProps) {
   const { stated, info, interval_lines } = footage;
   const turned = stated.rotation ?? info.rotation;
   return (
-    <Fold title="Turned, mirrored" state={`${turned}°${stated.mirror ? ", mirrored" : ""}`}>
+    <Fold title="Rotate and mirror" state={`${turned}°${stated.mirror ? ", mirrored" : ""}`}>
       <ChoiceRow
-        label="Turned"
+        label="Rotate"
         value={stated.rotation == null ? "" : String(stated.rotation)}
         choices={[
-          { value: "", title: `as its flag says, ${info.rotation}°` },
+          { value: "", title: `As in the metadata, ${info.rotation}°` },
           ...[0, 90, 180, 270].map((turn) => ({ value: String(turn), title: `${turn}° clockwise` })),
         ]}
         onChange={(value) =>
@@ -72,19 +72,19 @@ export function Turning({ footage, say }: PartProps) {
         }
       />
       <TickRow ticked={stated.mirror} onChange={(mirror) => say({ mirror })}>
-        Left and right change places
+        Mirror left to right
       </TickRow>
       {info.width === WHOLE_LINE && (
         <ChoiceRow
-          label="Aperture"
+          label="Picture width"
           hint="How many of the 720 samples of a line carry the picture"
           value={stated.clean_aperture ?? ""}
           choices={[
-            { value: "", title: "all 720 samples" },
-            { value: "704", title: "the middle 704" },
-            { value: "702.9", title: "the middle 702.9, analogue" },
+            { value: "", title: "All 720 samples" },
+            { value: "704", title: "Middle 704" },
+            { value: "702.9", title: "Middle 702.9 (analogue)" },
             ...(interval_lines
-              ? [{ value: "whole", title: `everything, with ${interval_lines} lines above the picture` }]
+              ? [{ value: "whole", title: `Everything, with ${interval_lines} lines above the picture` }]
               : []),
           ]}
           onChange={(value) => say({ clean_aperture: (value || null) as Interpretation["clean_aperture"] })}
@@ -116,9 +116,9 @@ export function Colour({ footage, say }: PartProps) {
         label="Range"
         value={stated.range ?? ""}
         choices={[
-          { ...FROM_FILE, title: `as the file says, ${range}` },
-          { value: "limited", title: "limited, 16 to 235" },
-          { value: "full", title: "full, 0 to 255" },
+          { ...FROM_FILE, title: `As in the file, ${range}` },
+          { value: "limited", title: "Limited, 16 to 235" },
+          { value: "full", title: "Full, 0 to 255" },
         ]}
         onChange={(value) => say({ range: (value || null) as Interpretation["range"] })}
       />
@@ -136,7 +136,7 @@ export function Colour({ footage, say }: PartProps) {
         onChange={(value) => say({ primaries: (value || null) as Interpretation["primaries"] })}
       />
       <ChoiceRow
-        label="Light"
+        label="Transfer"
         hint="The curve between codes and light"
         value={stated.transfer ?? ""}
         choices={[
@@ -163,7 +163,7 @@ export function StillTime({ footage, say }: PartProps) {
           <>
             <span>Lasts</span>
             <NumberField
-              label="Seconds the still lasts"
+              label="Duration, seconds"
               {...{ unit: "s", low: 0.04, high: 3600, step: 0.5 }}
               value={toNumber(timing.duration)}
               onCommit={(value) => say({ duration: toExact(value, 3) })}
@@ -172,7 +172,7 @@ export function StillTime({ footage, say }: PartProps) {
         )}
         <span>Rate</span>
         <NumberField
-          label="Frames a second"
+          label="Frame rate, fps"
           {...{ unit: "fps", low: 1, high: 240, step: 1, decimals: 3 }}
           value={toNumber(timing.rate)}
           onCommit={(value) => say({ rate: toExact(value, 3) })}
@@ -187,7 +187,7 @@ export function StillTime({ footage, say }: PartProps) {
 function Matte({ footage, say }: PartProps) {
   return (
     <ColourRow
-      label="Shows through"
+      label="Transparency"
       value={footage.stated.matte}
       initial="#000000"
       onChange={() => undefined}

@@ -44,7 +44,7 @@ export function MaterialRow({ projectId, label, what, value, onCommit }: Props) 
       <ChoiceRow
         label={label}
         value={value}
-        choices={known ? choices : [...choices, { value, title: "no longer here" }]}
+        choices={known ? choices : [...choices, { value, title: "Missing" }]}
         onChange={onCommit}
       />
       {what !== "clip" && (

@@ -1,0 +1,45 @@
+import type { Cell } from "../api/client";
+import { shown } from "../api/exact";
+
+/** The one thing about a framing that matters most: what failed, is lost or wrong; what is being made; what is kept. */
+export function secondLine(cell: Cell, rendered: string, looked: number | null) {
+  const concern = cell.concerns[0];
+  if (rendered.includes("failed")) return { words: rendered, look: "text-rust" };
+  if (concern?.wrong) return { words: withMore(cell), look: "text-rust" };
+  if (cell.unsolved) return { words: following(looked), look: "text-ochre" };
+  if (concern) return { words: withMore(cell), look: "text-soft" };
+  if (rendered) return { words: rendered, look: "text-moss" };
+  return { words: kept(cell), look: "text-soft" };
+}
+
+const withMore = ({ concerns }: Cell) =>
+  concerns.length > 1 ? `${concerns[0]?.summary} +${concerns.length - 1}` : `${concerns[0]?.summary}`;
+
+const kept = ({ kept_percent, movement, obeys }: Cell) =>
+  `${movement ? "at least " : ""}${shown(kept_percent, 1)}% kept${obeys ? "" : ", custom"}`;
+
+const following = (done: number | null) =>
+  done === null ? "no subject to follow found" : `analysing movement, ${done}%`;
+
+type Props = { cell: Cell; rendered: string; looked: number | null };
+
+/** All that the board knows of a framing; beside its picture on hover and focus, and for who hears the page. */
+export function CellDetails({ cell, rendered, looked }: Props) {
+  const lines = [
+    [cell.placement, cell.surround].filter(Boolean).join(", "),
+    cell.movement,
+    kept(cell),
+    cell.unsolved ? following(looked) : "",
+    rendered,
+    ...cell.concerns.map(({ summary }) => summary),
+  ].filter(Boolean);
+  return (
+    <span className="cell-details">
+      {lines.map((line) => (
+        <span key={line} className="block first-letter:uppercase">
+          {line}
+        </span>
+      ))}
+    </span>
+  );
+}

@@ -1,0 +1,64 @@
+import { useEffect, useState } from "react";
+import type { FrameRow } from "../api/client";
+import { toNumber } from "../api/exact";
+import { useKept } from "../ui/kept";
+
+/** All pictures of a board have one height, in pixels of the page, that a slider sets between these. */
+export const LOWEST = 72;
+export const HIGHEST = 320;
+/** The heights that they begin with: the first where there is little room, the second where there is much. */
+const USUAL = 168;
+const FILLED = 240;
+export const STEP = 8;
+/** A column is never narrower, so that two short lines of text fit below its pictures. */
+const NARROWEST = 132;
+/** Widths that pictures are made in: few, so that what was made for one height serves others. */
+const MADE = [240, 480, 720, 960];
+
+export const aspectOf = ({ frame }: FrameRow) => (frame.width / frame.height) * toNumber(frame.pixel_aspect);
+
+export const columnWidth = (frame: FrameRow, height: number) =>
+  Math.max(NARROWEST, Math.round(aspectOf(frame) * height));
+
+/** The greatest height, in steps, at which all columns fit beside one another and two rows and a half are in sight. */
+export function heightThatFits(frames: FrameRow[], room: { width: number; height: number }): number {
+  const most = Math.min(FILLED, Math.max(USUAL, room.height / ROWS_IN_SIGHT - BELOW));
+  for (let height = most - (most % STEP); height > LOWEST; height -= STEP) {
+    const wide = frames.reduce((sum, frame) => sum + columnWidth(frame, height) + GAP, 0);
+    if (wide <= room.width) return height;
+  }
+  return LOWEST;
+}
+
+/** The width that a picture is asked for in: at least as wide as it is shown. */
+export const madeWidth = (shown: number) => MADE.find((width) => width >= shown) ?? shown;
+
+const sizeNow = () => ({ width: window.innerWidth, height: window.innerHeight });
+
+function useWindowSize() {
+  const [size, setSize] = useState(sizeNow);
+  useEffect(() => {
+    const measure = () => setSize(sizeNow());
+    window.addEventListener("resize", measure);
+    return () => window.removeEventListener("resize", measure);
+  }, []);
+  return size;
+}
+
+/** The height of pictures on boards: as chosen with the slider, or so that all frames fit. */
+export function usePictureHeight(frames: FrameRow[]) {
+  const [chosen, choose] = useKept<number | null>("board.height", null);
+  const { width, height } = useWindowSize();
+  const room = { width: width - 2 * MARGIN - CLIP_WIDTH, height: height - ABOVE };
+  const fitting = width <= NARROW ? USUAL : heightThatFits(frames, room);
+  return { height: chosen ?? fitting, choose, reset: () => choose(null) };
+}
+
+export const CLIP_WIDTH = 212;
+export const GAP = 12;
+const MARGIN = 28; // of the page, with its scroll bar
+const NARROW = 768;
+/** Of the page above its rows, and of the text below each picture; in pixels. */
+const ABOVE = 280;
+export const BELOW = 64;
+const ROWS_IN_SIGHT = 2.5;
