@@ -7,7 +7,7 @@ from server.studio.api import api
 from server.studio.invited import invited
 from server.studio.look import look
 from server.studio.metrics import metrics
-from server.studio.page import page
+from server.studio.page import page, typeface
 from server.studio.sign_in import SignIn
 
 handler500 = "server.studio.api.errors.broken"
@@ -17,6 +17,7 @@ urlpatterns = [
     path("metrics", metrics),
     path("invited/<str:token>", invited, name="invited"),
     path("look/<str:token>", look, name="look"),
+    path("typeface.woff2", typeface, name="typeface"),
     path("sign-in/", SignIn.as_view(), name="sign-in"),
     path(
         "password/",

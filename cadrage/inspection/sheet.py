@@ -7,6 +7,7 @@ import json
 from base64 import b64encode
 from collections.abc import Sequence
 from datetime import datetime
+from functools import cache
 from html import escape
 from pathlib import Path
 from typing import Literal
@@ -17,6 +18,7 @@ from cadrage.compose.over_time import movement_summary, over_time
 from cadrage.files import files_of, pieces_of
 from cadrage.inspection.inspect import Inspection
 from cadrage.inspection.report import RESULTS
+from cadrage.lettering.fonts import TYPEFACE
 from cadrage.render.offers import settings_summary
 from cadrage.render.request import RenderRequest
 from cadrage.values import Value
@@ -25,7 +27,7 @@ Pictures = Sequence[Sequence[bytes]]
 """Of each file as many as tell it: one where nothing moves, else the first, the middle and the last of each shot."""
 SheetForm = Literal["html", "csv", "json"]
 PAPER = """
-body { font: 13px/1.4 sans-serif; color: #24211c; margin: 24px; }
+body { font: 13px/1.4 Archivo, sans-serif; color: #24211c; margin: 24px; }
 h1 { font-size: 22px; margin: 0 0 2px; }
 article { display: grid; grid-template-columns: 200px 1fr; gap: 16px; border-top: 1px solid #b9b09c; padding: 14px 0;
   break-inside: avoid; }
@@ -166,14 +168,21 @@ def _plain(value: object) -> object:
     return f"'{value}" if isinstance(value, str) and value[:1] in ("=", "+", "-", "@") else value
 
 
+@cache
+def _typeface() -> str:
+    """The page's own typeface, in the page itself: the sheet is sent to people who do not have it."""
+    data = b64encode(TYPEFACE.read_bytes()).decode()
+    return f'@font-face {{ font-family: Archivo; src: url("data:font/woff2;base64,{data}"); font-weight: 100 900; }}'
+
+
 def sheet_html(title: str, rows: list[SheetRow], pictures: Pictures) -> str:
     """A page that prints well; the pictures, JPEG, are in it."""
     right = sum(row.inspection.right for row in rows)
     articles = "".join(_article(row, each) for row, each in zip(rows, pictures, strict=True))
     return (
         f'<!doctype html><html lang="en"><meta charset="utf-8"><title>{escape(title)}: delivery sheet</title>'
-        f"<style>{PAPER}</style><h1>{escape(title)}: delivery sheet</h1>"
-        f'<p class="soft">Files: {len(rows)}; measured and right: {right}</p>{articles}</html>\n'
+        f"<style>{_typeface()}{PAPER}</style><h1>{escape(title)}: delivery sheet</h1>"
+        f'<p class="soft">Files: {len(rows)}; passed: {right}</p>{articles}</html>\n'
     )
 
 

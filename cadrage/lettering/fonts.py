@@ -16,6 +16,8 @@ from PIL import ImageFont
 from cadrage.errors import BadRequest
 
 FOLDER = Path(__file__).parent / "fonts"
+TYPEFACE = FOLDER / "archivo-latin.woff2"
+"""What the page is set in, for documents that stand on their own."""
 FamilyName = Literal["Archivo", "Noto Sans", "Noto Serif", "Source Serif"]
 RIGHT_TO_LEFT = ("R", "AL", "AN")  # bidirectional classes, Unicode Standard Annex 9
 

@@ -60,7 +60,7 @@ class Motion(Value):
         if self.follow is not None:
             return self.follow.summary
         count = len(self.keys)
-        return f"{count} key{'s' if count > 1 else ''}" if count else "stands"
+        return f"{count} keyframe{'s' if count > 1 else ''}" if count else "static"
 
     def as_keys(self, stage: Stage, start: Fraction, last: Fraction) -> "Motion":
         """The same by keys, in a shot whose first and last picture come at these times."""

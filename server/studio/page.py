@@ -8,6 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_GET
 
+from cadrage.lettering.fonts import TYPEFACE
 from server.studio.access import links_of
 
 
@@ -21,6 +22,13 @@ def page(request: HttpRequest) -> HttpResponse:
     if not document.exists():
         return HttpResponse("The page is not built yet. Run `make web`.", status=503, content_type="text/plain")
     return HttpResponse(document.read_text().replace("</head>", f"{_ahead(request.path)}</head>"))
+
+
+@require_GET
+def typeface(request: HttpRequest) -> HttpResponse:
+    """What the pages of signing in are set in, which nobody is signed in on."""
+    kept = {"Cache-Control": "public, max-age=31536000, immutable"}
+    return HttpResponse(TYPEFACE.read_bytes(), content_type="font/woff2", headers=kept)
 
 
 def _shown(request: HttpRequest) -> bool:

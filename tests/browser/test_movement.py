@@ -82,7 +82,7 @@ def test_keys_are_set_where_one_is_moved_by_number_and_taken_away(bench):
     assert times == ["0", "1.96"]
     keys.nth(1).get_by_role("button", name="Remove").click()
     expect(keys).to_have_count(1)
-    expect(steps(bench).get_by_text("1 key", exact=True)).to_be_visible()
+    expect(steps(bench).get_by_text("1 keyframe", exact=True)).to_be_visible()
 
 
 def test_each_value_of_a_key_can_be_left_to_its_neighbours(bench):
@@ -118,7 +118,7 @@ def test_a_question_that_is_left_open_loses_no_keyframes(bench):
     assert len(stored(bench)["plan"]["motion"]["keys"]) == 2
     expect(bench.get_by_role("region", name="Which keyframes to change")).to_have_count(0)
     bench.reload()
-    expect(steps(bench).get_by_text("2 keys", exact=True)).to_be_visible()
+    expect(steps(bench).get_by_text("2 keyframes", exact=True)).to_be_visible()
 
 
 @pytest.mark.parametrize("leave", ["another moment", "another step"])

@@ -192,7 +192,7 @@ def test_a_value_changed_while_it_plays_goes_on_playing_where_it_was(bench):
     assert bench.evaluate(f"{video}.muted")
     bench.get_by_role("button", name="Mute").click()
     bench.keyboard.press("f")
-    expect(bench.get_by_label("The whole screen")).to_be_visible()
+    expect(bench.get_by_label("Full screen", exact=True)).to_be_visible()
     bench.wait_for_function(f"!{video}.paused")
     bench.keyboard.press("f")
     bench.keyboard.press("k")

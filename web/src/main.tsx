@@ -43,7 +43,7 @@ const client = new QueryClient({
       refetchOnWindowFocus: false,
       staleTime: FRESH_MS,
       networkMode,
-      // What could not be had because the server was away comes by itself once it is back.
+      // Requests that failed while the server was away are repeated once it is back.
       refetchInterval: ({ state: { error } }) => error instanceof Problem && error.status === 0 && AGAIN_MS,
     },
     mutations: { networkMode },

@@ -26,7 +26,7 @@ const FIRST_CLIPS = 24;
 export const boardQuery = (projectId: number) =>
   queryOptions({
     queryKey: ["board", projectId],
-    // What changes it says so; see useChanges and takeIn.
+    // Changes made by this page are known; see useChanges and takeIn.
     staleTime: A_SECOND * 60,
     queryFn: async ({ client, queryKey }) => {
       const path = { project_id: projectId };
@@ -142,7 +142,7 @@ export const changesQuery = (projectId: number) =>
 /** Take in a framing that the server has changed, and its cell on every board that shows it. */
 export function takeIn(client: QueryClient, framing: Framing) {
   const { queryKey } = framingQuery(framing.id);
-  // What was asked before this and is answered after it would bring back what was.
+  // A question asked earlier and answered later would bring back the old state.
   const overtaken = [queryKey, ["board"]].filter((key) => client.isFetching({ queryKey: key }) > 0);
   client.setQueryData(queryKey, framing);
   client.setQueriesData<Board>({ queryKey: ["board"] }, (board) =>
@@ -164,11 +164,11 @@ export function takeInCells(client: QueryClient, cells: Cell[]) {
   for (const key of ["treatments", "renders"]) client.invalidateQueries({ queryKey: [key] });
 }
 
-/** The version of a framing as it was last heard of: after what was saved a moment ago, a later one than was drawn. */
+/** The version of a framing as last heard: after a save a moment ago it may be newer than the one that is drawn. */
 export const versionOf = (client: QueryClient, framing: Framing) =>
   client.getQueryData<Framing>(framingQuery(framing.id).queryKey)?.version ?? framing.version;
 
-/** Ask again for all that depends on a frame or on what a clip is taken to be: the board and every framing. */
+/** Fetch again all that depends on a frame or on a clip's interpretation: the board and every framing. */
 export const refreshFramings = (client: QueryClient) =>
   Promise.all(
     ["board", "framing", "guides", "treatments", "renders"].map((key) =>

@@ -1,6 +1,6 @@
 /**
- * What is saved on the bench, and what is ordered there, reaches the server one after another in the order in
- * which it was done: a step of history keeps its place, and a render is of what was seen when it was ordered.
+ * Saves and renders from the bench reach the server one after another, in the order in
+ * which they were made: a history step keeps its place, and a render is of what was on screen.
  */
 export const IN_ORDER = { id: "in order" };
 

@@ -12,7 +12,7 @@ import { useTitle } from "../ui/use-title";
 import { BenchView } from "./bench";
 import { useFraming } from "./use-framing";
 
-/** The bench: one framing. Another one begins anew, with nothing tried on the one before. */
+/** The bench: one framing. Another framing starts fresh, without anything tried on the previous one. */
 export function BenchPage() {
   const { projectId, framingId } = useParams();
   return <OneFraming key={framingId} project={Number(projectId)} framingId={Number(framingId)} />;
@@ -28,7 +28,7 @@ function OneFraming({ project, framingId }: { project: number; framingId: number
   const clip = footage && stemOf(footage.name);
   useTitle(progressOf(renders?.filter((one) => one.framing === framingId) ?? []), clip, board?.name);
 
-  // Who may only look finds the board, where all is to look at.
+  // People who can only view are sent to the board.
   if (board?.role === "see") return <Navigate replace to={`/projects/${board.id}`} />;
   if (!board || !footage || !bench.stored || !bench.plan || !bench.measure) {
     return (

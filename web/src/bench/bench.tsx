@@ -50,7 +50,7 @@ type Props = {
   trail: ReactNode;
 };
 
-/** Steps at which what is set may be a shot's own. */
+/** Steps whose settings can belong to one shot. */
 const OF_SHOTS: StepName[] = ["placement", "movement", "surround", "finish"];
 
 /** The bench of one framing: its steps, its picture, and what can be done to it. */
@@ -87,7 +87,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const cutting = useCutting(framing.id, standing, commit);
   const cut = whole.shots.length > 0;
 
-  // What is not stored yet can be taken back as well, and leaves nothing to be done again.
+  // Changes that are not stored yet can be undone too; after them nothing can be redone.
   const undoes = state.last ?? framing.undo;
   const redoes = state.last ? null : framing.redo;
 
@@ -222,13 +222,12 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
 function helpOn(step: StepName, plan: Plan): string {
   if (step === "frame") return "bars";
   if (step === "movement" && follows(plan.motion)) return "following";
-  if (step === "surround" || step === "finish")
-    return plan.surround.kind === "extended" ? "extending" : "surround";
+  if (step === "surround" && plan.surround.kind === "extended") return "extending";
   return step;
 }
 
 /**
- * What is set at a step. Where it was left is where it is found again. What changes in height by itself stands at the
+ * The settings of a step, at the scroll position where they were left. Parts that change height stay at the
  * foot, so that nothing moves under the hand.
  */
 function Panel({ step, foot, children }: { step: StepName; foot: ReactNode; children: ReactNode }) {

@@ -15,13 +15,13 @@ type Props<Found> = Pick<Editing, "plan" | "commit"> & {
   /** Names the question among all that are kept. */
   name: string;
   framingId: number;
-  /** What is asked of a plan once the hand rests. */
+  /** Ask the server about a plan once it rests. */
   judge: (design: Design) => Promise<Found>;
-  /** What is said of the answer; nothing is shown where there is nothing to say. */
+  /** The words for an answer; null shows nothing. */
   say: (found: Found) => Said | null;
   waiting: string;
   /** The least change that makes it good. */
-  mend: (asked: { design: Design; shot: number | null }) => Promise<Design>;
+  correct: (asked: { design: Design; shot: number | null }) => Promise<Design>;
   button: string;
   label: string;
   retry?: boolean;
@@ -29,7 +29,7 @@ type Props<Found> = Pick<Editing, "plan" | "commit"> & {
 
 /** One line about a plan, and a button that makes the least change for the better. */
 export function PlanLine<Found>(props: Props<Found>) {
-  const { name, framingId, plan, commit, judge, say, waiting, mend, button, label, retry = true } = props;
+  const { name, framingId, plan, commit, judge, say, waiting, correct, button, label, retry = true } = props;
   const [busy, setBusy] = useState(false);
   const drawn = useAfterWell();
   const latest = useRef(plan);
@@ -50,9 +50,9 @@ export function PlanLine<Found>(props: Props<Found>) {
   async function change() {
     setBusy(true);
     try {
-      const mended = await mend(asked(plan));
-      // What was changed meanwhile is not taken back by an answer to what was there before.
-      if (alike(latest.current, plan)) commit(taken(plan, mended), label);
+      const corrected = await correct(asked(plan));
+      // An answer to an older plan does not undo newer changes.
+      if (alike(latest.current, plan)) commit(taken(plan, corrected), label);
     } finally {
       setBusy(false);
     }

@@ -14,7 +14,7 @@ export function QuietLine(props: Props) {
       judge={(design) => unwrap(api.POST("/api/framings/{framing_id}/quiet", { params, body: { design } }))}
       say={({ calm, summary }) => ({ good: calm, text: `Distraction: ${summary}` })}
       waiting="Measuring distraction …"
-      mend={(body) => unwrap(api.POST("/api/framings/{framing_id}/quieten", { params, body }))}
+      correct={(body) => unwrap(api.POST("/api/framings/{framing_id}/quieten", { params, body }))}
       button="Tone down"
       label="Toned down"
     />

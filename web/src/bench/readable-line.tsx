@@ -4,7 +4,7 @@ import type { Editing } from "./use-framing";
 
 type Props = Pick<Editing, "plan" | "commit"> & { framingId: number; what: string };
 
-/** Whether some words can be read against what is behind them, and the least change that makes it so. */
+/** Whether titles and captions are readable against their background, and the smallest change that makes them so. */
 export function ReadableLine({ what, ...props }: Props) {
   const params = { path: { framing_id: props.framingId } };
   return (
@@ -17,7 +17,7 @@ export function ReadableLine({ what, ...props }: Props) {
         return found ? { good: found.readable, text: `Words: ${found.summary}` } : null;
       }}
       waiting="Checking legibility …"
-      mend={(body) => unwrap(api.POST("/api/framings/{framing_id}/readable", { params, body }))}
+      correct={(body) => unwrap(api.POST("/api/framings/{framing_id}/readable", { params, body }))}
       button="Make readable"
       label="Made readable"
       retry={false}

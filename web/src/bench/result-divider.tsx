@@ -46,7 +46,7 @@ export function ResultDivider({ over, asked }: Props) {
   );
 }
 
-/** Where an element lies in what it is placed in, now and whenever that changes. */
+/** The position of an element in its parent, kept current. */
 function useBox(over: RefObject<HTMLElement | null>): Box | null {
   const [box, setBox] = useState<Box | null>(null);
   useLayoutEffect(() => {

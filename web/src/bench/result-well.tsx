@@ -11,7 +11,7 @@ type Props = { render: Render; footage: Footage; transport: Transport; range: Ra
 
 const WIDTH = 1280;
 
-/** The finished file, playing where the composed frame stood; and what was asked for, to flick to. */
+/** The finished file, playing in place of the composed frame, and the expected frame to compare with. */
 export function ResultWell({ render, footage, transport, range }: Props) {
   const video = useRef<HTMLVideoElement>(null);
   const [failed, setFailed] = useState(false);

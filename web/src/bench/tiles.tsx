@@ -3,7 +3,7 @@ import { useKept } from "../ui/kept";
 
 type Props = {
   title: string;
-  /** What is chosen now, in a word or two. */
+  /** The current choice, in a word or two. */
   chosen: string | undefined;
   /** Which tiles these are: whether they are small is kept for each. */
   of: string;
@@ -12,10 +12,10 @@ type Props = {
 
 const Small = createContext({ small: false, settle: () => {} });
 
-/** Whether tiles are drawn small, and what is done once one was chosen. */
+/** Whether tiles are small, and a callback for when one was chosen. */
 export const useSmall = () => useContext(Small);
 
-/** Choices as pictures of this clip: large until one was chosen, then a strip, so that what is set of it comes up to the eye. */
+/** Choices as pictures of this clip: large until one is chosen, then a strip, which brings its settings into view. */
 export function Tiles({ title, chosen, of, children }: Props) {
   const [small, setSmall] = useKept(`small tiles of ${of}`, false);
   return (

@@ -20,7 +20,7 @@ export function timecode(frame: number, rate: string): string {
 export function frameAt(time: string, rate: string): number {
   const [above, below] = parts(rate);
   const [seconds, part] = parts(time);
-  // A time that was rounded on its way may lie a little before the frame that it is of.
+  // A rounded time may lie slightly before its frame.
   return Math.floor((seconds / part) * (above / below) + 0.01);
 }
 

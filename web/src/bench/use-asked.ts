@@ -5,7 +5,7 @@ import { useHeld } from "./use-held";
 const HELD_KEY = "f";
 const DIVIDED_KEY = "d";
 
-/** Seeing what was asked for beside the file: flicked to while it is held, or up to an edge. The file stands then. */
+/** Compare the file with the expected frame: shown while a key is held, or as a split view. Playing stops meanwhile. */
 export function useAsked(video: RefObject<HTMLVideoElement | null>) {
   const [time, setTime] = useState(0);
   const [divided, setDivided] = useState(false);
@@ -14,7 +14,7 @@ export function useAsked(video: RefObject<HTMLVideoElement | null>) {
     video.current.pause();
     setTime(video.current.currentTime);
   }, [video]);
-  const [held, hold] = useHeld(HELD_KEY, "Held: what was asked for", stand);
+  const [held, hold] = useHeld(HELD_KEY, "Hold: expected frame", stand);
   const divide = () => {
     if (!divided) stand();
     setDivided(!divided);

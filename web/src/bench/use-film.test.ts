@@ -13,6 +13,6 @@ test("what lies outside the range is its end", () => {
   expect(inClip(place, 2)).toBe(59);
 });
 
-test("a file of another speed is another way long", () => {
+test("a file at another speed has another length", () => {
   expect(inFile({ ...place, seconds: 4 }, 34)).toBeCloseTo(1.96);
 });

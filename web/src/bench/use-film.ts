@@ -44,7 +44,7 @@ export function useFilm(video: RefObject<HTMLVideoElement | null>, transport: Tr
       transport.follow(inClip(where, film.currentTime));
       film.requestVideoFrameCallback(told);
     };
-    const begun = () => {
+    const onStart = () => {
       if (transport.store.getState().speed <= 0) transport.play(film.playbackRate);
       transport.drive(true);
       film.requestVideoFrameCallback(told);
@@ -53,7 +53,7 @@ export function useFilm(video: RefObject<HTMLVideoElement | null>, transport: Tr
       if (transport.store.getState().speed > 0) transport.stop();
       transport.drive(false);
     };
-    const on = { play: begun, pause: over, ended: over };
+    const on = { play: onStart, pause: over, ended: over };
     for (const [name, act] of Object.entries(on)) film.addEventListener(name, act);
     return () => {
       unsubscribe();

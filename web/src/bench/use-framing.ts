@@ -8,7 +8,7 @@ import type { PlanEditor } from "./editor/plan-editor";
 import { designOf } from "./editor/scope";
 import { moves } from "./shots/shots";
 
-/** A framing on the bench: what is stored, what the hand has done to it, and ways to change it. */
+/** A framing on the bench: the stored plan, the changes to it, and ways to change it. */
 export function useFraming(framingId: number) {
   const client = useQueryClient();
   const { data: stored, error } = useQuery(framingQuery(framingId));
@@ -17,14 +17,14 @@ export function useFraming(framingId: number) {
   const { measure: tried, error: unmeasured, of } = useMeasure(framingId, state.draft, BEGINNING);
   useEffect(
     () => () => {
-      // Whether files are still of what is stored now is another question after that.
+      // Whether files are still current depends on the stored plan.
       letGo(framingId).then(() => client.invalidateQueries({ queryKey: ["renders"] }));
     },
     [framingId, client],
   );
   const plan = stored && editor.plan(stored.plan);
   const measure = state.draft ? (tried ?? stored?.measure) : stored?.measure;
-  // While something is tried its numbers may be of what was tried a moment before.
+  // During a trial the numbers may be of a moment before.
   const measured = !state.draft || of === JSON.stringify(state.draft);
   return { stored, plan, measure, measured, editor, state, error: state.problem ?? unmeasured ?? error };
 }
@@ -33,7 +33,7 @@ export function useFraming(framingId: number) {
 function useMeasure(framingId: number, design: Design | null, time: string) {
   const [found, setFound] = useState<Found>(NOTHING);
   const [asker] = useState(() => new Coalesced());
-  // A design is another only where it says something else.
+  // A design counts as new only if its content differs.
   const wanted = design && JSON.stringify(design);
   useEffect(() => {
     if (!wanted) {
@@ -55,7 +55,7 @@ function useMeasure(framingId: number, design: Design | null, time: string) {
   return found;
 }
 
-/** The numbers of a plan at a moment, where it moves; else those that it has at every moment. */
+/** The numbers of a plan at a moment, if it moves; otherwise those of every moment. */
 export function useMeasureAt(framingId: number, plan: Plan, measure: Measure, time: string): Measure {
   const found = useMeasure(framingId, moves(plan) ? designOf(plan) : null, time);
   return found.measure ?? measure;
@@ -77,7 +77,7 @@ export class Coalesced {
     if (!this.running) this.run();
   }
 
-  /** Nobody wants an answer any more. */
+  /** Drop the answer that is awaited. */
   drop() {
     this.waiting = null;
     this.round++;
@@ -96,7 +96,7 @@ export class Coalesced {
 }
 
 export type Bench = ReturnType<typeof useFraming>;
-/** What is on the bench, and the ways to change it. */
+/** The framing on the bench, and ways to change it. */
 export type Editing = {
   plan: Plan;
   measure: Measure;

@@ -3,16 +3,16 @@ import { busy, useListed } from "../ui/keyboard";
 
 const nothing = () => undefined;
 
-/** Something that is so while a key is held, or a button; what begins it is told. */
+/** A state while a key or button is held; a callback runs when it starts. */
 export function useHeld(
   key: string,
   does: string,
-  begun: () => void = nothing,
+  onStart: () => void = nothing,
 ): [boolean, (on: boolean) => void] {
   useListed([{ keys: key, does }]);
   const [held, setHeld] = useState(false);
-  const begin = useRef(begun);
-  begin.current = begun;
+  const begin = useRef(onStart);
+  begin.current = onStart;
   const hold = useCallback((on: boolean) => {
     if (on) begin.current();
     setHeld(on);

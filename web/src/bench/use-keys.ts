@@ -32,7 +32,7 @@ export function timeKeys(transport: Transport, { mark }: RangeOf): KeyUse[] {
   ];
 }
 
-/** What is set at a step: where the keyboard goes once a key has chosen the step. */
+/** The first control of a step: where the keyboard goes after a key has chosen the step. */
 export const PANEL = "[data-panel]";
 const reach = (found: string) => document.querySelector<HTMLElement>(found)?.focus({ preventScroll: true });
 

@@ -36,7 +36,7 @@ export function useLooking(step: StepName, mayBeWhole: boolean) {
     /** Whether what the window leaves out is dimmed on the source. */
     dimmed,
     dim: () => setDimmed(!dimmed),
-    /** Whether what is invented is tinted. */
+    /** Whether invented pixels are tinted. */
     tinted,
     tint: () => setTinted(!tinted),
     straightening,

@@ -25,14 +25,14 @@ export function usePlace() {
 export function useKeptMoment(transport: Transport) {
   const [, setQuery] = useSearchParams();
   const rested = useRested(String(useRest(transport)), RESTS_MS);
-  const [begun] = useState(() => String(transport.frame));
+  const [start] = useState(() => String(transport.frame));
   const set = useRef(setQuery);
   set.current = setQuery;
   useEffect(() => {
     const named = new URLSearchParams(window.location.search).get(AT);
-    if (rested !== null && rested !== (named ?? begun))
+    if (rested !== null && rested !== (named ?? start))
       set.current(inAddress({ [AT]: rested }), { replace: true });
-  }, [rested, begun]);
+  }, [rested, start]);
 }
 
 /** The picture that an address names. */

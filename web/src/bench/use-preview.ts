@@ -7,7 +7,7 @@ import { extendsScene, useStamps } from "./extending/stamp";
 import { driving } from "./use-transport";
 
 type Wanted = { framingId: number; plan: Plan | Design; time: string; width: number };
-/** What is shown, the moment that it is of, and the wish that it answers. */
+/** The picture shown, its moment, and the request that it answers. */
 type Shown = { url: string | null; time: string | null; error: unknown; of: string | null } | null;
 
 /** Whether the well waits for a picture: small ones come after it. */
@@ -18,7 +18,7 @@ export function useAfterWell(): boolean {
   const waits = useStore(wellWaits, (store) => store.waits);
   const [after, setAfter] = useState(false);
   useEffect(() => {
-    // The well may have begun to wait in this very turn.
+    // The viewer may have started waiting in this very turn.
     if (!waits && !wellWaits.getState().waits) setAfter(true);
   }, [waits]);
   return after;
@@ -35,7 +35,7 @@ function ticket(): number {
 }
 
 /**
- * The composed frame for a place on the page. Only the newest wish is answered; what it overtakes is dropped. What is
+ * The composed frame for a place on the page. Only the newest request is answered; older ones are dropped. With
  * `patient` lets the well go first.
  */
 export function usePreview(slot: string, wanted: Wanted | null, { patient = false } = {}) {
@@ -43,7 +43,7 @@ export function usePreview(slot: string, wanted: Wanted | null, { patient = fals
   const flying = useRef(0);
   const waiting = useRef<(Wanted & { of: string }) | null>(null);
   const newest = useRef(0);
-  // What the frame, the clip and its range are the server knows; where they change, the picture is another.
+  // The server knows the frame, the clip and its range; if they change, the picture changes.
   const stamp = useStamps((all) => (wanted && extendsScene(wanted.plan) && all[wanted.framingId]) || "");
   const key =
     wanted && JSON.stringify({ ...wanted, stamp, plan: { ...wanted.plan, ...designOf(wanted.plan) } });
@@ -54,7 +54,7 @@ export function usePreview(slot: string, wanted: Wanted | null, { patient = fals
 
   const asked = useRef<string | null>(null);
   useEffect(() => {
-    // The well may have begun to wait in this very turn.
+    // The viewer may have started waiting in this very turn.
     if (!key || held || key === asked.current || (patient && wellWaits.getState().waits)) return;
     asked.current = key;
     const { stamp: _, ...wish } = JSON.parse(key) as Wanted & { stamp: string };

@@ -1,4 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
 import { api, type Footage, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
 import { IN_ORDER } from "../api/saves";
@@ -8,22 +9,33 @@ type Mark = { first?: number; last?: number };
 /** The part of a clip that is delivered, and marking it: into every frame the same. */
 export function useRange({ id, timing, range }: Footage) {
   const client = useQueryClient();
+  /** Marks that may not be stored yet, so that they show at once. */
+  const [ahead, setAhead] = useState<Mark>({});
+  const underWay = useRef(0);
   const marking = useMutation({
     scope: IN_ORDER,
     mutationFn: (body: Mark | null) =>
       unwrap(api.PUT("/api/footage/{footage_id}/range", { params: { path: { footage_id: id } }, body })),
-    onSettled: () => refreshFramings(client),
+    onSettled: async () => {
+      await refreshFramings(client);
+      underWay.current -= 1;
+      if (underWay.current === 0) setAhead({});
+    },
   });
   const last = timing.frames - 1;
-  const marked = { first: 0, last, ...range };
-  // What was marked just now is seen at once; where it takes the other along, the server says so.
-  const marks = marking.isPending ? { ...marked, ...(marking.variables ?? { first: 0, last }) } : marked;
+  const marks = { first: 0, last, ...range, ...ahead };
+
+  function send(body: Mark | null) {
+    underWay.current += 1;
+    setAhead((before) => ({ ...before, ...(body ?? { first: 0, last }) }));
+    marking.mutate(body);
+  }
 
   return {
     marks,
     part: marks.first > 0 || marks.last < last,
-    mark: (changed: Mark) => marking.mutate(changed),
-    whole: () => marking.mutate(null),
+    mark: (changed: Mark) => send(changed),
+    whole: () => send(null),
   };
 }
 

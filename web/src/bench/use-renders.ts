@@ -11,7 +11,7 @@ export function useRenders(projectId: number, framingId: number, editor: PlanEdi
   const order = useMutation({
     scope: IN_ORDER,
     mutationFn: async () => {
-      await editor.flush(); // what is seen is what is ordered
+      await editor.flush(); // the render is of the plan on screen
       return unwrap(
         api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),
       );

@@ -33,7 +33,7 @@ describe("playing", () => {
     expect(transport.frame).toBe(9);
   });
 
-  it("goes as what plays it goes, and tells it where somebody goes meanwhile", () => {
+  it("follows a player that drives it, and tells it when the playhead is moved meanwhile", () => {
     const transport = new Transport(100);
     transport.toggle();
     transport.drive(true);

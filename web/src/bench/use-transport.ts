@@ -7,14 +7,14 @@ const FASTEST = 8;
 
 /**
  * Where we are; at a speed of 0 it stands, 1 plays, -2 plays backwards twice as fast. `rest` waits while it plays;
- * `sought` is another whenever somebody has gone elsewhere meanwhile. What is `driven` goes as what plays it goes.
+ * `sought` changes whenever the playhead was moved meanwhile. While `driven`, a player moves the playhead.
  */
 type State = { frame: number; rest: number; speed: number; sought: number; driven: boolean };
 
 /** Whether anything on the page plays: then nothing else asks for pictures. */
 export const driving = createStore(() => ({ any: false }));
 
-/** Where in the clip we are, and playing. Whoever shows the frame follows it; all else only where it comes to rest. */
+/** The playhead and playing. Components that show the frame follow it; all others only when it rests. */
 export class Transport {
   readonly store: StoreApi<State>;
   private exact: number;
@@ -100,7 +100,7 @@ export function useTransport(frames: number, rate: string, first: number | null 
 export const useFrame = (transport: Transport) => useStore(transport.store, ({ frame }) => frame);
 /** The frame where it came to rest last. */
 export const useRest = (transport: Transport) => useStore(transport.store, ({ rest }) => rest);
-/** The frame that is shown, but for what plays by itself: then the one where it began. */
+/** The frame shown; while a player drives the playhead, the one where it started. */
 export const useStill = (transport: Transport) =>
   useStore(transport.store, ({ frame, rest, driven }) => (driven ? rest : frame));
 /** Whether something plays that tells where it is. */

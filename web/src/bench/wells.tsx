@@ -24,7 +24,7 @@ type Props = {
   footage: Footage;
   framing: Framing;
   step: StepName;
-  /** What is done; in its place the finished file is shown where there is one and it is checked. */
+  /** The current step; at Check the finished file replaces the composed frame. */
   finished: Render | undefined;
   shown: Editing;
   keying: Keying;
@@ -96,7 +96,7 @@ export function Wells({ footage, framing, step, finished, shown, keying, path, a
   );
 }
 
-/** What is followed, with a box that was drawn at a moment. */
+/** The subject, with a box drawn at a moment. */
 function withBox({ follow }: Following, drawn: Drawn, time: string) {
   const box = { ...drawn, time, drawn: true, until: null };
   return { subjects: [...(follow?.subjects ?? []).filter((one) => !one.drawn), box] };

@@ -46,7 +46,7 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
       <input
         ref={whole}
         type="file"
-        // Without a type of its own in React, though every browser knows it.
+        // React has no type for it, though every browser knows it.
         {...{ webkitdirectory: "" }}
         hidden
         aria-label="Folder to add"

@@ -10,7 +10,7 @@ import { Overlay } from "../ui/overlay";
 import { ProblemNote } from "../ui/problem-note";
 import { SizeFields } from "../ui/size-fields";
 
-/** A dialog that adds a frame to a project: one of the catalogue, one of one's own, or any size. */
+/** A dialog that adds a frame to a project: from the catalogue, a saved one, or any size. */
 export function AddFrame({ projectId, children }: { projectId: number; children: ReactNode }) {
   const [open, setOpen] = useState(false);
   const { data: catalogue } = useQuery(catalogueQuery);

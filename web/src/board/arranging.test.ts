@@ -63,7 +63,7 @@ test("a finished file whose check failed is a failure too, and is called one", (
   expect(renderedInWords({ ...wrong, current: false })).toBe("check failed, changed since");
 });
 
-test("the last render is told in few words", () => {
+test("the last render is described in few words", () => {
   const render = { state: "done", current: false, done: 1, total: 3, report: { right: true } } as const;
   expect(renderedInWords(render)).toBe("rendered, changed since");
   expect(renderedInWords({ ...render, current: true })).toBe("rendered");

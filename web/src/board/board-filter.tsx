@@ -110,10 +110,10 @@ type SearchProps = {
   onWords: (words: string) => void;
 };
 
-/** Words of clips to search for. The field holds what is typed: the address that it is kept in follows later. */
+/** Words to search clips for. The field shows the typed text at once; the address follows later. */
 function Search({ field, words, onWords }: SearchProps) {
   const [typed, setTyped] = useState(words);
-  /** What was typed and has not come back from the address yet, the newest last. */
+  /** Typed texts that have not come back from the address yet, the newest last. */
   const sent = useRef<string[]>([]);
   useEffect(() => {
     const place = sent.current.lastIndexOf(words);
@@ -146,7 +146,7 @@ function Search({ field, words, onWords }: SearchProps) {
   );
 }
 
-/** Having the sides looked at of clips that nobody has looked at. */
+/** Analyse the sides of clips that have not been analysed. */
 function LookAtSides({ board }: { board: Board }) {
   const client = useQueryClient();
   const look = useMutation({

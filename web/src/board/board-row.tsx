@@ -18,7 +18,7 @@ type Props = {
   /** Those of its cells that are selected, as text, so that a row is drawn again only when its own change. */
   selected: string;
   reachable: number | null;
-  /** What came of the last render of each of its cells, a line each. */
+  /** The result of the last render of each cell, a line each. */
   rendered: string;
   /** The clips that it would stand before if it went up, or down, by one; 0 is the end, null where it cannot. */
   above: number | null;
@@ -68,7 +68,7 @@ export const BoardRow = memo(function BoardRow(props: Props) {
       {frames.map((frame, column) => {
         const cell = cells[column];
         return (
-          // biome-ignore lint/a11y/useFocusableInteractive: what is in it takes the focus
+          // biome-ignore lint/a11y/useFocusableInteractive: the link inside takes the focus
           <td
             key={frame.id}
             // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a cell of a table that is a grid

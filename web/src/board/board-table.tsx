@@ -115,7 +115,7 @@ export function BoardTable({ board, rows, height, renders, work, onOpen }: Props
   );
 }
 
-/** The rows that are in sight or near it, and the heights of what is not drawn before and behind them. */
+/** The rows in or near sight, and the heights of the rest before and behind them. */
 function useRowsInSight(table: RefObject<HTMLTableElement | null>, rows: Row[], height: number) {
   const printing = usePrinting();
   const virtual = useWindowVirtualizer({
@@ -141,7 +141,7 @@ type Acts = {
   open: (cell: number) => void;
 };
 
-/** The same functions for good: rows are drawn again only when what they show changes. */
+/** Functions that never change: rows are drawn again only when their contents change. */
 function useSteady(acts: Acts) {
   const now = useRef(acts);
   now.current = acts;

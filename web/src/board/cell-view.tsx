@@ -24,13 +24,13 @@ type Props = {
   reachable: boolean;
   /** How much of the clip was analysed for following, in percent; null where nothing is being analysed. */
   looked: number | null;
-  /** What came of its last render, in words. */
+  /** The result of its last render, as text. */
   rendered: string;
   /** Selects it; null where nothing can be selected. */
   onPick: ((event: MouseEvent, id: number) => void) | null;
 };
 
-/** One framing: its picture, what it is, and the one thing about it that matters most. More on hover and focus. */
+/** One framing: its picture, its placement and surround, and the most important line. More on hover and focus. */
 export function CellView(props: Props) {
   const { cell, clip, frame, height, to, selected, reachable, looked, rendered, onPick } = props;
   const client = useQueryClient();

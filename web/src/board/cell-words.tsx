@@ -1,7 +1,7 @@
 import type { Cell } from "../api/client";
 import { shown } from "../api/exact";
 
-/** The one thing about a framing that matters most: what failed, is lost or wrong; what is being made; what is kept. */
+/** The most important line about a framing: a failure, a loss or fault, work in progress, or the share that is kept. */
 export function secondLine(cell: Cell, rendered: string, looked: number | null) {
   const concern = cell.concerns[0];
   if (rendered.includes("failed")) return { words: rendered, look: "text-rust" };

@@ -11,7 +11,7 @@ import { RenameField } from "../ui/rename-field";
 import { stemOf } from "../ui/stem";
 import { FolderDialog } from "./folder-dialog";
 
-/** What a dragged clip is carried as. */
+/** The drag data type of a clip. */
 export const CLIP = "application/x-cadrage-clip";
 
 type Props = {
@@ -24,7 +24,7 @@ type Props = {
   onDown: (() => void) | null;
 };
 
-/** A clip at the head of its row: what it is, what was found in it, and what can be done with it. */
+/** A clip at the head of its row, with its findings and actions. */
 export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown }: Props) {
   const [renaming, setRenaming] = useState(false);
   const [finding, setFinding] = useState(false);
@@ -159,7 +159,7 @@ function useClip(footage: Footage) {
   return { rename, replace, find };
 }
 
-/** What is being looked for in a clip. */
+/** The name of the analysis in progress. */
 function lookingFor({ analyses }: Footage): string {
   const others = analyses.some(({ kind, state }) => kind !== "following" && AT_WORK.includes(state));
   return others ? "Looking for bars and fields …" : "Analysing movement …";

@@ -1,7 +1,7 @@
 import type { Board } from "../api/client";
 import { useKept } from "../ui/kept";
 
-/** What comes next, for whoever renders here for the first time. */
+/** The next steps, for people who render here for the first time. */
 export function FirstTime({ board, rendered }: { board: Board; rendered: boolean }) {
   const [hidden, setHidden] = useKept("first steps are known", false);
   if (hidden || rendered || board.footage.length === 0) return null;

@@ -21,7 +21,7 @@ type Props = {
 export const sizeOf = ({ shape, frame }: FrameRow) =>
   `${shape} ${frame.width}×${frame.height}${frame.active ? `, ${shown(frame.active)} inside` : ""}`;
 
-/** A frame at the head of its column: what it is, and what can be done with it. */
+/** A frame at the head of its column, with its actions. */
 export function FrameHeading({ row, frames, first, last, bench, onSelect }: Props) {
   const [renaming, setRenaming] = useState(false);
   const [resizing, setResizing] = useState(false);

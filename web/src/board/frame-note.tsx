@@ -4,7 +4,7 @@ import { Note } from "../ui/note";
 import { stemOf } from "../ui/stem";
 import type { Frames } from "./use-frames";
 
-/** What was just done to a frame, and which clips keep less since. */
+/** The last change of a frame, and the clips that keep less since. */
 export function FrameNote({ projectId, frames }: { projectId: number; frames: Frames }) {
   const { done, forget } = frames;
   if (!done) return null;

@@ -2,7 +2,7 @@ import type { Board } from "../api/client";
 
 type Props = { gone: Board["gone"]; what: string; onRestore: (id: number) => void };
 
-/** What was removed a short while ago, with the way back. */
+/** Things removed a short while ago, with buttons to restore them. */
 export function Gone({ gone, what, onRestore }: Props) {
   if (gone.length === 0) return null;
   return (

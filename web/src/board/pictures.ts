@@ -12,7 +12,7 @@ const FILLED = 240;
 export const STEP = 8;
 /** A column is never narrower, so that two short lines of text fit below its pictures. */
 const NARROWEST = 132;
-/** Widths that pictures are made in: few, so that what was made for one height serves others. */
+/** Widths of the pictures requested: few, so that pictures for one height serve others. */
 const MADE = [240, 480, 720, 960];
 
 export const aspectOf = ({ frame }: FrameRow) => (frame.width / frame.height) * toNumber(frame.pixel_aspect);

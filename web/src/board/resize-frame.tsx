@@ -43,7 +43,7 @@ export function ResizeFrame({ frame, onClose, onResize }: Props) {
           </div>
           <p className="text-soft">
             Every clip in it follows: the same point of the picture stays in the middle, as tight as it is.
-            Where that keeps less of a picture than now, you are told which.
+            Clips that keep less of their picture than now are listed afterwards.
           </p>
           <Button type="submit" look="main" disabled={same} className="justify-self-end">
             Resize

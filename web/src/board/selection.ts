@@ -62,7 +62,7 @@ export function written(ids: Iterable<number>): string {
 
 const MOST = 20_000;
 
-/** The ids that such a text names; what is none of it names nothing. */
+/** The ids in such a text; parts that are not ids are ignored. */
 export function readIds(text: string): Set<number> {
   const found = new Set<number>();
   for (const part of text.split(".")) {

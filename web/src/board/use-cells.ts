@@ -9,7 +9,7 @@ const STEP = 60;
 type Seen = Pick<Cell, "id" | "version" | "movement">;
 type Wanted = { cells: Seen[]; action: CellAction; label: string };
 
-/** Do something with many cells at once; what was changed can be taken back. */
+/** Change many cells at once; the change can be undone. */
 export function useCells(projectId: number) {
   const client = useQueryClient();
   const send = (cells: Seen[], action: CellAction) =>
@@ -20,7 +20,7 @@ export function useCells(projectId: number) {
       }),
     );
   const [fraction, setFraction] = useState(0);
-  /** What was changed until one step failed stays changed, and can be taken back. */
+  /** Cells changed before one failed stay changed, and can be undone. */
   const [changed, setChanged] = useState<Cell[]>([]);
 
   async function inSteps(cells: Seen[], action: CellAction) {
@@ -66,7 +66,7 @@ export function useCells(projectId: number) {
       act.reset();
       undo.reset();
     },
-    /** How many cells Undo left alone, because somebody changed them after this action. */
+    /** How many cells Undo left alone, because another person changed them after this action. */
     left: undo.isSuccess && act.isIdle ? undo.variables.length - undo.data : 0,
     error: act.error ?? undo.error,
     /** How many cells something is being done with. */
@@ -77,7 +77,7 @@ export function useCells(projectId: number) {
   };
 }
 
-/** How many cells moved before an action and do not move after it, unless that was what it was for. */
+/** How many cells moved before an action and do not move after it, unless the action was meant to do that. */
 function stoppedBy({ cells, action }: Wanted, changed: Cell[]): number {
   if (action.do === "motion") return 0;
   const moved = new Set(cells.filter(({ movement }) => movement).map(({ id }) => id));

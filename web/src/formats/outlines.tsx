@@ -37,7 +37,7 @@ export function Outlines({ shapes, lit, by }: Props) {
               <text
                 className="num"
                 x={x + 5}
-                // Each on a line of its own, since shapes of one height share their edges.
+                // One line each, since shapes of one height share their edges.
                 y={y + 15 + 14 * index}
                 fill="currentColor"
                 stroke="none"

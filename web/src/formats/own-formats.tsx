@@ -10,7 +10,7 @@ import { SizeFields } from "../ui/size-fields";
 
 const ASPECTS = ["4:3", "16:9", "1:1", "9:16", "2.39", "21:9"];
 
-/** Frames of one's own: made new, or derived from another. */
+/** Saved frames: new ones, or derived from another. */
 export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
   const [made, setMade] = useState<Frame>(frameOf({ width: 3072, height: 768 }));
   const client = useQueryClient();

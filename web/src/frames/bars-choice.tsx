@@ -4,7 +4,7 @@ type Props = { row: FrameRow; set: (fields: Partial<Settings>) => void };
 
 const SIDE = 92;
 
-/** With an active picture: what the file holds, as outlines with their numbers. Somebody has to say which. */
+/** With an active picture: the contents of the file, as outlines with their sizes. A choice is required. */
 export function BarsChoice({ row, set }: Props) {
   const { bars, settings } = row;
   if (!bars) return null;

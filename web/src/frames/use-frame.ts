@@ -19,7 +19,7 @@ export function frameChange(client: QueryClient) {
     scope: IN_ORDER,
     mutationFn: ({ id, ...body }: Body & { id: number }) =>
       unwrap(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: id } }, body })),
-    // What is asked before rendering depends on it: it is known with the answer, not only once all is asked for again.
+    // The question before rendering depends on it: it is known with the answer, without fetching everything again.
     onSuccess: ({ losses: _, ...changed }: Schemas["FrameChanged"]) => {
       client.setQueriesData<Board>(
         { queryKey: ["board"] },
@@ -36,7 +36,7 @@ export function useFrame(row: FrameRow, onChange?: () => void) {
   const client = useQueryClient();
   const put = useMutation({ ...frameChange(client), onMutate: onChange });
   const { id } = row;
-  // A change builds on the one before it, saved or still on its way.
+  // A change builds on the previous one, even if that is still being saved.
   const { frame, delivery, settings } = put.isPending ? put.variables : row;
   return {
     set: (fields: Partial<Frame>) => put.mutate({ id, frame: { ...frame, ...fields }, delivery, settings }),

@@ -1,5 +1,6 @@
 import check from "../../../docs/screenshots/bench-check.png";
 import extending from "../../../docs/screenshots/bench-extending.png";
+import finish from "../../../docs/screenshots/bench-finish.png";
 import following from "../../../docs/screenshots/bench-following.png";
 import frame from "../../../docs/screenshots/bench-frame.png";
 import movement from "../../../docs/screenshots/bench-movement.png";
@@ -18,6 +19,8 @@ export type Task = {
   steps: string[];
   /** What else is worth knowing. */
   notes: string[];
+  /** Other words that people may search for. */
+  words?: string[];
 };
 
 /** One page a task, in the order in which people come to them. */
@@ -27,144 +30,174 @@ export const TASKS: Task[] = [
     title: "From a clip to a finished file",
     picture: board,
     steps: [
-      "New project on the first page, and let clips, or a folder of them, go anywhere on the page. Without clips at hand, Try with sample clips.",
-      "Press Add frame, and choose what you must deliver into. Every clip is in every frame at once: whole, over a blurred copy of itself, until you change it.",
-      "Press a cell to open it on the bench. The steps run down the left in the order people work.",
-      "Press Render. The finished file is measured; Check says whether it is right.",
+      "Start a new project on the first page and drop clips, or a folder of them, anywhere. To try it without clips of your own, choose Try with sample clips.",
+      "Add the frames that you must deliver. Every clip is in every frame at once: the whole picture over a blurred copy of itself, until you change it.",
+      "Select a cell to open it on the bench. The steps are on the left, in the order people work.",
+      "Press Render. The finished file is measured; Check shows whether it passes.",
     ],
     notes: [
-      "Everything is kept as you do it. Undo goes back as far as the first change, also after a reload.",
-      "What one clip taught you can be the rule for all clips of its format: Save as preset, at the lower left of the bench.",
+      "Everything is saved as you do it. Undo goes back to the first change, also after a reload.",
+      "Save as preset, at the lower left of the bench, uses what you did with one clip for all clips of its format.",
     ],
   },
   {
     name: "placement",
-    title: "Placing the picture in its frame",
+    title: "Crop, zoom, scale and reframe the picture",
     picture: placement,
     steps: [
-      "At step Placement choose one of the small pictures, each a real rendering of this clip.",
-      "Drag the picture in the well; the wheel, or two fingers, size it; arrow keys move it by a pixel, with Shift by ten.",
-      "Read what it costs at the foot of the panel: how much of the picture is kept, and on which sides something is lost.",
+      "At Placement choose one of the examples: whole (letterbox or pillarbox), fill (crop to the frame), or between.",
+      "Drag the picture in the viewer to reframe it; scroll or pinch to zoom; arrow keys move it one pixel, with Shift ten.",
+      "What it costs, at the foot of the panel, says how much is kept and which sides are cropped.",
     ],
     notes: [
-      "Hold H to see what lies outside the frame, and Z to see the frame under the pointer pixel for pixel; X shows all of it so, to be moved under the hand.",
-      "Straighten turns the picture about its middle; draw along the horizon, and it is level.",
+      "Hold H to show the cropped parts. Z is a loupe at the pointer; X shows the frame at 100%.",
+      "Straighten turns the picture about its middle; Level to horizon does it along a line that you draw.",
     ],
+    words: ["pan and scan", "vertical", "portrait", "aspect ratio", "resize", "position"],
   },
   {
     name: "board",
-    title: "Keeping many clips and frames in order",
+    title: "Sort, filter and change many clips",
     picture: board,
     steps: [
-      "Press / and write a part of a name to find clips; choose above the board which need a look, and why.",
-      "Drag a clip by its picture to another place, or move it up and down by its menu; frames move left and right by theirs.",
-      "Resize a frame by its menu: every clip in it follows, and those that keep less of their picture are named.",
-      "What came of its last render stands in each cell; Render failed shows the clips where one did.",
+      "Press / and type part of a name to find clips. The filters above the board show what to review, and why.",
+      "Drag a clip by its picture to another place, or use its menu; frames move left and right by theirs.",
+      "Move over a picture to see its first, middle and last frame. The slider sets how large pictures are.",
+      "Select cells with their boxes or Shift+Space, and change all of them at once in the bar below.",
     ],
     notes: [
-      "A clip or a frame that was removed can be brought back for a quarter of an hour.",
-      "A link to a board holds what is selected, sought and sorted; printed, all of it comes on paper.",
+      "A removed clip or frame can be restored for 15 minutes.",
+      "The address of a board keeps the selection, search and order. Printing puts all of it on paper.",
     ],
+    words: ["batch", "multiple", "thumbnail", "select all"],
   },
   {
     name: "surround",
-    title: "Filling the bars beside the picture",
+    title: "Fill the background beside the picture",
     picture: surround,
     steps: [
-      "At step Surround choose a kind by its picture. Once one is chosen the pictures draw together into a strip; larger brings them back.",
-      "Set what it offers below. What you leave keeps its values for when you come back to it.",
-      "Where it draws the eye away from the picture, a line says so, and Tone down mends it.",
+      "At Surround choose a background by its example: a blur of the clip, a colour, a gradient, a picture of your own and more.",
+      "Set blur, brightness and colour below. Each kind keeps its values for when you come back to it.",
+      "If the background distracts from the picture, a line points it out, and Tone down corrects it.",
     ],
-    notes: [
-      "Hold B to see the picture without its surround.",
-      "Each side can have its own: Different sides.",
-    ],
+    notes: ["Hold B to hide the background.", "Different sides gives each side a different background."],
+    words: ["pillarbox", "letterbox", "black bars", "side bars", "fill"],
   },
   {
     name: "extending",
-    title: "Letting the scene go on beyond its frame",
+    title: "Extend the scene beyond the frame",
     picture: extending,
     steps: [
-      "At step Surround choose Extended. Every side of the shot is judged first: whether it can go on, why, and until when.",
-      "Choose one of the ways for each side; Again makes more. Where somebody crosses, shorten the range to the stretch that fits.",
-      "Press T to tint what is invented, and Space to judge it moving.",
-      "To finish a side by other means, Save the still, paint in it what is clear, and Take it back.",
+      "At Surround choose Extended. Every side of the shot is analysed: whether it works, why, and until when.",
+      "Choose one of the options for each side; 4 more options makes others. Where someone crosses the edge, use only the range that works.",
+      "Press T to highlight invented pixels, and Space to judge it moving.",
+      "To paint a side yourself, save the still, fill its transparent area, and import it.",
     ],
     notes: [
-      "Real pixels of the clip itself come first. What is invented is called so, on the bench and on the delivery sheet.",
+      "Real pixels of the clip come first. Invented ones are marked, on the bench and on the delivery sheet.",
       "Nothing is sent anywhere unless a generator is set up and you press its button.",
     ],
+    words: ["outpaint", "generate", "generative", "uncrop", "ai"],
   },
   {
     name: "movement",
-    title: "Moving the picture over time",
+    title: "Animate the picture with moves and keyframes",
     picture: movement,
     steps: [
-      "At step Movement choose a move, or Add keyframe and go on to the next one.",
-      "Drag the picture at each key; between them it moves as softly as its curve says.",
-      "Space plays it. What a move loses on its way stands in what it costs.",
+      "At Movement choose a move such as push or pan, or press Add keyframe and go on to the next moment.",
+      "Drag the picture at each keyframe; between them it moves along its speed curve.",
+      "Space plays it. What it costs shows the most that is cropped on the way.",
     ],
-    notes: ["Find shots cuts the clip where its pictures do; each shot can have a placement of its own."],
+    notes: ["Find shots splits the clip at its cuts; each shot can have a different placement."],
+    words: ["keyframe", "zoom", "pan", "ease", "animation", "shots", "scene detection"],
   },
   {
     name: "following",
-    title: "Following whoever matters",
+    title: "Follow a subject",
     picture: following,
     steps: [
-      "At step Movement press Follow subject. The clip is looked at once.",
-      "Say whom to follow, where there are several; or draw a box.",
-      "Press N to go from doubt to doubt, and correct the window where it is wrong.",
+      "At Movement press Follow subject. The clip is analysed once.",
+      "Choose a subject if there are several, or draw a box round it.",
+      "Press N to go to the next moment to check, and drag the frame where it is wrong.",
     ],
-    notes: ["Source shows the whole picture with the window on it."],
+    notes: ["Source shows the whole picture with the frame drawn on it."],
+    words: ["track", "tracking", "auto reframe", "face", "speaker"],
+  },
+  {
+    name: "finish",
+    title: "Titles, captions, subtitles and finishing",
+    picture: finish,
+    steps: [
+      "At Finish click an example to turn a vignette, border or shadow on or off.",
+      "Add a title and drag it in the viewer, or choose the background that has one.",
+      "Captions come from an SRT or WebVTT file, or from closed captions in the clip (Source). They are kept clear of the picture where there is room.",
+    ],
+    notes: ["Make readable, under the words, corrects size and contrast where they are hard to read."],
+    words: ["text", "lower third", "logo", "grain", "subtitle"],
   },
   {
     name: "bars",
     title: "Bars in the file, or not",
     picture: frame,
     steps: [
-      "Where the picture sits inside its frame, a file can hold the bars, or the picture alone.",
-      "Both stand as outlines with their sizes. Choose one; every file into that frame is written so.",
+      "Where the active picture is smaller than the frame, a file can hold the bars, or the picture alone.",
+      "Both are shown as outlines with their sizes. Choose one; every file of that frame is written so.",
+      "Guides show safe areas and what an interface covers.",
     ],
-    notes: [
-      "Whoever receives the file knows which is wanted. Where nobody says, ask: a file with bars that are added once more has them twice.",
-    ],
+    notes: ["Not sure? Ask the receiver: bars that are added a second time make the picture smaller."],
+    words: ["letterbox", "safe area", "title safe", "active picture", "2.39", "widescreen"],
   },
   {
     name: "source",
-    title: "When a clip looks squeezed, turned or too dark",
+    title: "When a clip looks squeezed, rotated, interlaced or too dark",
     picture: source,
     steps: [
-      "At step Source see what the file says of itself, and what its pixels are taken to be.",
-      "Choose another shape of pixel from pictures of this clip; a circle that is round is the truth.",
-      "Bars that are part of the picture are found; take them off, or leave them.",
+      "At Source see what the file states about itself, and how it is read.",
+      "Choose another pixel aspect from examples of this clip: pick the one where circles are round.",
+      "Black bars in the picture are found; crop them or keep them. Deinterlace is below.",
     ],
-    notes: ["What you say here goes for every frame of this clip, and can be the rule for its format."],
+    notes: ["This applies to the clip in every frame, and can be the preset for its format."],
+    words: [
+      "anamorphic",
+      "deinterlace",
+      "fields",
+      "combing",
+      "rotation",
+      "hdr",
+      "colour",
+      "closed captions",
+      "aspect",
+    ],
   },
   {
     name: "check",
-    title: "Being sure that the file is right",
+    title: "Check that a file is right",
     picture: check,
     steps: [
-      "At step Check the finished file plays in the well, by the same keys as everything else.",
-      "The table says what was asked and what was found, measured in the file itself by other means than made it.",
-      "Hold F to flick to what was asked for at the same moment, or press D and drag the edge between the two.",
+      "At Check the finished file plays in the viewer, with the same keys as everything else.",
+      "The report lists expected and measured values of the file, failures first.",
+      "Hold F to show the expected frame, or press D and drag the split between the two.",
     ],
-    notes: ["A line that says wrong says what to do as well."],
+    notes: ["A line that failed says what to do."],
+    words: ["qc", "quality control", "loudness", "report", "errors"],
   },
   {
     name: "delivering",
-    title: "Handing over many files",
+    title: "Render, export and deliver many files",
     picture: renders,
     steps: [
-      "On the board select cells with Space or by their boxes, or press Render all.",
-      "On Renders see what is at work and what waits; change the order, pause, or try again.",
-      "Download all, or print the delivery sheet: every file with its picture, its numbers and its verdict.",
+      "On the board select cells, or press Render all.",
+      "Renders shows files in progress and in the queue; change the order, pause, or try again.",
+      "Download all, or print the delivery sheet: every file with its picture, numbers and result.",
     ],
-    notes: ["Results can be cleared after some days, by a rule of the project; they can be rendered again."],
+    notes: ["Old files can be deleted after some days; they can be rendered again."],
+    words: ["export", "output", "queue", "batch", "download", "codec"],
   },
 ];
 
 /** The tasks in which every word of a search stands. */
 export function tasksWith(search: string): Task[] {
-  return TASKS.filter(({ title, steps, notes }) => hasWords([title, ...steps, ...notes].join(" "), search));
+  return TASKS.filter(({ title, steps, notes, words = [] }) =>
+    hasWords([title, ...steps, ...notes, ...words].join(" "), search),
+  );
 }

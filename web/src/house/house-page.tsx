@@ -6,7 +6,7 @@ import { PeopleTable } from "./people-table";
 import { gigabytes } from "./size";
 import { type House, useHouse } from "./use-house";
 
-/** For administrators: who is at home here and uses how much, what is at work, how the server was set up. */
+/** For administrators: accounts and their use, work in progress, and how the server was set up. */
 export function HousePage() {
   useTitle("People and server");
   const house = useHouse();

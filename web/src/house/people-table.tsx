@@ -10,7 +10,7 @@ type Change = {
   renders?: number;
 };
 
-/** Everybody with an account, what they use and what they may use; 0 is as for everybody. */
+/** All accounts, their use and their limits; 0 is the server default. */
 export function PeopleTable({ people, onChange }: { people: Person[]; onChange: (change: Change) => void }) {
   return (
     <section aria-label="People" className="grid gap-2">

@@ -3,7 +3,7 @@ import { gigabytes } from "./size";
 
 const TIGHT = 0.8;
 
-/** How much of what somebody may use is used, once that is most of it. */
+/** How much of their space a person uses, once that is most of it. */
 export function RoomNote({ visitor }: { visitor: Schemas["Visitor"] | undefined }) {
   const use = visitor?.use;
   if (!use?.gigabytes || use.used < use.gigabytes * TIGHT * 1e9) return null;

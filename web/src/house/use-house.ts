@@ -7,7 +7,7 @@ type Change = Schemas["PersonIn"];
 
 const EVERY = 5000;
 
-/** Who is at home on this server and what it does, and ways to change that. */
+/** The accounts and state of this server, and ways to change them. */
 export function useHouse() {
   const client = useQueryClient();
   const queryKey = ["house"];

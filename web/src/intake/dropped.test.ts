@@ -34,7 +34,7 @@ const dropped = (...entries: { name: string; isDirectory: boolean }[]) =>
 
 const names = ({ files }: { files: File[] }) => files.map(({ name }) => name);
 
-describe("what is let go on the page", () => {
+describe("files dropped on the page", () => {
   it("is files as they come", async () => {
     const { files, folder: named } = await droppedFiles(dropped(fileEntry("b.mov"), fileEntry("a.mov")));
     expect([names({ files }), named]).toEqual([["b.mov", "a.mov"], null]);
@@ -60,7 +60,7 @@ describe("what is let go on the page", () => {
   });
 });
 
-it("is not what has another kind for certain", () => {
+it("excludes files that are certainly of another kind", () => {
   const given = [file("a.pdf", "application/pdf"), file("b.mts", ""), file("c.png", "image/png")];
   expect(footageAmong(given).map(({ name }) => name)).toEqual(["b.mts", "c.png"]);
 });

@@ -1,4 +1,4 @@
-/** What is let go on the page, or pasted into it: files, and folders with files in them. */
+/** Files and folders that are dropped on the page or pasted into it. */
 export type Dropped = { files: File[]; folder: string | null };
 
 type Entry = FileSystemEntry;
@@ -7,7 +7,7 @@ const MOST = 2000;
 
 /** Files of a drop or a paste; of folders, those that may be footage, in the order of their names. */
 export async function droppedFiles(data: DataTransfer): Promise<Dropped> {
-  // What was dropped is only to be had until the event is over; entries stay good.
+  // Dropped files are available only during the event; entries stay valid.
   const items = [...data.items].filter(({ kind }) => kind === "file");
   const entries = items.map((item) => item.webkitGetAsEntry?.() ?? null);
   const plain = items.flatMap((item, at) => (entries[at]?.isDirectory ? [] : [item.getAsFile()]));
@@ -30,7 +30,7 @@ async function filesIn(entry: Entry, deep: number): Promise<File[]> {
   if (deep === 0) return [];
   const reader = (entry as FileSystemDirectoryEntry).createReader();
   const found: Entry[] = [];
-  // A folder is told in portions, the last of them empty.
+  // A folder is listed in portions, the last of them empty.
   for (;;) {
     const some = await new Promise<Entry[]>((done, fail) => reader.readEntries(done, fail));
     if (some.length === 0 || found.length > MOST) break;

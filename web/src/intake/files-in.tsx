@@ -11,7 +11,7 @@ import { useUploads } from "./uploads";
 
 /**
  * Files that are let go or pasted anywhere come in: into the project that is open, or, where none is, into a new one.
- * The board lists them by itself; elsewhere they are listed at the edge.
+ * The board lists them itself; elsewhere they are listed at the edge.
  */
 export function FilesIn() {
   const { pathname } = useLocation();
@@ -53,8 +53,8 @@ function useTaking(projectId: number) {
       let into = projectId;
       if (Number.isNaN(into)) {
         const name = (folder ?? stemOf(files[0]?.name ?? "")).slice(0, 120) || "New project";
-        const begun = await unwrap(api.POST("/api/projects", { body: { name } }));
-        into = begun.id;
+        const start = await unwrap(api.POST("/api/projects", { body: { name } }));
+        into = start.id;
         client.invalidateQueries({ queryKey: ["projects"] });
         navigate(`/projects/${into}`);
       }
@@ -66,12 +66,12 @@ function useTaking(projectId: number) {
   return { over: { on, set }, take, error, forget: () => setError(null) };
 }
 
-/** Files over the page and let go on it; what is not taken here the browser would open in place of the page. */
+/** Files dragged over the page and dropped on it; otherwise the browser would open them in place of the page. */
 function useCaught(setOver: (over: boolean) => void, take: (dropped: Promise<Dropped>) => void) {
   const latest = useRef({ setOver, take });
   latest.current = { setOver, take };
   useEffect(() => {
-    // A field for a file takes one by itself.
+    // A file field accepts drops without help.
     const ours = ({ dataTransfer, target }: DragEvent) =>
       dataTransfer?.types.includes("Files") && !(target instanceof HTMLInputElement);
     const over = (event: DragEvent) => {

@@ -10,7 +10,7 @@ export function LeftUploads({ projectId }: { projectId: number }) {
   const going = useUploads(({ uploads }) => uploads);
   const queryKey = ["uploads", projectId];
   const { data } = useQuery({
-    // What has arrived since is not left any more.
+    // Uploads that arrived meanwhile are complete.
     queryKey: [...queryKey, going.length === 0],
     queryFn: () => unwrap(api.GET("/api/projects/{project_id}/uploads", { params })),
     staleTime: 0,

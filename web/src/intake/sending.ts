@@ -2,10 +2,10 @@ import type { DetailedError } from "tus-js-client";
 import { csrfToken, type Problem, problemFrom } from "../api/client";
 
 const PIECE = 64 * 2 ** 20;
-/** Smaller files are sent again whole; what is larger goes on where it was, also after the page was loaded again. */
+/** Smaller files are sent again from the start; larger ones resume, also after the page was loaded again. */
 const WORTH_KEEPING = 8 * 2 ** 20;
 const AGAIN_MS = [1, 2, 4, 8, 15, 30, 30, 30, 30, 30].map((seconds) => seconds * 1000);
-/** What a server says of something that will not go better a second time. */
+/** Statuses of a server that will not change on a second try. */
 const FINAL = [507, 501];
 const STALE = 409;
 
@@ -15,7 +15,7 @@ export type Going = {
   stop: () => void;
 };
 
-/** Send a file in pieces; where the line breaks it goes on by itself. A refusal is thrown as a Problem. */
+/** Send a file in pieces; it resumes when the connection breaks. A refusal is thrown as a Problem. */
 export function sendFile(
   projectId: number,
   file: File,

@@ -2,7 +2,7 @@ import { Button } from "../ui/button";
 import { ProblemNote } from "../ui/problem-note";
 import { useUploads } from "./uploads";
 
-/** Files on their way in, and those that were refused with the reason. */
+/** Uploads in progress, and refused ones with the reason. */
 export function UploadList() {
   const { uploads, close } = useUploads();
   if (uploads.length === 0) return null;

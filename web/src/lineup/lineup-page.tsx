@@ -116,8 +116,7 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
           />
         ) : (
           <ul
-            className="grid gap-4"
-            style={{ gridTemplateColumns: `repeat(${ways.length > 4 ? 3 : 2}, minmax(0, 1fr))` }}
+            className={`grid grid-cols-2 narrow:grid-cols-1 gap-4 ${ways.length > 4 ? "min-[1120px]:grid-cols-3" : ""}`}
           >
             {ways.map((way, tile) => (
               <Way

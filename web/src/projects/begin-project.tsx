@@ -9,7 +9,7 @@ import { ProblemNote } from "../ui/problem-note";
 /** A new project, by its name. However often it is pressed, it is one. */
 export function BeginProject() {
   const [name, setName] = useState("");
-  const begun = useRef(false);
+  const started = useRef(false);
   const field = useRef<HTMLInputElement>(null);
   useKeys([{ keys: "n", does: "Name a new project", act: () => field.current?.focus() }]);
   const navigate = useNavigate();
@@ -21,14 +21,14 @@ export function BeginProject() {
       navigate(`/projects/${project.id}`);
     },
     onError: () => {
-      begun.current = false;
+      started.current = false;
     },
   });
 
   function onSubmit(event: FormEvent) {
     event.preventDefault();
-    if (!name.trim() || begun.current) return;
-    begun.current = true;
+    if (!name.trim() || started.current) return;
+    started.current = true;
     create.mutate();
   }
 

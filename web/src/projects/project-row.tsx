@@ -8,7 +8,7 @@ import type { ProjectLine, useProjects } from "./use-projects";
 
 type Props = { row: ProjectLine; projects: ReturnType<typeof useProjects> };
 
-/** A project: what it looks like, what it delivers, what is being rendered, and what can be done with it. */
+/** A project: some of its pictures, its frames, renders in progress, and its actions. */
 export function ProjectRow({ row, projects }: Props) {
   const [renaming, setRenaming] = useState(false);
   const [sharing, setSharing] = useState(false);

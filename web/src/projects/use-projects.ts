@@ -7,7 +7,7 @@ import { hasWords } from "../ui/words";
 export type ProjectLine = Schemas["ProjectLine"];
 export type Order = "newest" | "oldest" | "name";
 
-/** Those that a search finds, in an order; names are put in the order of the reader's language. */
+/** Projects that match a search, in an order; names are sorted by the reader's language. */
 export function found(projects: ProjectLine[], search: string, order: Order): ProjectLine[] {
   const by: Record<Order, (one: ProjectLine, other: ProjectLine) => number> = {
     newest: (one, other) => other.created.localeCompare(one.created),

@@ -23,7 +23,7 @@ export function Delivery({ projectId }: { projectId: number }) {
   const link = "text-ochre underline";
   return (
     <div>
-      <div className="flex items-baseline gap-5">
+      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
         <span className="flex gap-2 text-soft">
           <a className={link} href={`${address}/sheet`} target="_blank" rel="noreferrer">
             Delivery sheet

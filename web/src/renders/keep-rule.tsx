@@ -10,7 +10,7 @@ import { megabytes } from "./words";
 
 type Rule = { days: number | null; gigabytes: number | null };
 
-/** For how long finished files are kept. What a rule would take away is told before it is set. */
+/** How long finished files are kept. The files that a setting would delete are listed before it is saved. */
 export function KeepRule({ projectId }: { projectId: number }) {
   const client = useQueryClient();
   const { data: queue } = useQuery(queueQuery(projectId));
@@ -41,7 +41,7 @@ export function KeepRule({ projectId }: { projectId: number }) {
     <Fold title="Keep files" state={summary(kept)}>
       <p className="text-soft">
         {kept.files} {kept.files === 1 ? "file" : "files"}, {megabytes(kept.bytes)}. A rule takes old files
-        away by itself; their renders stay here, with all that was measured, and can be rendered again.
+        automatically; their renders stay here with all measurements, and can be rendered again.
       </p>
       <div className="flex flex-wrap items-center gap-2.5">
         <span>Keep each for</span>
@@ -79,7 +79,9 @@ export function KeepRule({ projectId }: { projectId: number }) {
         </div>
       )}
       {!drafted && kept.next_due && (
-        <p className="text-soft">The next file goes on {new Date(kept.next_due).toLocaleDateString()}.</p>
+        <p className="text-soft">
+          The next file is deleted on {new Date(kept.next_due).toLocaleDateString()}.
+        </p>
       )}
       <ProblemNote error={ask.error ?? set.error} />
     </Fold>

@@ -9,7 +9,7 @@ const SHOWN_MS = 12_000;
 
 type Ended = Pick<Render, "id" | "framing" | "clip" | "into" | "state">;
 
-/** Says when a render of the project has ended; by the browser's own notice too, where that is allowed and nobody looks. */
+/** Reports a finished render of the project; with a browser notification too, if allowed and the page is hidden. */
 export function RenderNotices({ projectId }: { projectId: number }) {
   const { data } = useQuery(rendersQuery(projectId));
   const atWork = useRef(new Set<number>());

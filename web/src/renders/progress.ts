@@ -1,6 +1,6 @@
 import type { Render } from "../api/client";
 
-/** How far what is at work is, in a word; nothing where all is over. */
+/** The progress of all renders in a word; empty if all are finished. */
 export function progressOf(renders: Render[]): string | null {
   const working = renders.filter(({ state }) => state === "running");
   const total = working.reduce((sum, render) => sum + render.total, 0);

@@ -68,7 +68,7 @@ export function QueueBar({ projectId }: { projectId: number }) {
   );
 }
 
-/** Lets the browser say when a render ends, for whoever looks elsewhere meanwhile. It is asked for by a press only. */
+/** Asks for permission to notify when a render ends, on a press only. */
 function TellMe() {
   const able = "Notification" in window;
   const [permission, setPermission] = useState(able ? Notification.permission : "denied");

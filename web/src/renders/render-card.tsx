@@ -8,7 +8,7 @@ import { stemOf } from "../ui/stem";
 import { useRender } from "./use-render";
 import { megabytes, remaining } from "./words";
 
-/** One render: how far it is, what went wrong, or what came of it. */
+/** One render: its progress, its problem, or its result. */
 export function RenderCard({
   render,
   projectId,

@@ -20,7 +20,7 @@ import { failedCheck } from "./rendered";
 
 const ACTIVE = ["running", "queued", "paused"];
 
-/** What failed, then what is at work, then what waits in the order it is taken, then what is over, newest first. */
+/** Failures, then renders in progress, then the queue in its order, then the rest, newest first. */
 function inOrder(renders: Render[]): Render[] {
   const failed = renders.filter((render) => render.state === "failed" || failedCheck(render));
   const active = renders.filter(({ state }) => AT_WORK.includes(state));
@@ -34,7 +34,7 @@ function inOrder(renders: Render[]): Render[] {
 const HEIGHT = 96;
 const MIDDLE = ["middle"] as const;
 
-/** What is rendered: its middle, and once it is done its first and last frame as well. */
+/** The pictures of a render: its middle, and once it is done its first and last frame as well. */
 function Pictures({ render, frame }: { render: Render; frame: FrameRow | undefined }) {
   if (!frame) return null;
   const width = aspectOf(frame) * HEIGHT;
@@ -79,7 +79,7 @@ export function RendersPage() {
         }
       />
       <main id="main" tabIndex={-1} className="outline-none w-full max-w-6xl p-6">
-        <div className="mb-4 flex items-baseline gap-5">
+        <div className="mb-4 flex flex-wrap items-baseline gap-5">
           <h1 className="grow text-[26px] font-bold tracking-tight">Renders</h1>
           {renders?.some(({ state, cleared }) => state === "done" && !cleared) && (
             <Delivery projectId={projectId} />

@@ -17,7 +17,7 @@ type Props = {
 const ROOM = 1080; // pixels
 const ABREAST = 4;
 
-/** A clip in all its frames side by side, each at one scale; what is finished is played. */
+/** A clip in all its frames side by side, each at one scale; finished ones can be played. */
 export function ClipShown({ board, footage, finished, onStep, onClose }: Props) {
   const cells = board.cells.filter((cell) => cell.footage === footage.id);
   // A few stand side by side; more than that go on below.
@@ -33,7 +33,7 @@ export function ClipShown({ board, footage, finished, onStep, onClose }: Props) 
             return (
               <li key={id} className="grid gap-1">
                 {render?.playable ? (
-                  // biome-ignore lint/a11y/useMediaCaption: what is heard is the clip's own sound
+                  // biome-ignore lint/a11y/useMediaCaption: it has the clip's own sound
                   <video
                     controls
                     controlsList={board.downloads ? undefined : "nodownload"}

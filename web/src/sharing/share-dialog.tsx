@@ -1,5 +1,5 @@
 import { Dialog } from "radix-ui";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Button } from "../ui/button";
 import { Overlay } from "../ui/overlay";
 import { ProblemNote } from "../ui/problem-note";
@@ -16,7 +16,7 @@ const ROLES: [Role, string][] = [
 const DAYS = [1, 7, 30, 90];
 const FIELD = "rounded border border-edge bg-sheet px-2 py-1";
 
-/** Who can view at a project or work in it, and links for whoever has no account here. */
+/** People who can view or edit a project, and links for people without an account. */
 export function ShareDialog({ projectId, name, onClose }: Props) {
   const sharing = useSharing(projectId);
   return (
@@ -39,7 +39,7 @@ function People({ sharing }: { sharing: Sharing }) {
   return (
     <section aria-label="People" className="grid gap-2">
       <h3 className="font-semibold">People here</h3>
-      {sharing.data?.members.length === 0 && <p className="text-soft">Nobody yet besides you.</p>}
+      {sharing.data?.members.length === 0 && <p className="text-soft">Only you so far.</p>}
       <ul className="grid gap-1">
         {sharing.data?.members.map((member) => (
           <li key={member.id} className="flex items-center gap-3">
@@ -112,7 +112,7 @@ function Invitations({ sharing }: { sharing: Sharing }) {
   const [role, setRole] = useState<Role>("see");
   return (
     <section aria-label="Invitations" className="grid gap-2">
-      <h3 className="font-semibold">Invite somebody new</h3>
+      <h3 className="font-semibold">Invite a new person</h3>
       <p className="text-soft">
         Anyone with an invitation link makes an account and opens this project. Each is for one person.
       </p>
@@ -137,13 +137,22 @@ function Invitations({ sharing }: { sharing: Sharing }) {
 
 type LineProps = { label: string; path: string; about: string; onRevoke: () => void };
 
-/** A link to copy or to revoke, and what it is good for. */
+/** Copy a text, which stands in a field; says whether that could be done. Without HTTPS only the old way is there. */
+async function copy(text: string, field: HTMLInputElement | null): Promise<boolean> {
+  if (navigator.clipboard) return navigator.clipboard.writeText(text).then(() => true);
+  field?.select();
+  return document.execCommand("copy");
+}
+
+/** A link to copy or to revoke, with its rights. */
 function LinkLine({ label, path, about, onRevoke }: LineProps) {
   const [copied, setCopied] = useState(false);
+  const field = useRef<HTMLInputElement>(null);
   const address = `${window.location.origin}${path}`;
   return (
     <li className="flex flex-wrap items-center gap-x-3">
       <input
+        ref={field}
         readOnly
         aria-label={label}
         className={`num min-w-0 grow basis-full ${FIELD}`}
@@ -151,10 +160,7 @@ function LinkLine({ label, path, about, onRevoke }: LineProps) {
         onFocus={(event) => event.target.select()}
       />
       <span className="num grow text-soft">{about}</span>
-      <Button
-        look="quiet"
-        onClick={() => navigator.clipboard?.writeText(address).then(() => setCopied(true))}
-      >
+      <Button look="quiet" onClick={() => copy(address, field.current).then(setCopied)}>
         {copied ? "Copied" : "Copy"}
       </Button>
       <Button look="quiet" onClick={onRevoke}>
@@ -171,7 +177,7 @@ function Links({ sharing }: { sharing: Sharing }) {
     <section aria-label="Links" className="grid gap-2">
       <h3 className="font-semibold">View-only links</h3>
       <p className="text-soft">
-        Whoever has a link sees the board and plays finished renders, without an account, until it expires.
+        Anyone with a link sees the board and plays finished renders, without an account, until it expires.
       </p>
       <ul className="grid gap-1">
         {sharing.data?.links.map((link) => (

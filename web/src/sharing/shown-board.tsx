@@ -12,7 +12,7 @@ import { useKeys } from "../ui/keyboard";
 import { useTitle } from "../ui/use-title";
 import { ClipShown } from "./clip-shown";
 
-/** A project as those see it who may only look: every clip in every frame, and what is finished of them. */
+/** A project for people who can only view: every clip in every frame, with the finished files. */
 export function ShownBoard({ board }: { board: Board }) {
   useTitle(board.name);
   const { data: ordered } = useQuery(rendersQuery(board.id));

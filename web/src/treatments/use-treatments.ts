@@ -4,7 +4,7 @@ import { refreshFramings, treatmentsQuery } from "../api/queries";
 
 type Value = Treatment["treatment"];
 
-/** What a plan does, under a name; its keys are of its clip, and stay there. */
+/** A plan saved under a name; keyframes belong to the clip, and are not saved. */
 export function treatmentOf(name: string, { placement, motion, surround, finish }: Plan): Value {
   return { version: 2, name, placement, motion: { ...motion, keys: [] }, surround, finish };
 }

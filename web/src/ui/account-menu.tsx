@@ -4,7 +4,7 @@ import { Menu } from "./menu";
 const SIGN_OUT = "/sign-out/";
 const CHANGE_PASSWORD = "/password/";
 
-/** What a person does with their own account. */
+/** Actions of a person's account. */
 export function AccountMenu({ name }: { name: string }) {
   async function signOut() {
     await fetch(SIGN_OUT, { method: "POST", headers: { "X-CSRFToken": csrfToken() } });

@@ -13,7 +13,7 @@ function tokens(text: string): string[] | null {
   return found;
 }
 
-/** The value of what was typed, or null where it is no arithmetic. A trailing unit is left aside. */
+/** The value of the typed arithmetic, or null if it is none. A trailing unit is ignored. */
 export function evaluate(typed: string): number | null {
   const list = tokens(
     typed

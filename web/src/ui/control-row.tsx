@@ -88,7 +88,7 @@ export function ControlRow({ control, value, suggested, moment, onChange, onComm
       </div>
     );
   }
-  // A shift may be typed far beyond what a slider can offer finely.
+  // A typed shift may exceed the range that a slider can offer finely.
   const reach = unit === "px" ? Math.min(high, PX_ON_SLIDER) : high;
   return (
     <SliderRow

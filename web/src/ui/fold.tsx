@@ -7,7 +7,7 @@ const titlesIn = (query: URLSearchParams, name: string) =>
   (query.get(name) ?? "").split(BETWEEN).filter(Boolean);
 
 /**
- * A part of a panel that can be folded away; its state shows while it is. What is folded away does no work. The address
+ * A part of a panel that folds; its state shows while it is folded, and its contents do no work. The address
  * says which were opened and which were shut, so that they are so again.
  */
 export function Fold({

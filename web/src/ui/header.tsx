@@ -6,7 +6,7 @@ import { RenderNotices } from "../renders/notices";
 import { AccountMenu } from "./account-menu";
 import { LookMenu } from "./look";
 
-/** The line along the top: where you are, and what is being rendered. */
+/** The line along the top: the path to this page, and renders in progress. */
 export function Header({
   projectId,
   trail,

@@ -5,7 +5,7 @@ type Kept = Record<string, unknown>;
 
 const useAll = create<Kept>()(persist(() => ({}), { name: "cadrage.page" }));
 
-/** A choice about the page that this browser keeps: what is folded, how wide, which look. */
+/** A setting of the page that this browser keeps, such as folds, widths and appearance. */
 export function useKept<Value>(name: string, initial: Value): [Value, (value: Value) => void] {
   const value = useAll((all) => (all[name] as Value | undefined) ?? initial);
   return [value, (next) => useAll.setState({ [name]: next })];

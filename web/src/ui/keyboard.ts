@@ -3,7 +3,7 @@ import { type KeyBindingMap, tinykeys } from "tinykeys";
 import { create } from "zustand";
 
 /**
- * A key and what it does here. Without `act` it is another part of the page that listens to it. A key that `repeats` acts
+ * A key and its action here. Without `act` another part of the page listens to it. A key that `repeats` acts
  * again and again while it is held down.
  */
 export type KeyUse = { keys: string; does: string; act?: (() => void) | undefined; repeats?: boolean };
@@ -11,7 +11,7 @@ export type KeyUse = { keys: string; does: string; act?: (() => void) | undefine
 const FIELDS = "input:not([type=color]):not([type=checkbox]):not([type=radio]), textarea, select";
 /** Inside of them keys are theirs. */
 const WITHIN = "[role=dialog] *, [role=menu] *";
-/** What Space presses where the keyboard reached it; what a pointer pressed last leaves Space to playing. */
+/** Elements that Space presses if the keyboard reached them; after a pointer, Space plays. */
 const PRESSED = "button, a, summary, video, input";
 const OF_SLIDERS = ["home", "end"];
 const ARROWS = ["arrowleft", "arrowright", "arrowup", "arrowdown"];
@@ -19,7 +19,7 @@ const ARROWS = ["arrowleft", "arrowright", "arrowup", "arrowdown"];
 const WALKED = "[role=slider], [role=application], [role=radio], [role=tab], [role=grid] *, [role=separator]";
 
 /**
- * What a pointer gave the focus to, or pressed. The browser's :focus-visible does not tell: it becomes true with the very
+ * The element that a pointer focused or pressed. The browser's :focus-visible does not help: it becomes true with the very
  * key that asks.
  */
 let pressedByPointer: EventTarget | null = null;
@@ -42,7 +42,7 @@ window.addEventListener(
   CAPTURE,
 );
 
-/** Whether a key belongs to what has the focus. */
+/** Whether a key belongs to the focused element. */
 export function busy(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof Element)) return false;
   if (target.matches("[role=slider]") && OF_SLIDERS.includes(key)) return true;
@@ -72,7 +72,7 @@ export function useKeys(uses: KeyUse[]) {
   const latest = useRef(uses);
   latest.current = uses;
   const all = uses.map(({ keys }) => keys).join(" ");
-  // What is seen of the page listens already.
+  // Visible parts of the page listen already.
   useLayoutEffect(() => {
     const bindings: KeyBindingMap = Object.fromEntries(
       all.split(" ").map((keys) => [

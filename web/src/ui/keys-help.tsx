@@ -13,7 +13,7 @@ const NAMES: Record<string, string> = {
   Arrows: "← ↑ ↓ →",
 };
 
-/** What is printed on the keys. */
+/** The labels printed on keys. */
 const printed = (keys: string) =>
   keys
     .split("+")

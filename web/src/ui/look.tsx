@@ -19,6 +19,9 @@ export function LookOfPage() {
   useEffect(() => {
     const put = () => {
       document.documentElement.dataset.look = isDim(look) ? "dim" : "light";
+      // For the pages of signing in, which have no script.
+      // biome-ignore lint/suspicious/noDocumentCookie: the cookie store is not in every browser
+      document.cookie = `look=${look === "system" ? "" : look}; path=/; max-age=31536000; samesite=lax`;
     };
     put();
     DARK.addEventListener("change", put);

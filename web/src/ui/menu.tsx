@@ -7,7 +7,7 @@ export const OPENER =
 
 const ITEM = "cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-paper";
 
-/** What can be done, by what it is called. */
+/** Actions by their labels. */
 export type Items = readonly (readonly [string, () => void])[];
 
 type Props = {
@@ -65,7 +65,7 @@ export function Pressed({ items, children }: { items: Items; children: ReactElem
   );
 }
 
-/** The focus goes back to where it was first; what was chosen may then bring up a field that takes it. */
+/** The focus first returns to where it was; the chosen action may then show a field that takes it. */
 function useChosen() {
   const chosen = useRef<(() => void) | null>(null);
   return {

@@ -1,6 +1,6 @@
 import { Button } from "./button";
 
-/** What was just done, with the way back. */
+/** The last action, with a button to undo it. */
 export function Note({ text, onUndo, onClose }: { text: string; onUndo?: () => void; onClose: () => void }) {
   return (
     <div

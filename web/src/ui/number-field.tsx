@@ -27,12 +27,13 @@ export function NumberField({
   className = "",
 }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
+  const [refused, setRefused] = useState("");
   const field = useRef<HTMLInputElement>(null);
-  // What is being typed stays until it is settled, whatever comes from elsewhere meanwhile.
+  // Typed text stays until it is committed, even if the value changes elsewhere.
   const within = (wanted: number) => Math.min(high, Math.max(low, wanted));
   const shown = typed ?? toExact(value, decimals);
 
-  // A new text drops the selection; what is typed next must still replace the whole number.
+  // A new text drops the selection; typing must still replace the whole number.
   // biome-ignore lint/correctness/useExhaustiveDependencies: it follows the text that is shown
   useLayoutEffect(() => {
     if (typed === null && document.activeElement === field.current) field.current?.select();
@@ -41,6 +42,8 @@ export function NumberField({
   function settle() {
     const wanted = typed === null ? null : evaluate(typed);
     setTyped(null);
+    const outside = wanted !== null && within(wanted) !== wanted;
+    setRefused(outside ? `${toExact(low, decimals)} to ${toExact(high, decimals)} ${unit}` : "");
     if (wanted !== null && within(wanted) !== value) onCommit(within(wanted));
   }
 
@@ -59,8 +62,16 @@ export function NumberField({
 
   return (
     <span
-      className={`flex items-center rounded border border-edge bg-sheet focus-within:border-ochre ${className}`}
+      className={`relative flex items-center rounded border border-edge bg-sheet focus-within:border-ochre focus-within:outline-2 focus-within:outline-ochre ${className}`}
     >
+      {refused && (
+        <span
+          role="alert"
+          className="num absolute top-full right-0 z-30 mt-1 whitespace-nowrap rounded border border-rust bg-sheet px-2 py-0.5 text-rust"
+        >
+          {refused}
+        </span>
+      )}
       <input
         ref={field}
         aria-label={label}
@@ -68,7 +79,10 @@ export function NumberField({
         value={shown}
         inputMode="decimal"
         onFocus={(event) => event.target.select()}
-        onChange={(event) => setTyped(event.target.value)}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setRefused("");
+        }}
         onBlur={settle}
         onKeyDown={onKeyDown}
       />

@@ -3,10 +3,10 @@ import { useLocation } from "react-router";
 
 const WAITS_MS = 4000;
 
-/** After another page has come, the keyboard goes on at what it is about, and never at nothing. */
+/** After a change of page the keyboard focus is on its main part, and never on nothing. */
 export function RouteFocus() {
   const { pathname } = useLocation();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: done anew for each page
+  // biome-ignore lint/correctness/useExhaustiveDependencies: runs for each page
   useEffect(() => {
     const until = performance.now() + WAITS_MS;
     let request = requestAnimationFrame(function look() {

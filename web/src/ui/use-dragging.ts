@@ -6,11 +6,11 @@ export type At = { x: number; y: number };
 type Event = PointerEvent | MouseEvent | TouchEvent | KeyboardEvent;
 
 type Drag<Held, Which> = {
-  /** What is taken hold of, where it is; null for nothing. */
+  /** The start of a drag, at the pointer; null for none. */
   begin: (at: At, event: Event, which: Which) => Held | null;
   /** It is dragged to a place. */
   move: (held: Held, at: At, event: Event) => void;
-  /** It is let go of, after it was dragged. */
+  /** The end of a drag. */
   end: (held: Held) => void;
   /** It goes back to where the drag began: Escape was pressed, or the pointer was taken away. */
   cancel: (held: Held) => void;

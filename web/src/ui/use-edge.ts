@@ -3,7 +3,7 @@ import { type KeyboardEvent, type PointerEvent, useState } from "react";
 const STEP = 0.02;
 const within = (part: number) => Math.min(1, Math.max(0, part));
 
-/** An edge between two pictures, dragged or moved by the arrow keys; where it stands is a part of the width, 0 to 1. */
+/** A split between two pictures, dragged or moved by the arrow keys; its position is a share of the width, 0 to 1. */
 export function useEdge(label: string, pictures: (held: HTMLElement) => DOMRect) {
   const [at, setAt] = useState(0.5);
 

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { flushSync } from "react-dom";
 
-/** Whether the page is being put on paper, where all of a long list must be there and not only what is in sight. */
+/** Whether the page is being printed: then all of a long list is drawn, not only its visible part. */
 export function usePrinting(): boolean {
   const [printing, setPrinting] = useState(false);
   useEffect(() => {

@@ -26,7 +26,7 @@ export function editorOf(client: QueryClient, framingId: number): PlanEditor {
   return made;
 }
 
-/** Let go of an editor that nobody looks at; what it still has to store it stores. */
+/** Close an editor that is out of sight; it first stores its changes. */
 export async function letGo(framingId: number) {
   const editor = editors.get(framingId);
   await editor?.flush();
@@ -34,12 +34,12 @@ export async function letGo(framingId: number) {
   if (editor && state && !state.busy && !state.conflict) editors.delete(framingId);
 }
 
-/** Whether anything that was done is not stored yet, or stands against what was done elsewhere. */
+/** Whether any change is not stored yet, or conflicts with a change made elsewhere. */
 export function unsaved(): boolean {
   return [...editors.values()].some(({ store }) => store.getState().busy || store.getState().conflict);
 }
 
-/** Send what is not stored yet while the page goes away; the next page in this tab sees that it has arrived. */
+/** Send unstored changes while the page closes; the next page in this tab checks that they arrived. */
 export function leaveAll() {
   const left = [...editors].flatMap(([id, editor]) => {
     const unstored = editor.leave();
@@ -48,7 +48,7 @@ export function leaveAll() {
   if (left.length > 0) sessionStorage.setItem(LEFT, JSON.stringify(left));
 }
 
-/** Forget what was left: the page that left it goes on with it. */
+/** Forget leftover changes: the page that left them continues with them. */
 export const forgetLeft = () => sessionStorage.removeItem(LEFT);
 
 /** Go on with what the page before this one could not store. */

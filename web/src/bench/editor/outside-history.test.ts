@@ -3,7 +3,7 @@ import { noteInside, noteOutside, undoLast, useOutsideHistory } from "./outside-
 
 beforeEach(noteInside);
 
-test("a change that is in no history is told of, and nothing older is undone", () => {
+test("a change outside the history is reported, and nothing older is undone", () => {
   const undo = vi.fn();
   noteOutside("The change of the source");
   undoLast(undo);

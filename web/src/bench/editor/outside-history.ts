@@ -1,7 +1,7 @@
 import { create } from "zustand";
 
 type Outside = {
-  /** What was changed last, where that is no step of the framing's history; null where it is one. */
+  /** The last change, if it is not a step of the framing's history; otherwise null. */
   last: string | null;
   /** What Undo was last pressed for in vain. */
   told: string | null;
@@ -17,7 +17,7 @@ export const noteOutside = (what: string) => useOutsideHistory.setState({ last: 
 export const noteInside = () => useOutsideHistory.setState({ last: null, told: null });
 
 /**
- * Undo, unless what was done last is not in the history: then say so, and leave older steps as they are. Pressed again it
+ * Undo, unless the last change is not in the history: then say so and leave older steps alone. Pressed again it
  * undoes them.
  */
 export function undoLast(undo: () => void) {

@@ -13,7 +13,7 @@ const tightnessOf = (editor: PlanEditor, stored: Framing) => editor.plan(stored.
 function fake() {
   const saved: Saved[] = [];
   const asked: string[] = [];
-  let framing = { version: 1, plan: plan(0) } as unknown as Framing;
+  let framing = { version: 1, plan: plan(0), undo: "Moved", redo: "Moved" } as unknown as Framing;
   let failing: Problem | null = null;
   const next = (change: Partial<Framing>) => {
     framing = { ...framing, ...change, version: framing.version + 1 } as Framing;
@@ -35,7 +35,10 @@ function fake() {
       asked.push(`undo ${version} of ${saved.length}`);
       return next({});
     },
-    redo: async () => next({}),
+    redo: async (version) => {
+      asked.push(`redo ${version}`);
+      return next({ redo: null });
+    },
     takeIn: () => undefined,
   };
   return {
@@ -78,7 +81,7 @@ describe("what the hand does", () => {
     expect(saved).toEqual([{ label: "Nudged", tightness: "5", version: 1 }]);
   });
 
-  it("is a step of its own where it is another thing", async () => {
+  it("is a separate step if it has another label", async () => {
     const { server, saved } = fake();
     const editor = new PlanEditor(server);
     editor.commit(plan(1), "Nudged");
@@ -103,6 +106,14 @@ describe("what the hand does", () => {
     await editor.undo();
     expect(asked).toEqual(["undo 2 of 1"]);
     expect(editor.store.getState().draft).toBeNull();
+  });
+
+  it("is not asked for again at the end of what can be done again", async () => {
+    const { server, asked } = fake();
+    const editor = new PlanEditor(server);
+    await Promise.all([editor.redo(), editor.redo()]);
+    expect(asked).toEqual(["redo 1"]);
+    expect(editor.store.getState().problem).toBeNull();
   });
 
   it("is taken back twice where that is asked twice at once", async () => {
@@ -142,7 +153,7 @@ describe("what the hand does", () => {
     expect(tightnessOf(editor, now())).toBe("1");
   });
 
-  it("stays what is shown until it is stored, and what comes meanwhile after that", async () => {
+  it("stays on screen until it is stored, and later changes follow it", async () => {
     const { server, now } = fake();
     const editor = new PlanEditor(server);
     editor.commit(plan(1), "Moved");
@@ -155,7 +166,7 @@ describe("what the hand does", () => {
 });
 
 describe("a server that is away", () => {
-  it("gets what was done once it is back", async () => {
+  it("receives the changes once it is back", async () => {
     const { server, saved, fail } = fake();
     const editor = new PlanEditor(server);
     fail(new Problem("The server did not answer.", "", null, 0));
@@ -168,7 +179,7 @@ describe("a server that is away", () => {
     expect(editor.store.getState()).toMatchObject({ waiting: false, busy: false, draft: null });
   });
 
-  it("is told apart from one that refuses: that is told, and what is stored counts", async () => {
+  it("differs from one that refuses: a refusal is reported, and the stored plan is shown", async () => {
     const { server, fail, now } = fake();
     const editor = new PlanEditor(server);
     const refusal = new Problem("Out of range.", "", null, 422);
@@ -226,7 +237,7 @@ describe("a page that goes away", () => {
     expect(editor.leave()).toBeNull();
   });
 
-  it("leaves what stands against another's work, and the next one asks again", async () => {
+  it("leaves a conflict, and the next page asks again", async () => {
     const { server, now } = fake();
     const editor = new PlanEditor(server);
     editor.resume({ version: 0, steps: [{ design: plan(5), label: "Scale" }] });
@@ -238,7 +249,7 @@ describe("a page that goes away", () => {
 });
 
 describe("a person who was signed out meanwhile", () => {
-  it("loses nothing: it waits until somebody is signed in", async () => {
+  it("loses nothing: it waits until the person is signed in", async () => {
     const { server, saved, fail } = fake();
     const editor = new PlanEditor(server);
     fail(new Problem("Sign in.", "", null, 401));

@@ -10,19 +10,19 @@ export const AGAIN_MS = 2000;
 
 export type Step = { design: Design; label: string };
 export type Conflict = { mine: Step; changed: string[] };
-/** A way through what is stored. */
+/** A direction through the history. */
 type Way = "undo" | "redo";
-/** What is not stored yet, in its order, and the version it was begun on. */
+/** Unstored changes in their order, and the version they were made on. */
 export type Unstored = { version: number; steps: Step[] };
 
 export type EditorState = {
-  /** What is being tried or is not stored yet; null where what is stored counts. */
+  /** The design being tried or not stored yet; null if the stored one is shown. */
   draft: Design | null;
   /** Whether something is still to be stored, or to be taken back. */
   busy: boolean;
-  /** Whether what is to be stored waits for a server that does not answer. */
+  /** Whether changes wait for a server that does not answer. */
   waiting: boolean;
-  /** What was done last and is not stored yet. */
+  /** The last change that is not stored yet. */
   last: string | null;
   conflict: Conflict | null;
   problem: unknown;
@@ -53,16 +53,16 @@ const QUIET: EditorState = {
 /**
  * What the hand does to one framing, until the server has it. The draft is the truth until then: it is stored step by
  * step in the order in which it was done, also after the page has gone on to something else, and waits while the server
- * does not answer. A run of changes with one label is one step. Undo and redo stand in the same order: what is done
- * after one of them is not what it takes back.
+ * does not answer. Consecutive changes with one label are one step. Undo and redo keep their place in the order: a
+ * change made after an undo is not undone by it.
  */
 export class PlanEditor {
   readonly store = createStore<EditorState>(() => QUIET);
   private pending: Step | null = null;
   private rest: ReturnType<typeof setTimeout> | undefined;
   private queue: (Step | Way)[] = [];
-  /** What the page before this one left unstored was begun on; all of it is sent at once. */
-  private begun: number | null = null;
+  /** The version that the previous page's unstored changes were made on; they are sent together. */
+  private madeOn: number | null = null;
   private pumping: Promise<void> | null = null;
 
   constructor(private readonly server: Server) {}
@@ -73,7 +73,7 @@ export class PlanEditor {
     return draft ? { ...stored, ...draft } : stored;
   }
 
-  /** The plan without what is only being tried. */
+  /** The plan without anything that is only being tried. */
   standing(stored: Plan): Plan {
     const newest = this.newest();
     return newest ? { ...stored, ...newest.design } : stored;
@@ -88,7 +88,7 @@ export class PlanEditor {
     this.store.setState({ draft: same ? null : design });
   };
 
-  /** Go back to what was there before something was tried. */
+  /** Drop a trial and show the plan from before it. */
   abandon = () => this.store.setState({ draft: this.newest()?.design ?? null });
 
   /** Do something; it is stored once the hand rests, or before anything else is done. */
@@ -98,7 +98,7 @@ export class PlanEditor {
     this.pending = { design: designOf(plan), label };
     this.store.setState({ draft: this.pending.design, busy: true, last: label, problem: null });
     clearTimeout(this.rest);
-    // A slow machine takes long to show a change; the next press is made in answer to what is seen.
+    // A slow machine takes long to show a change; people press again after they see it.
     const latest = this.pending;
     this.rest = setTimeout(this.settle, REST_MS + AGAIN_MS);
     afterPaint(() => {
@@ -117,7 +117,7 @@ export class PlanEditor {
   undo = () => this.go("undo");
   redo = () => this.go("redo");
 
-  /** Where two were at it: what is stored counts, or what was done here. */
+  /** In a conflict: keep the stored plan, or this page's. */
   keepTheirs = async () => {
     this.store.setState(QUIET);
     this.server.takeIn(await this.server.load());
@@ -135,7 +135,7 @@ export class PlanEditor {
   /** Send all that is not stored while the page goes away, and say what that was, in case it does not arrive. */
   leave = (): Unstored | null => {
     const { conflict } = this.store.getState();
-    const version = this.begun ?? this.server.stored()?.version;
+    const version = this.madeOn ?? this.server.stored()?.version;
     const steps = [
       ...(conflict ? [conflict.mine] : []),
       ...this.queue.filter(isStep),
@@ -148,7 +148,7 @@ export class PlanEditor {
 
   /** Go on with what the page before this one left unstored. */
   resume = ({ version, steps }: Unstored) => {
-    this.begun = version;
+    this.madeOn = version;
     this.queue = steps;
     const last = steps.at(-1);
     this.store.setState({ draft: last?.design ?? null, busy: true, last: last?.label ?? null });
@@ -191,14 +191,14 @@ export class PlanEditor {
     for (;;) {
       const first = this.queue[0];
       if (!first || this.store.getState().conflict) return;
-      if (isStep(first)) await this.save(this.begun === null ? [first] : this.queue.filter(isStep));
+      if (isStep(first)) await this.save(this.madeOn === null ? [first] : this.queue.filter(isStep));
       else await this.walk(first);
     }
   }
 
   private async save(steps: Step[]) {
     try {
-      const version = this.begun ?? (await this.stored()).version;
+      const version = this.madeOn ?? (await this.stored()).version;
       this.server.takeIn(await this.server.save(steps, version, { keepalive: false }));
       this.done(steps, null);
     } catch (error) {
@@ -208,7 +208,9 @@ export class PlanEditor {
 
   private async walk(way: Way) {
     try {
-      this.server.takeIn(await this.server[way]((await this.stored()).version));
+      const stored = await this.stored();
+      // A press that comes after the last step that there was does nothing.
+      if (stored[way]) this.server.takeIn(await this.server[way](stored.version));
       this.store.setState({ problem: null });
     } catch (error) {
       if ((error as Partial<Problem>).status === STALE) this.server.takeIn(await this.server.load());
@@ -225,10 +227,10 @@ export class PlanEditor {
   private async refused(steps: Step[], error: unknown) {
     const { status, changed } = error as Partial<Problem>;
     if (status === STALE) {
-      // All that was done here since stands against what was done elsewhere.
+      // All changes made here since then conflict with the change made elsewhere.
       const mine = this.queue.filter(isStep).at(-1) as Step;
       this.queue = [];
-      this.begun = null;
+      this.madeOn = null;
       this.store.setState({ conflict: { mine, changed: changed ?? [] }, draft: mine.design, waiting: false });
     } else if (status === 0 || status === SIGNED_OUT || (status !== undefined && status >= 500)) {
       this.store.setState({ waiting: true });
@@ -236,10 +238,10 @@ export class PlanEditor {
     } else this.done(steps, error);
   }
 
-  /** Steps are stored or refused; what the hand has done since goes on. */
+  /** Steps are stored or refused; later changes continue. */
   private done(steps: Step[], problem: unknown) {
     this.queue = this.queue.filter((waiting) => !steps.includes(waiting as Step));
-    this.begun = null;
+    this.madeOn = null;
     const shown = steps.at(-1)?.design;
     this.store.setState(({ draft }) => ({
       problem,

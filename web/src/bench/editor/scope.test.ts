@@ -21,7 +21,7 @@ const PLAN = {
 } as unknown as Plan;
 
 describe("a plan as one of its shots has it", () => {
-  it("shows what is the shot's own, and is the same design", () => {
+  it("shows the shot's settings, and is the same design", () => {
     const second = ofShot(PLAN, 1);
     expect(second.placement).toEqual(fill);
     expect(second.surround).toEqual(PLAN.surround);
@@ -30,7 +30,7 @@ describe("a plan as one of its shots has it", () => {
     expect(asked(PLAN).shot).toBeNull();
   });
 
-  it("takes what is changed as the shot's own, however often it is spread", () => {
+  it("stores changes in the shot, however often the plan is spread", () => {
     const changed = { ...{ ...ofShot(PLAN, 0), surround: { kind: "plain" } } } as Plan;
     const { shots, surround } = designOf(changed);
     expect(surround).toEqual(PLAN.surround);
@@ -38,7 +38,7 @@ describe("a plan as one of its shots has it", () => {
     expect(shots[1]).toEqual(PLAN.shots[1]);
   });
 
-  it("takes in what the server made of it", () => {
+  it("accepts the server's version of it", () => {
     const second = ofShot(PLAN, 1);
     const made = designOf(PLAN);
     made.shots = [made.shots[0], { ...made.shots[1], placement: { tightness: "2" } }] as typeof made.shots;

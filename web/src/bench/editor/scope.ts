@@ -1,17 +1,17 @@
 import type { Design, Plan } from "../../api/client";
 
-/** What a shot can have of its own. */
+/** The parts of a plan that a shot can set itself. */
 export const PARTS = ["placement", "motion", "surround", "finish"] as const;
 export type Part = (typeof PARTS)[number];
 
-/** Where what is changed in a plan goes: to a shot of it. It goes along when the plan is spread into another. */
+/** The shot that changes in a plan go to. It survives spreading the plan. */
 const SCOPE = Symbol("scope");
 type Scope = { number: number; whole: Plan; shown: Plan };
 type Scoped = { [SCOPE]?: Scope };
 
 const scopeOf = (plan: Plan | Design) => (plan as Scoped)[SCOPE];
 
-/** A plan as one of its shots has it. What is changed in it becomes that shot's own. */
+/** A plan as one of its shots sees it. Changes in it go to that shot. */
 export function ofShot(whole: Plan, number: number): Plan {
   const shot = whole.shots[number];
   if (!shot) return whole;
@@ -39,7 +39,7 @@ function partsOf({ placement, motion, surround, finish, shots }: Plan | Design):
 export const alike = (one: Plan | Design, other: Plan | Design) =>
   JSON.stringify(designOf(one)) === JSON.stringify(designOf(other));
 
-/** What of a plan says where the picture is, and when; how the rest looks changes nothing of that. */
+/** The parts of a plan that set where the picture is, and when; the others do not affect it. */
 export function movementOf(plan: Plan): Pick<Design, "placement" | "motion" | "shots"> {
   const { placement, motion, shots } = designOf(plan);
   return {
@@ -54,7 +54,7 @@ export function asked(plan: Plan): { design: Design; shot: number | null } {
   return { design: designOf(plan), shot: scopeOf(plan)?.number ?? null };
 }
 
-/** A plan with the design that the server made of it. */
+/** A plan with the server's version of its design. */
 export function taken(plan: Plan, design: Design): Plan {
   const scope = scopeOf(plan);
   if (!scope) return { ...plan, ...design };

@@ -26,7 +26,7 @@ type Props = {
 
 const UPRIGHT = ["left", "right"] as const;
 
-/** A scene that goes on beyond its picture: whether it can, in which ways, and what of it is real. */
+/** Extending the scene: whether it works, the options for each side, and the share of real pixels. */
 export function ExtendedPart(props: Props) {
   const { framingId, footage, plan, time, extension, looking, range, onChange, onCommit } = props;
   const { extended, standing, error } = extension;
@@ -89,7 +89,7 @@ export function ExtendedPart(props: Props) {
   );
 }
 
-/** What is still being made, and what could not be. */
+/** Plates in progress, and those that failed. */
 function Making({ extension }: { extension: ExtensionOf }) {
   const { standing, plate } = extension;
   const whole = standing?.plates.filter(({ draft }) => !draft) ?? [];

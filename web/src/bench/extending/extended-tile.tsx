@@ -16,7 +16,7 @@ type Props = {
 
 const STAYS_MS = 2500;
 
-/** Whether somebody stays here: for who only passes nothing is made. */
+/** Whether the pointer stays: a preview is made only then. */
 function useStays(): boolean {
   const [stays, setStays] = useState(false);
   useEffect(() => {

@@ -1,7 +1,7 @@
 import { create } from "zustand";
 import type { Design, Plan } from "../../api/client";
 
-/** What is seen of a framing that extends its scene changes while its plates are made; pictures of it are asked for anew then. */
+/** While plates of a framing are made its picture changes; then pictures are fetched again. */
 export const useStamps = create<Record<number, string>>(() => ({}));
 
 export function setStamp(framingId: number, stamp: string) {

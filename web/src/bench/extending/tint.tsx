@@ -6,7 +6,7 @@ import { useStamps } from "./stamp";
 
 type Props = { framingId: number; plan: Plan; time: string; box: ScreenBox };
 
-/** What is invented, and what is of other moments, tinted over the frame. */
+/** Invented pixels, and those of other moments, tinted over the frame. */
 export function Tint({ framingId, plan, time, box }: Props) {
   const stamp = useStamps((all) => all[framingId] ?? "");
   const width = Math.min(1920, Math.max(16, Math.round(box.width)));
@@ -19,7 +19,7 @@ export function Tint({ framingId, plan, time, box }: Props) {
   return (
     <img
       data-testid="tint"
-      alt="What is invented"
+      alt="Invented pixels"
       draggable={false}
       className="pointer-events-none absolute max-w-none"
       style={{ left: box.x, top: box.y, width: box.width, height: box.height }}

@@ -24,7 +24,7 @@ const moves = (data: Extension | undefined) =>
   !data ||
   [data.looking, ...data.plates, ...data.generations].some((one) => one && ON_ITS_WAY.includes(one.state));
 
-/** How a design that extends its scene stands, asked again while anything is on its way. */
+/** The state of a design's extension, polled while anything is in progress. */
 export function useStanding(framingId: number, plan: Plan | null, time: string, drafts = false) {
   const body = plan && { ...asked(plan), time, drafts };
   const plays = useStore(driving, ({ any }) => any); // then nothing else is asked

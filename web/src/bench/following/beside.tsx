@@ -35,17 +35,12 @@ export function Beside({ framingId, footage, plan, measure, path, transport, pla
   const aspect = (plan.frame.width / plan.frame.height) * toNumber(plan.frame.pixel_aspect);
   return (
     <section
-      aria-label="What comes of it"
+      aria-label="Result"
       className="well grid w-[300px] shrink-0 content-center justify-items-center gap-2 border-l border-rule bg-well p-4"
     >
       <div className="relative w-full" style={{ aspectRatio: aspect }}>
         {preview?.url && (
-          <img
-            alt="What comes of it"
-            draggable={false}
-            className="absolute inset-0 h-full w-full"
-            src={preview.url}
-          />
+          <img alt="Result" draggable={false} className="absolute inset-0 h-full w-full" src={preview.url} />
         )}
         {played.on && <Seen {...{ measure, path, transport, player }} perSecond={toNumber(rate)} />}
       </div>

@@ -4,7 +4,7 @@ import type { Following } from "./use-following";
 
 const WIDTH = 640;
 const SIDE = 68;
-const KINDS = { face: "a face", person: "somebody", mover: "something that moves" };
+const KINDS = { face: "a face", person: "a person", mover: "something that moves" };
 
 type Props = { footage: Footage; plan: Plan; following: Following };
 

@@ -55,7 +55,7 @@ export function Doubts({ footage, plan, whole, commit, following, transport }: F
       {wide && (
         <div className="flex flex-wrap items-center gap-2">
           <Button onClick={wholePicture}>Whole picture with surround</Button>
-          <span className="text-soft">or choose one of them above</span>
+          <span className="text-soft">or choose a subject above</span>
         </div>
       )}
     </section>

@@ -12,7 +12,7 @@ type Props = { box: ScreenBox; onDrawn: (drawn: Drawn) => void; onLeave: () => v
 type Box = { x: number; y: number; width: number; height: number };
 type Grab = { x: number; y: number; left: number; top: number; box: Box | null };
 
-/** Drawing a box round anything on the source: what is in it is followed. */
+/** Draw a box round anything on the source, to follow its contents. */
 export function DrawBox({ box, onDrawn, onLeave }: Props) {
   const [drawn, setDrawn] = useState<Box | null>(null);
   useEscape(() => {
@@ -57,7 +57,7 @@ export function DrawBox({ box, onDrawn, onLeave }: Props) {
         />
       )}
       <p className="-translate-x-1/2 pointer-events-none absolute top-3 left-1/2 whitespace-nowrap rounded bg-night px-2 py-1 text-chalk">
-        Draw a box round what is to be followed. Escape leaves.
+        Draw a box round the subject. Escape cancels.
       </p>
     </div>
   );

@@ -8,7 +8,7 @@ import type { Following } from "./use-following";
 
 const DOUBTFUL = 70;
 
-/** How sure the window is, second by second: what is doubtful stands out. */
+/** The confidence second by second; uncertain parts are marked. */
 export function SureLane({ whole, seconds }: { whole: Plan; seconds: number }) {
   const all = secondsOf(whole);
   if (all.length === 0) return null;

@@ -70,9 +70,9 @@ export type Following = ReturnType<typeof useFollowing>;
 const sizeOf = ({ sizing, scale, tightness, angle }: Plan["placement"]) =>
   JSON.stringify([sizing, scale, tightness, angle]);
 
-/** Doing something to a plan: where a window follows and is given another size, its way is found anew, in the same step. */
+/** Change a plan: if a window that follows gets another size, its path is solved again in the same step. */
 export function useSized(framingId: number, plan: Plan, commit: PlanEditor["commit"]) {
-  const anew = useMutation({
+  const again = useMutation({
     mutationFn: ({ given }: { given: Plan; label: string }) =>
       unwrap(
         api.POST("/api/framings/{framing_id}/follow/anew", {
@@ -84,7 +84,7 @@ export function useSized(framingId: number, plan: Plan, commit: PlanEditor["comm
   });
   return (given: Plan, label: string) => {
     const another = sizeOf(given.placement) !== sizeOf(plan.placement);
-    if (another && follows(plan.motion) && given.motion === plan.motion) anew.mutate({ given, label });
+    if (another && follows(plan.motion) && given.motion === plan.motion) again.mutate({ given, label });
     else commit(given, label);
   };
 }

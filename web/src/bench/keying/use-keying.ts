@@ -19,9 +19,9 @@ const STILL = { move: null, keys: [], follow: null, inside: true };
 
 type Held = { plan: Plan; placement: Placement | null };
 
-/** What a placement that is being tried belongs to. */
+/** The place that a trial placement belongs to. */
 type Place = {
-  /** The plan of the whole clip, without what is being tried. */
+  /** The plan of the whole clip, without any trial. */
   standing: Plan;
   step: StepName;
   shot: number;
@@ -79,7 +79,7 @@ export function useKeying(
     }
   }
 
-  /** A window that follows is given another size: it goes on following, on a way that is found anew. */
+  /** Resize a window that follows: it keeps following, on a path that is solved again. */
   function sized(plan: Plan, { sizing, scale, tightness }: Placement) {
     resize({ ...plan, placement: { ...plan.placement, sizing, scale, tightness } }, "Window sized");
     setHeld(null);
@@ -93,7 +93,7 @@ export function useKeying(
   const { abandon } = editing;
   const holding = held !== null;
   const place = JSON.stringify([designOf(standing), step, shot, time]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a preview ends when what it belongs to changes
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a preview ends when its place changes
   useEffect(() => {
     if (!holding) return;
     return () => {

@@ -52,7 +52,7 @@ const GROUPS = [
   ["file", "File"],
 ] as const;
 
-/** What was measured in the file: what failed on top, and all else by groups that open. */
+/** The measurements of the file: failures on top, everything else in groups that open. */
 function Report({ report }: { report: NonNullable<Render["report"]> }) {
   const failed = report.lines.filter(({ verdict }) => verdict === "wrong");
   return (

@@ -12,7 +12,7 @@ import { WordsPart } from "./words-part";
 type Props = Editing & { projectId: number; framingId: number; footage: Footage; time: string };
 type Parts = Record<string, Record<string, unknown>>;
 
-/** What is laid over the join and over all; each part first as a small rendering of what it does. */
+/** Finishing over the edge and over everything; each part is shown as a small rendering. */
 export function FinishPanel(props: Props) {
   const { framingId, time, plan, change, commit } = props;
   const { data: catalogue } = useQuery(catalogueQuery);

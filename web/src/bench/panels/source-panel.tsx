@@ -9,19 +9,19 @@ import { PixelShapes } from "./source/pixel-shapes";
 import { Colour, Fields, StillTime, Turning } from "./source/reading";
 import type { Sayer } from "./source/use-interpretation";
 
-/** What the clip really is, why, and what it is taken to be. */
+/** The properties of the clip, the evidence for them, and how it is read. */
 export function SourcePanel({
   footage,
   time,
   go,
-  reading: { say, sayForFormat, obey, error },
+  reading: { seen, say, sayForFormat, obey, error },
 }: {
   footage: Footage;
   time: string;
   go: (frame: number) => void;
   reading: Sayer;
 }) {
-  const part = { footage, say };
+  const part = { footage: seen, say };
   return (
     <section aria-label="Source" className="grid gap-3">
       <h2 className="font-semibold">Source</h2>
@@ -46,9 +46,7 @@ export function SourcePanel({
       </Fold>
       <div className="grid gap-2 border-t border-rule pt-3">
         <p className="text-soft">
-          {footage.own
-            ? "This clip is taken so by word of its own."
-            : `Taken as every clip of ${footage.format}.`}
+          {footage.own ? "This clip has custom settings." : `Preset for ${footage.format} clips.`}
         </p>
         <div className="flex flex-wrap gap-2">
           <Button disabled={!footage.own} onClick={sayForFormat}>

@@ -27,7 +27,7 @@ export function Straighten({ plan, change, commit, straightening, onStraighten }
         </Button>
         <Button
           look={placement.sizing === "cover" ? "main" : "plain"}
-          title="The least enlargement at which nothing of the frame is empty, at this angle and place"
+          title="The smallest scale that leaves no part of the frame empty at this angle and position"
           onClick={() => commit(turned({ sizing: "cover" }), "Just covers")}
         >
           Scale to cover

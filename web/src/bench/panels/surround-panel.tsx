@@ -26,7 +26,7 @@ type Props = Editing & {
   range: RangeOf;
 };
 
-/** What is seen where the picture is not. Kinds and controls come from the server's list of them. */
+/** The background beside the picture. Kinds and controls come from the server. */
 export function SurroundPanel({
   projectId,
   framingId,

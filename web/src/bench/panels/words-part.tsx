@@ -28,7 +28,7 @@ export function WordsPart({ projectId, framingId, moment, plan, change, commit }
     <>
       <Fold title="Titles" state={titles.length ? String(titles.length) : ""} open={titles.length > 0}>
         {titles.map((title, number) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: titles are told apart by nothing but their order
+          // biome-ignore lint/suspicious/noArrayIndexKey: only their order identifies titles
           <div key={number} className="grid gap-2.5 border-b border-rule pb-3">
             <ReadableLine what={`title ${number + 1}`} {...{ framingId, plan, commit }} />
             <Controls

@@ -33,7 +33,7 @@ export class Pieces {
   }
 }
 
-/** What a browser plays from, filled piece by piece. */
+/** The buffer that a browser plays from, filled piece by piece. */
 export class PlayBuffer {
   private constructor(
     private readonly sources: Partial<Record<Kind, Filling>>,
@@ -74,12 +74,12 @@ export class PlayBuffer {
     await this.sources[kind]?.add(data);
   }
 
-  /** What is added from now on counts from a second, in place of what is there from then on. */
+  /** Everything appended from now on replaces the buffer from a second onwards. */
   async from(second: number) {
     for (const one of this.all) await one.from(second);
   }
 
-  /** Let go of what was watched long ago. */
+  /** Drop parts watched long ago. */
   async forget(before: number) {
     for (const one of this.all) await one.forget(before);
   }

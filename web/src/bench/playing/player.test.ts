@@ -14,7 +14,7 @@ const wanted = (lines: number): Wanted => ({
 
 let questions: Question[];
 
-/** A server that answers when it is told to, with a stream that never comes further than its head. */
+/** A server that answers on command, with a stream that never gets past its header. */
 function asked(_: string, init: RequestInit): Promise<Response> {
   const signal = init.signal as AbortSignal;
   const { turn, time } = JSON.parse(String(init.body));

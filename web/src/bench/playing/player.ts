@@ -3,7 +3,7 @@ import { type Design, postRaw } from "../../api/client";
 import { Pieces, PlayBuffer } from "./buffer";
 import { clipTime, type Head, type Span } from "./span";
 
-/** What is to be played; `stamp` is another where something else is seen though all the rest is the same. */
+/** The things to play; `stamp` differs if the picture differs though everything else is the same. */
 export type Wanted = {
   framingId: number;
   designs: Design[];
@@ -27,12 +27,12 @@ export type PlayState = {
 
 /** Seconds of the future in which a change takes effect: about what the server needs for its first picture. */
 const SOON = 0.35;
-/** What must be there before it begins, in seconds, and what is kept of what was watched. */
+/** Seconds buffered before playing starts, and seconds kept after they were watched. */
 const BEGINS_WITH = 0.1;
 const KEPT = 10;
 /** Seconds that may be left out where two changes came so soon that nothing lies between them. */
 const MOST_LEFT = 1;
-/** How long a browser is left to go on by itself, in milliseconds. */
+/** Milliseconds that a browser gets to resume without help. */
 const PATIENCE_MS = 400;
 /** Seconds within a picture: stamps are rounded. */
 const WITHIN = 0.01;
@@ -40,7 +40,7 @@ const WITHIN = 0.01;
 const REST_MS = 120;
 const MUTED = "muted";
 
-/** Plays composed pictures with sound, as the server makes them. What changes meanwhile goes on where it was. */
+/** Plays composed pictures with sound, as the server makes them. A change continues from the same moment. */
 export class Player {
   readonly video = document.createElement("video");
   readonly store = createStore<PlayState>(() => ({
@@ -59,14 +59,14 @@ export class Player {
   private spans: Span[] = [];
   private buffer: PlayBuffer | null = null;
   private fetching: AbortController | null = null;
-  /** Whether the server makes ready, and what is asked after that. */
+  /** Whether the server is preparing, and the next question. */
   private asking = false;
   private next: { time: string | null } | null = null;
   /** When it was last sent over a gap. */
   private sent = 0;
   private rest: ReturnType<typeof setTimeout> | undefined;
 
-  /** `seen` is told the moment of the clip, in seconds, of every picture that shows. */
+  /** `seen` receives the moment of the clip, in seconds, of every picture shown. */
   constructor(private readonly seen: (time: number) => void) {
     this.video.playsInline = true;
     this.video.muted = this.store.getState().muted;
@@ -83,7 +83,7 @@ export class Player {
     );
   }
 
-  /** Say what is to be played. Where it plays, it goes on with that. */
+  /** Set the things to play. If it is playing, it continues with them. */
   want(wanted: Wanted | null) {
     const changed = JSON.stringify(wanted) !== JSON.stringify(this.wanted);
     this.wanted = wanted;
@@ -126,7 +126,7 @@ export class Player {
     this.store.setState({ muted });
   };
 
-  /** One question at a time: of what is asked while the server makes ready, only the newest is asked after that. */
+  /** One question at a time: of those that come while the server prepares, only the newest is asked. */
   private async run(time: string | null) {
     if (this.asking) {
       this.next = { time: time ?? this.next?.time ?? null };
@@ -140,7 +140,7 @@ export class Player {
     this.asking = true;
     try {
       const over = await this.stream(wanted, time, fetching.signal);
-      // No stream ends by itself that is still watched: whatever ended it, it goes on.
+      // A watched stream restarts, whatever ended it.
       if (over && this.fetching === fetching) this.run(null);
     } catch (error) {
       if (this.fetching !== fetching) return;
@@ -150,7 +150,7 @@ export class Player {
     }
   }
 
-  /** The server has answered: on with what was asked meanwhile. Says whether anything was. */
+  /** The server has answered: continue with the question that came meanwhile. Returns whether there was one. */
   private answered(): boolean {
     this.asking = false;
     const { next } = this;
@@ -196,14 +196,14 @@ export class Player {
     return some;
   }
 
-  /** From which second on a change is seen: soon, and not later than what is there goes on. */
+  /** The second from which a change shows: soon, and no later than the buffer lasts. */
   private planned(): number {
     if (!this.buffer) return 0;
     const now = this.video.currentTime;
     return Math.max(now, Math.min(now + SOON, this.buffer.until(now)));
   }
 
-  /** Make ready for a stream: in place of what was to come, or as the first. */
+  /** Prepare for a stream, the first or a replacement for the buffered rest. */
   private async begin(head: Head, planned: number): Promise<PlayBuffer> {
     if (this.buffer?.suits(head)) {
       const waits = this.video.readyState < this.video.HAVE_FUTURE_DATA;
@@ -228,7 +228,7 @@ export class Player {
     if (now > 2 * KEPT && video.buffered.start(0) < now - 2 * KEPT) buffer.forget(now - KEPT);
   }
 
-  /** A browser that waits before a gap goes on waiting when something comes behind it: it must be sent there. */
+  /** A browser that waits before a gap keeps waiting when data arrives behind it: seek past the gap. */
   private overcome(buffer: PlayBuffer, now: number) {
     const { video } = this;
     const waits = !video.paused && !video.seeking && video.readyState < video.HAVE_FUTURE_DATA;

@@ -3,7 +3,7 @@ import { usePlayed } from "./use-player";
 
 const SIZES: Record<number, string> = { 2: "half", 4: "a quarter of its" };
 
-/** What is given up so that it plays in time. */
+/** The quality given up to play in time. */
 export function PlayingNote({ player }: { player: Player }) {
   const { on, part } = usePlayed(player);
   const size = SIZES[part];

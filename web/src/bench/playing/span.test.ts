@@ -10,7 +10,7 @@ it("goes from its start to the end of the loop, and round", () => {
   ]);
 });
 
-it("goes on with what came later", () => {
+it("continues with the later stream", () => {
   const spans = [
     { at: 0, head: HEAD },
     { at: 3, head: { ...HEAD, start: 3 } },

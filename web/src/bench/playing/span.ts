@@ -12,7 +12,7 @@ export type Head = {
   speed: number;
 };
 
-/** A stream, and the second of what is watched at which it begins. */
+/** A stream, and the second at which it starts in what is watched so far. */
 export type Span = { at: number; head: Head };
 
 /** The moment of the clip, in seconds, that is seen when so many seconds were watched. */

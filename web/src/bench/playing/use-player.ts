@@ -48,7 +48,7 @@ export function useWanted(player: Player, wanted: Wanted | null) {
 }
 
 /**
- * Whether what plays, or the last of it, is seen. It is until what stands in its place is there: `ready` says that it is.
+ * Whether the playing picture, or the last of it, is shown. It stays until its replacement is there, as `ready` says.
  */
 export function useShows(player: Player, ready: boolean): boolean {
   const { on, seen } = usePlayed(player);

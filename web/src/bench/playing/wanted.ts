@@ -9,7 +9,7 @@ const LINES = { least: 540, most: 1080 };
 export const linesOf = ({ height }: { height: number }) =>
   Math.min(LINES.most, Math.max(LINES.least, Math.round(height * window.devicePixelRatio)));
 
-/** What is to be played where plans of a clip are seen so many lines tall. */
+/** The request to play plans of a clip at a height in lines. */
 export function wantedOf(
   framingId: number,
   footage: Footage,

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Frame } from "../../api/client";
 import { toNumber } from "../../api/exact";
 import { timecode } from "../timecode";
-import { useFrame } from "../use-transport";
+import { useFrame, useSpeed } from "../use-transport";
 import { Composed, type ComposedProps } from "../well/composed";
 import { useSize } from "../well/use-size";
 import { type ScreenBox, screenPx } from "../well/view";
@@ -14,6 +14,7 @@ export function WholeScreen({ onClose, ...composed }: Props) {
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
   const frame = useFrame(composed.transport);
+  const speed = useSpeed(composed.transport);
   const close = useRef(onClose);
   close.current = onClose;
   useEffect(() => {
@@ -27,11 +28,14 @@ export function WholeScreen({ onClose, ...composed }: Props) {
     };
   }, []);
   return (
-    <section ref={place} aria-label="The whole screen" className="fixed inset-0 z-50 bg-black">
+    <section ref={place} aria-label="Full screen" className="fixed inset-0 z-50 bg-black">
       {size.width > 0 && <Composed {...composed} compared={false} box={fitted(size, composed.plan.frame)} />}
-      <p className="num absolute right-3 bottom-3 flex gap-4 text-chalk">
+      <p className="num absolute right-3 bottom-3 flex items-center gap-4 text-chalk">
         {timecode(frame, composed.footage.timing.rate)}
-        <button type="button" className="underline" onClick={onClose}>
+        <button type="button" className="min-h-11 min-w-11 underline" onClick={composed.transport.toggle}>
+          {speed ? "Stop" : "Play"}
+        </button>
+        <button type="button" className="min-h-11 min-w-11 underline" onClick={onClose}>
           Back (F)
         </button>
       </p>

@@ -8,7 +8,7 @@ import type { useCutting } from "./use-cutting";
 type Props = {
   plan: Plan;
   number: number;
-  /** Whether what is done goes to this shot, or to the whole clip. */
+  /** Whether changes go to this shot, or to the whole clip. */
   inShot: boolean;
   onInShot: (inShot: boolean) => void;
   time: string;
@@ -25,7 +25,7 @@ const NAMES: Record<Part, string> = {
   finish: "finish",
 };
 
-/** Which shot we are in, whether what is done is for it alone, and what it has of its own. */
+/** The current shot, whether changes are for it alone, and its custom parts. */
 export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, cutting }: Props) {
   const { cut, busy, error } = cutting;
   const own = ownOf(plan.shots[number]);

@@ -20,5 +20,5 @@ export const moves = ({ motion, shots }: Plan | Design) =>
 /** Whether a window follows, and its way is found. */
 export const follows = ({ follow }: Plan["motion"]) => (follow?.path.length ?? 0) > 0;
 
-/** What a shot has of its own. */
+/** The custom parts of a shot. */
 export const ownOf = (shot: Shot | undefined): Part[] => PARTS.filter((part) => shot?.[part] != null);

@@ -17,7 +17,7 @@ const LABELS: Record<Cut["do"], string> = {
   copy_all: "Copied to all shots",
 };
 
-/** What is done to the shots of a framing; each is one step. */
+/** Edits of a framing's shots; each is one step. */
 export function useCutting(framingId: number, plan: Plan, commit: PlanEditor["commit"]) {
   const cutting = useMutation({
     mutationFn: (cut: Cut) =>

@@ -9,7 +9,7 @@ export type PathPoint = components["schemas"]["PathPoint"];
 
 const REST_MS = 60;
 
-/** The way of the window over the picture; nothing where it stands. */
+/** The path of the window over the picture; null if it is static. */
 export function usePath(framingId: number, plan: Plan): PathPoint[] {
   const design = useRested(JSON.stringify(movementOf(plan)), REST_MS);
   const { data } = useQuery({

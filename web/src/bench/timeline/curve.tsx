@@ -21,7 +21,7 @@ const INSET = 2;
 
 type Props = { path: PathPoint[]; seconds: number };
 
-/** One value of the window's way over time; which is chosen, at first the one that changes most of all it could. */
+/** One value of the window's path over time; at first the one that changes most relative to its range. */
 export function Curve({ path, seconds }: Props) {
   const [chosen, choose] = useState<Name | null>(null);
   const name = chosen ?? liveliest(path);

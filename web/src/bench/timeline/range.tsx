@@ -5,7 +5,7 @@ import type { Transport } from "../use-transport";
 
 const KEYS = { first: "I", last: "O" };
 
-/** What is left out before and behind the marks, dimmed. */
+/** The parts outside the in and out points, dimmed. */
 export function OutsideRange({ range: { marks }, frames }: { range: RangeOf; frames: number }) {
   const before = (marks.first / frames) * 100;
   const behind = 100 - ((marks.last + 1) / frames) * 100;

@@ -4,7 +4,7 @@ import { type Transport, useFrame } from "../use-transport";
 
 type Props = { transport: Transport; frames: number; rate: string; children: ReactNode };
 
-/** Where we are in a clip, to be gone through by hand; what played goes on where it is let go. */
+/** The playhead of a clip, to drag; playing resumes where it is released. */
 export function Slider({ transport, frames, rate, children }: Props) {
   const { go, step } = transport;
   const frame = useFrame(transport);

@@ -24,7 +24,7 @@ type Props = {
   lanes?: ReactNode;
 };
 
-/** Time along the bottom: the clip as a strip of its own pictures, and where we are in it. */
+/** The timeline: the clip as a filmstrip, with the playhead. */
 export function Timeline({ footage, aspect, transport, range, player, lanes }: Props) {
   const speed = useSpeed(transport);
   const { muted } = usePlayed(player);

@@ -14,7 +14,7 @@ type Marks = {
   remove: (index: number) => void;
 };
 
-/** Marks of a lane, each moved by dragging and by arrow keys and taken away by Delete; what is seen goes along. */
+/** Marks of a lane, moved by dragging and arrow keys and removed by Delete; the viewer follows. */
 export function useMarks({ frames, last, transport, move, remove }: Marks) {
   const within = (frame: number) => Math.min(last, Math.max(0, frame));
 

@@ -59,7 +59,7 @@ export function BeforeAfter({ framingId, plan, time, width, box, player }: Props
   );
 }
 
-/** The clip as it goes into the frame when nobody does anything about it. */
+/** The clip in the frame without any change. */
 export function untreated(plan: Plan): Plan {
   const plain = { kind: "plain", colour: "#000000" };
   const still = { move: null, keys: [], follow: null, inside: true };

@@ -15,9 +15,9 @@ import { BeforeAfter, untreated } from "./before-after";
 import type { ScreenBox } from "./view";
 
 const WIDEST = 1600;
-/** What is made picture by picture while it plays, where nothing else can play. */
+/** Width of pictures made one by one while playing, where no stream can be played. */
 const PLAYING_WIDTH = 640;
-/** What is made while something is being dragged; at full size once it rests. */
+/** Width of pictures made during a drag; full size follows once it rests. */
 const MOVING_WIDTH = 512;
 const RESTS_MS = 160;
 

@@ -148,7 +148,7 @@ export function PlayedWindow({
 type DimmedProps = Pick<Props, "path" | "place"> & {
   transport: Transport;
   perSecond: number;
-  /** Of the window where it stands, and of all of the source, on the screen. */
+  /** The window at the playhead and the whole source, on screen. */
   corners: ScreenPoint[];
   all: ScreenBox;
 };

@@ -62,7 +62,7 @@ export function SourceWell(props: Props) {
   const handle = useWindow(framingId, view, picture, props.hand);
   const corners = cornersOf(measure, handle.window, picture).map((corner) => pointOnScreen(view, corner));
   const where = { left: box.x, top: box.y, width: box.width, height: box.height };
-  // As stored: the window and the bars are told in pixels before any mirroring.
+  // As stored: the window and the bars are given in pixels before any mirroring.
   const reading = { ...plan.interpretation, mirror: footage.info.mirrored };
   const query = new URLSearchParams({
     whole: "true",

@@ -83,7 +83,7 @@ export function TitleHandles(props: Editing & { view: View; size: { width: numbe
         const box = toScreen(view, boxOf(place.box));
         return (
           <button
-            // biome-ignore lint/suspicious/noArrayIndexKey: titles are told apart by nothing but their order
+            // biome-ignore lint/suspicious/noArrayIndexKey: only their order identifies titles
             key={number}
             type="button"
             aria-label={`Title ${number + 1}: ${title.text}`}

@@ -9,7 +9,7 @@ const BY_KEY = 64;
 
 const within = (part: number) => Math.min(1, Math.max(0, part));
 
-/** The frame pixel for pixel. The hand moves what is seen of it, not the picture in it; null where it is seen whole. */
+/** The frame at 100%. A drag moves the visible part, not the picture in it; null if all of it is visible. */
 export function useFull(on: boolean, size: { width: number; height: number }, frame: Frame) {
   const [centre, setCentre] = useState(MIDDLE);
   const view = fullView(size, frame, centre, window.devicePixelRatio);

@@ -13,15 +13,15 @@ export type Pinched = { scale: number; offset: Point };
  * How large the picture is, and how far from the frame's middle, once two fingers have gone from a place to another:
  * what lay between them stays between them. Places are in frame pixels from the frame's middle.
  */
-export function pinched(from: Fingers, now: Fingers, begun: Pinched, most: number): Pinched {
-  const wanted = begun.scale * (now.apart / Math.max(from.apart, 1));
+export function pinched(from: Fingers, now: Fingers, initial: Pinched, most: number): Pinched {
+  const wanted = initial.scale * (now.apart / Math.max(from.apart, 1));
   const scale = Math.min(most, Math.max(1 / most, wanted));
-  const grown = scale / begun.scale;
+  const grown = scale / initial.scale;
   return {
     scale,
     offset: {
-      x: now.middle.x - (from.middle.x - begun.offset.x) * grown,
-      y: now.middle.y - (from.middle.y - begun.offset.y) * grown,
+      x: now.middle.x - (from.middle.x - initial.offset.x) * grown,
+      y: now.middle.y - (from.middle.y - initial.offset.y) * grown,
     },
   };
 }
@@ -31,7 +31,7 @@ type Latest = RefObject<{ view: View; editing: Editing }>;
 /** Two fingers on an element. */
 class Pinch {
   private from: Fingers | null = null;
-  private begun: Pinched = { scale: 1, offset: { x: 0, y: 0 } };
+  private initial: Pinched = { scale: 1, offset: { x: 0, y: 0 } };
   private tapped = { time: 0, x: 0, y: 0 };
 
   /** `at` says whether two fingers are at it, until the last of them has gone. */
@@ -52,7 +52,10 @@ class Pinch {
     const { offset_x, offset_y } = plan.placement;
     abandon();
     this.from = this.fingers(event.touches);
-    this.begun = { scale: toNumber(measure.scale), offset: { x: toNumber(offset_x), y: toNumber(offset_y) } };
+    this.initial = {
+      scale: toNumber(measure.scale),
+      offset: { x: toNumber(offset_x), y: toNumber(offset_y) },
+    };
     this.at.current = true;
   };
 
@@ -61,7 +64,7 @@ class Pinch {
     if (!this.from || !now) return;
     event.preventDefault();
     const { plan, measure, change } = this.editing;
-    const { scale, offset } = pinched(this.from, now, this.begun, measure.limits.scale);
+    const { scale, offset } = pinched(this.from, now, this.initial, measure.limits.scale);
     const sized = { sizing: "scale" as const, scale: toExact(scale, 6) };
     const moved = { offset_x: toExact(offset.x, 2), offset_y: toExact(offset.y, 2) };
     change({ ...plan, placement: { ...plan.placement, ...sized, ...moved } });

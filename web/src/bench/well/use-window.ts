@@ -15,15 +15,15 @@ const SMALLEST = 0.02;
 /** Moving and sizing the window on the source; the server says which placement opens it. */
 export function useWindow(framingId: number, view: View, origin: Point, editing: Editing) {
   const { plan, measure, measured, change, commit, abandon } = editing;
-  // False from when the hand takes hold until the server has said what it has set.
+  // False from the start of a drag until the server has said what it set.
   const settled = useRef(true);
   const [asker] = useState(() => new Coalesced());
   const [held, setHeld] = useState<Window | null>(null);
   const shown = held ?? measure.window;
   const latest = useRef(shown);
   latest.current = shown;
-  // What the hand has set stands until the numbers have caught up with it.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the numbers are what is waited for
+  // The dragged value stays until the numbers have caught up with it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it waits for the numbers
   useEffect(() => {
     if (settled.current && measured) setHeld(null);
   }, [measured, measure]);

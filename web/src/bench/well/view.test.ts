@@ -12,7 +12,7 @@ test("the frame fits into the well with room for its dimensions", () => {
   expect(box.width / box.height).toBeCloseTo(16 / 9);
 });
 
-test("showing what is outside makes room for the whole picture", () => {
+test("showing the cropped parts makes room for the whole picture", () => {
   const picture = [
     { x: 0, y: -1166 },
     { x: 1920, y: -1166 },

@@ -9,7 +9,7 @@ export const screenPx = (value: number) => value as ScreenPx;
 export type ScreenBox = { x: ScreenPx; y: ScreenPx; width: ScreenPx; height: ScreenPx };
 export type ScreenPoint = { x: ScreenPx; y: ScreenPx };
 
-/** How pixels lie on the screen: where their corner is, and screen pixels for one of them. */
+/** How pixels map to the screen: the position of their corner, and screen pixels for each of them. */
 export type View = { left: number; top: number; across: number; down: number };
 
 /** Room around the frame for dimension lines and words. */

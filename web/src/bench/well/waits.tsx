@@ -1,7 +1,7 @@
 import type { PlanEditor } from "../editor/plan-editor";
 import type { Bench } from "../use-framing";
 
-/** What of the hand's work is not stored: it waits for the server, or stands against what was done elsewhere. */
+/** Changes that are not stored: they wait for the server, or conflict with a change made elsewhere. */
 export function Waits({ editor, state }: { editor: PlanEditor; state: Bench["state"] }) {
   const { conflict, waiting } = state;
   if (conflict) {

@@ -3,7 +3,7 @@ import type { Looking } from "../use-looking";
 
 type Props = { looking: Looking; keying: Keying; following: boolean };
 
-/** The two views of a framing, and looking past the frame; what is done by holding a key stays open by a click. */
+/** The views of a framing; buttons keep on what a key shows only while held. */
 export function WellBar({ looking, keying, following }: Props) {
   const { onSource, past, compared } = looking;
   const look = (pressed: boolean) =>
@@ -28,7 +28,7 @@ export function WellBar({ looking, keying, following }: Props) {
           <button
             type="button"
             aria-pressed={looking.full}
-            title="One pixel of the frame on one of the screen (X); the hand moves what is seen of it"
+            title="One pixel of the frame on one of the screen (X); drag to move the visible part"
             className={look(looking.full)}
             onClick={looking.lookFull}
           >

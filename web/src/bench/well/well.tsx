@@ -44,7 +44,7 @@ type Props = Editing & {
   full: boolean;
   /** Whether the untreated picture is shown beside an edge. */
   compared: boolean;
-  /** Whether what is invented is tinted. */
+  /** Whether invented pixels are tinted. */
   tinted: boolean;
   /** Whether titles can be taken hold of. */
   titles: boolean;

@@ -13,7 +13,7 @@ const told = {
   ],
 };
 
-test("the corners of a window are those that were told, counted from the raster", () => {
+test("the corners of a window are those given, counted from the raster", () => {
   const [first, , third] = cornersOf(told, window, { x: 10, y: 0 });
   expect(first).toEqual({ x: 770, y: 440 });
   expect(third).toEqual({ x: 1170, y: 640 });

@@ -18,7 +18,7 @@ type Props = { row: FrameRow; framing: Framing; set: (fields: Partial<Settings>)
 const OWN = "own:";
 const KEEP = "keep";
 
-/** How files of a frame are written. Only what a kind of file allows is offered. */
+/** How files of a frame are written. Only options that the file format allows are offered. */
 export function FilePart({ row, framing, set }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
   const { settings } = row;
@@ -86,7 +86,7 @@ export function FilePart({ row, framing, set }: Props) {
         onChange={() => undefined}
         onCommit={(timecode) => set({ timecode: timecode.trim() || KEEP })}
       />
-      <p className="text-soft">Like 10:00:00:00, or none. Left empty, the clip's own goes on.</p>
+      <p className="text-soft">For example 10:00:00:00, or none. Empty keeps the clip's time code.</p>
       <TickRow
         ticked={settings.damage === "stop"}
         onChange={(stop) => set({ damage: stop ? "stop" : "read_past" })}

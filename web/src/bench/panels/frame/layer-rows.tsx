@@ -19,7 +19,7 @@ export function LayerRows({ file, settings, set }: Props) {
             : []),
         ]}
         onChange={(layer) => set({ layer: layer as Settings["layer"] })}
-        hint="For whoever puts them together elsewhere. Words, vignette and grain are in neither layer."
+        hint="For compositing elsewhere. Titles, vignette and grain are in neither layer."
       />
       <TickRow
         ticked={settings.range === "whole_clip"}

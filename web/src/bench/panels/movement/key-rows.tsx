@@ -11,7 +11,7 @@ type Props = Editing & { footage: Footage; transport: Transport };
 const CURVE = "curve";
 const EASES = ["smooth", "even", "hold", CURVE] as const;
 /** The curve that a key begins with: soft at both ends. */
-const BEGUN = { x1: "0.42", y1: "0", x2: "0.58", y2: "1" };
+const FIRST_CURVE = { x1: "0.42", y1: "0", x2: "0.58", y2: "1" };
 
 type Value = "x" | "y" | "tightness" | "angle";
 /** The numbers of a key, and how they are shown. */
@@ -28,7 +28,7 @@ const HANDLES = [
   ["y2", "Ends, in parts of the way,", -1, 2],
 ] as const;
 
-/** The keys, in the order of time: where each looks, how large, how it goes on. */
+/** The keyframes in order of time: position, size and speed curve. */
 export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
   const { motion } = plan;
   const { rate } = footage.timing;
@@ -61,7 +61,7 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
                 {name}
               </button>
               <select
-                aria-label={`How it goes on from ${name}`}
+                aria-label={`Curve after ${name}`}
                 className="rounded border border-edge bg-sheet px-1.5 py-0.5"
                 value={key.handles ? CURVE : key.ease}
                 onChange={({ target }) => put(index, easeNamed(target.value), "Ease")}
@@ -90,7 +90,7 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
 }
 
 const easeNamed = (name: string): Partial<Key> =>
-  name === CURVE ? { handles: BEGUN } : { ease: name as Key["ease"], handles: null };
+  name === CURVE ? { handles: FIRST_CURVE } : { ease: name as Key["ease"], handles: null };
 
 type NumbersProps = Pick<Editing, "measure"> & {
   name: string;
@@ -98,7 +98,7 @@ type NumbersProps = Pick<Editing, "measure"> & {
   onSet: (fields: Partial<Key>) => void;
 };
 
-/** What a key sets, each of which can be left to the keys before and behind it. */
+/** The values of a keyframe, each of which can be left to its neighbours. */
 const GROUPS: { title: string; values: Value[] }[] = [
   { title: "place", values: ["x", "y"] },
   { title: "size", values: ["tightness"] },

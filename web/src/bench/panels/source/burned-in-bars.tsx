@@ -9,7 +9,7 @@ import type { PartProps } from "./use-interpretation";
 const NONE: Edges = { left: "0", right: "0", top: "0", bottom: "0" };
 const SIDES = ["left", "right", "top", "bottom"] as const;
 
-/** Bars that are part of the picture: what was found, and what is taken off. */
+/** Black bars in the picture: those found, and those cropped. */
 export function BurnedInBars({ footage, say }: PartProps) {
   const { bars, stated, analysing } = footage;
   const edges = stated.burned_in_bars ?? NONE;
@@ -71,7 +71,7 @@ export function BurnedInBars({ footage, say }: PartProps) {
           </div>
         ))}
       </div>
-      <p className="text-soft">Or drag the edges in the well.</p>
+      <p className="text-soft">Or drag the edges in the viewer.</p>
     </Fold>
   );
 }

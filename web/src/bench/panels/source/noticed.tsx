@@ -6,7 +6,7 @@ interface NoticedProps {
   go: (frame: number) => void;
 }
 
-/** Damage, and what is not as one would expect, each with the moment it begins at a press away. */
+/** Damage and other surprises, each with a link to its moment. */
 export function Noticed({ notices, places, go }: NoticedProps) {
   if (notices.length === 0) return null;
   return (

@@ -19,7 +19,7 @@ export function PixelShapes({ footage, say, time }: PartProps & { time: string }
     })}`;
   return (
     <>
-      <p className="text-soft">Choose the picture whose wheels and clocks are round.</p>
+      <p className="text-soft">Pick the one where circles are round.</p>
       <ul className="grid grid-cols-2 gap-2">
         {footage.candidates.map(({ pixel_aspect, shape, evidence, doubts }) => {
           const chosen = used === toNumber(pixel_aspect);
@@ -53,7 +53,7 @@ export function PixelShapes({ footage, say, time }: PartProps & { time: string }
         })}
       </ul>
       <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
-        <span>Own aspect</span>
+        <span>Other</span>
         <NumberField
           label="Other pixel aspect"
           {...{ unit: "×", low: 0.1, high: 10, step: 0.01, decimals: 4 }}

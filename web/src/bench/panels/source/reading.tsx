@@ -11,7 +11,7 @@ import type { PartProps } from "./use-interpretation";
 const FROM_FILE = { value: "", title: "As in the file" };
 const WHOLE_LINE = 720;
 
-/** Fields: what the flag says, what was found by looking, what is taken, and what becomes of them. */
+/** Fields: as flagged, as detected, as read, and how they are deinterlaced. */
 export function Fields({ footage, say }: PartProps) {
   const { stated, interpretation, info, fields } = footage;
   if (info.kind !== "clip") return null;

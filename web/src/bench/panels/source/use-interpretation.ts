@@ -4,7 +4,7 @@ import { refreshFramings } from "../../../api/queries";
 import { IN_ORDER } from "../../../api/saves";
 import { noteOutside } from "../../editor/outside-history";
 
-/** Saying what a clip is: this one, or every clip of its format. */
+/** Set how a clip is read: this clip, or every clip of its format. */
 export function useInterpretation(footage: Footage) {
   const client = useQueryClient();
   const interpret = useMutation({
@@ -19,8 +19,13 @@ export function useInterpretation(footage: Footage) {
       ),
     onSettled: () => refreshFramings(client),
   });
-  const stated = (interpret.isPending && interpret.variables.interpretation) || footage.stated;
+  const pending = interpret.isPending ? interpret.variables.interpretation : null;
+  const stated = pending ?? footage.stated;
   return {
+    /** The clip with the change that is being saved, so that it shows at once. */
+    seen: pending
+      ? { ...footage, stated, interpretation: { ...footage.interpretation, ...pending } }
+      : footage,
     say: (fields: Partial<Interpretation>) =>
       interpret.mutate({ interpretation: { ...stated, ...fields }, for_format: false }),
     sayForFormat: () => interpret.mutate({ interpretation: stated, for_format: true }),

@@ -24,7 +24,7 @@ type Props = {
 export const OF_THE_CLIP = ["colour", "first", "second", "third", "last", "plate_colour"];
 const NAMED = ["picture", "clip", "logo", "captions"];
 
-/** Controls as the server lists them: numbers, choices, words, what is named, and surrounds inside. */
+/** Controls as the server lists them: numbers, choices, texts, files, and nested surrounds. */
 export function Controls(props: Props) {
   const { projectId, controls, values, kinds, suggested, moment, onChange, onCommit } = props;
   return controls.map((control) => {

@@ -25,7 +25,7 @@ const NOTHING: Record<Named, string> = {
 const ACCEPTED = { picture: "image/png,image/jpeg,image/tiff", captions: ".srt,.vtt" };
 const ADD = { picture: "add a picture", captions: "add captions, SRT or WebVTT" };
 
-/** What a plan uses besides its clip: chosen among what the project has, or added to it. */
+/** Another file that the plan uses: chosen from the project, or added to it. */
 export function MaterialRow({ projectId, label, what, value, onCommit }: Props) {
   const { data: board } = useQuery(boardQuery(projectId));
   const { data: materials } = useQuery(materialsQuery(projectId));
