@@ -1,23 +1,26 @@
 import { useRef, useState } from "react";
 import type { Footage, Render } from "../api/client";
 import { toNumber } from "../api/exact";
+import type { Player } from "./playing/player";
+import { usePlayed } from "./playing/use-player";
 import { ResultDivider } from "./result-divider";
 import { useAsked } from "./use-asked";
 import { useFilm } from "./use-film";
 import type { RangeOf } from "./use-range";
 import type { Transport } from "./use-transport";
 
-type Props = { render: Render; footage: Footage; transport: Transport; range: RangeOf };
+type Props = { render: Render; footage: Footage; transport: Transport; player: Player; range: RangeOf };
 
 const WIDTH = 1280;
 
 /** The finished file, playing in place of the composed frame, and the expected frame to compare with. */
-export function ResultWell({ render, footage, transport, range }: Props) {
+export function ResultWell({ render, footage, transport, player, range }: Props) {
   const video = useRef<HTMLVideoElement>(null);
   const [failed, setFailed] = useState(false);
   const shown = useRef<HTMLImageElement>(null);
   const { time, setTime, held, hold, divided, divide } = useAsked(video);
   const plays = render.playable && !failed;
+  const { muted } = usePlayed(player);
   useFilm(video, transport, { ...range.marks, rate: footage.timing.rate, seconds: render.seconds });
   const shape = "max-h-full max-w-full outline outline-chalk/80";
   const picture = (asked: boolean) =>
@@ -36,13 +39,12 @@ export function ResultWell({ render, footage, transport, range }: Props) {
     <Frame>
       <div className="relative flex min-h-0 w-full grow items-center justify-center">
         {plays ? (
-          // biome-ignore lint/a11y/useMediaCaption: footage under work has no captions
           <video
             key={render.id}
             ref={video}
             data-testid="result"
             className={`${shape} ${held ? "invisible" : ""}`}
-            controls={!divided}
+            muted={muted}
             playsInline
             preload="metadata"
             src={`/api/renders/${render.id}/file`}

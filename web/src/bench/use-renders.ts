@@ -27,5 +27,5 @@ export function checkWords(renders: Render[]): string {
   if (!newest) return "not rendered";
   if (newest.state !== "done") return newest.state;
   if (!newest.current) return "changed since";
-  return newest.report?.right ? "right" : "wrong";
+  return newest.report?.right ? "pass" : "fail";
 }

@@ -44,7 +44,7 @@ type Props = {
 export function Wells({ footage, framing, step, finished, shown, keying, path, alone, ...props }: Props) {
   const { transport, player, range, looking, reading, following, hand } = props;
   if (step === "check" && finished)
-    return <ResultWell key={finished.id} render={finished} {...{ footage, transport, range }} />;
+    return <ResultWell key={finished.id} render={finished} {...{ footage, transport, player, range }} />;
   const { id: framingId, frame: frameId } = framing;
   const { rate } = footage.timing;
   const both = { framingId, footage, transport, player, rate, path, alone };
