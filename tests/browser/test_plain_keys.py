@@ -73,7 +73,7 @@ def test_a_file_whose_check_failed_is_told_of_and_left_out(page: Page, applicati
     visitor = Visitor(page.request)
     project, framing = visitor.project_with(tall)
     visitor.post(f"/api/framings/{framing}/renders")
-    until(lambda: visitor.get(f"/api/projects/{project}/renders")[0]["state"] == "done", 60)
+    until(lambda: visitor.get(f"/api/projects/{project}/renders")[0]["state"] == "done", 120)
     with closing(sqlite3.connect(application.folder / DATABASE)) as database, database:
         failed = "update studio_render set report_json = json_set(report_json, '$.right', json('false'))"
         database.execute(f"{failed} where framing_id = ?", [framing])

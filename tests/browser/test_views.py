@@ -80,7 +80,7 @@ def test_bars_in_the_picture_are_found_taken_off_adjusted_and_left(page: Page, m
     page.get_by_role("button", name="Keep bars").click()
     expect(page.get_by_text("picture 640 × 360")).to_be_visible()
     page.get_by_role("button", name="Apply to all 640×360 clips").click()
-    expect(page.get_by_text("Taken as every clip of 640×360.")).to_be_visible()
+    expect(page.get_by_text("Preset for 640×360 clips.")).to_be_visible()
 
 
 def test_a_line_along_the_horizon_straightens_and_covers(page: Page, wide):

@@ -121,7 +121,7 @@ export const TASKS: Task[] = [
       "Press N to go to the next moment to check, and drag the frame where it is wrong.",
     ],
     notes: ["Source shows the whole picture with the frame drawn on it."],
-    words: ["track", "tracking", "auto reframe", "face", "speaker"],
+    words: ["track", "tracking", "face", "speaker"],
   },
   {
     name: "finish",

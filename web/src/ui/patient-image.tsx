@@ -23,7 +23,7 @@ export function PatientImage({ src, alt, className = "", ...rest }: Props) {
     <img
       {...rest}
       alt={alt}
-      aria-busy={shown !== src}
+      aria-busy={alt ? shown !== src : undefined}
       className={`${className} ${shown === src ? "" : "awaited"}`}
       onLoad={() => setShown(src)}
       src={asked ? `${src}${src.includes("?") ? "&" : "?"}again=${asked}` : src}
