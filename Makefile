@@ -74,10 +74,9 @@ fuzz: $(TEST_SET_UP) system-tools ## read files with flipped bytes
 screenshots: $(TEST_SET_UP) $(MODELS) $(PAGE) system-tools ## renew the pictures in docs/screenshots
 	$(BIN)/python -m docs.shots
 
-# The contract between server and page, and the page's types made from it.
+# The contract between server and page. The page's types are made from it when it is checked.
 api: $(SET_UP) $(NODE) ## renew the contract with the page, and published schemas
 	$(BIN)/python manage.py schema
-	cd web && npm run --silent types
 
 lock: $(TEST_SET_UP) ## renew the lock files
 	$(BIN)/pip-compile --quiet --generate-hashes --strip-extras --no-emit-index-url --no-emit-find-links --extra build --output-file requirements.lock pyproject.toml

@@ -17,8 +17,22 @@ PLAN = Path(settings.BASE_DIR) / "docs" / "plan.schema.json"
 
 
 def text() -> str:
-    """The contract as it is now."""
-    return json.dumps(api.get_openapi_schema(path_prefix="/api/"), indent=1, ensure_ascii=False, sort_keys=True) + "\n"
+    """Return the current contract, without descriptions: they are not part of it, and the server publishes them."""
+    document = _without_descriptions(api.get_openapi_schema(path_prefix="/api/"))
+    return json.dumps(document, indent=1, ensure_ascii=False, sort_keys=True) + "\n"
+
+
+def _without_descriptions(given: Any) -> Any:
+    """Return a document without the texts under "description"; a field of that name is an object, and stays."""
+    if isinstance(given, list):
+        return [_without_descriptions(each) for each in given]
+    if not isinstance(given, dict):
+        return given
+    kept = {name: each for name, each in given.items() if name != "description" or not isinstance(each, str)}
+    needed = (
+        {"description": ""} if "content" in given and "description" in given else {}
+    )  # OpenAPI 3.1, Response Object
+    return {name: _without_descriptions(each) for name, each in kept.items()} | needed
 
 
 class Command(BaseCommand):
