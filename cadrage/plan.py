@@ -52,14 +52,14 @@ class Range(Value):
 
 
 class Shot(Value):
-    """A shot of the clip. What is None is as in the whole clip.
+    """A shot of the clip. None means: same as the whole clip.
 
     Attributes:
         start: time of its first picture, in seconds of the clip; it lasts to the next one's.
         placement: where the picture sits and how large.
         motion: how that varies.
-        surround: what is seen where the picture is not.
-        finish: what is laid over the join and over all.
+        surround: the background beside the picture.
+        finish: over the join and over everything.
     """
 
     start: Annotated[Exact, Field(ge=0, le=LONGEST_SECONDS)]
@@ -70,7 +70,7 @@ class Shot(Value):
 
     @property
     def own(self) -> dict[str, Any]:
-        """What is not as in the whole clip, by its name."""
+        """The custom parts, by name."""
         return {part: getattr(self, part) for part in PARTS if getattr(self, part) is not None}
 
 
@@ -94,8 +94,8 @@ class Style(Value):
     Attributes:
         placement: where the picture sits and how large.
         motion: how that varies over time.
-        surround: what is seen where the picture is not.
-        finish: what is laid over the join and over all.
+        surround: the background beside the picture.
+        finish: over the join and over everything.
     """
 
     placement: Placement = Placement()
@@ -104,11 +104,11 @@ class Style(Value):
     finish: Finish = Finish()
 
     def on(self, plan: "Plan") -> "Plan":
-        """A plan with this style; its clip and its frame stay, and its shots with what is their own."""
+        """A plan with this style; its clip, frame and shots stay, with their custom parts."""
         return plan.model_copy(update={part: getattr(self, part) for part in PARTS})
 
     def over(self, design: "Design") -> "Design":
-        """A design with this style; its shots stay, with what is their own."""
+        """A design with this style; its shots stay, with their custom parts."""
         return design.model_copy(update={part: getattr(self, part) for part in PARTS})
 
 
@@ -160,11 +160,11 @@ class Plan(Value):
         version: of this form, 2; plans of version 1 are read as well.
         source: what the source is called where the plan is kept; a path for the command line.
         interpretation: what the stored samples are taken to mean.
-        frame: what is delivered.
+        frame: to deliver.
         placement: where the picture sits and how large.
         motion: how that varies over time.
-        surround: what is seen where the picture is not.
-        finish: what is laid over the join and over all.
+        surround: the background beside the picture.
+        finish: over the join and over everything.
         shots: of the clip, as in `Design`.
         range: the part of the clip that is delivered.
     """
@@ -192,7 +192,7 @@ class Plan(Value):
         return Design(**{part: getattr(self, part) for part in (*PARTS, "shots")})
 
     def of_shot(self, shot: Shot) -> "Plan":
-        """The plan of one shot by itself, with what is its own; it has no shots."""
+        """The plan of one shot, with its custom parts; it has no shots."""
         return self.model_copy(update={**shot.own, "shots": ()})
 
     def map_shots(self, change: "Callable[[Plan], dict[str, Any]]") -> "Plan":
@@ -209,18 +209,18 @@ class Plan(Value):
 
     @property
     def each_shot(self) -> tuple["Plan", ...]:
-        """The plan of every shot by itself; only itself where the clip is one."""
+        """The plans of all shots; only this one if the clip has none."""
         return tuple(self.of_shot(shot) for shot in self.shots) or (self,)
 
     @property
     def without_text(self) -> "Plan":
-        """The same without words: what they stand on."""
+        """The same without titles and captions: the picture under them."""
         bare = [_without_text(shot) for shot in self.shots]
         return _without_text(self).model_copy(update={"shots": tuple(bare)})
 
     @property
     def asset_refs(self) -> tuple[str, ...]:
-        """What it uses of a library; "" where that is its own clip."""
+        """The names of library items that it uses; "" is the clip."""
         parts = (*self.of_each_shot("surround"), *self.of_each_shot("finish"))
         return tuple(dict.fromkeys(ref for part in parts for ref in part.asset_refs))
 
@@ -254,7 +254,7 @@ def read_plan(path: Path) -> Plan:
     """Read a plan that was written as JSON.
 
     Raises:
-        BadRequest: there is no such file, or what it holds is no plan of this version.
+        BadRequest: there is no such file, or it holds no plan of this version.
     """
     try:
         return Plan.model_validate_json(path.read_text())
@@ -265,6 +265,6 @@ def read_plan(path: Path) -> Plan:
         place = ".".join(str(part) for part in first["loc"]) or "the whole"
         raise BadRequest(
             f"This is no plan of version {VERSION}: {place}: {first['msg']}.",
-            remedy="Write it anew with `cadrage plan`.",
+            remedy="Write it again with `cadrage plan`.",
             clip=path,
         ) from error

@@ -1,4 +1,4 @@
-"""Cutting a clip into shots by hand, and giving a shot what is its own."""
+"""Cut a clip into shots, and give a shot custom parts."""
 
 from bisect import bisect_right
 from collections.abc import Callable, Sequence
@@ -90,7 +90,7 @@ def as_whole(plan: Plan, number: int, part: Part) -> Plan:
 
 
 def copied(plan: Plan, number: int, to: To) -> Plan:
-    """The plan in which the next shot, or every one, has what a shot has of its own, and nothing else of its own."""
+    """The plan in which the next shot, or every one, has the custom parts of a shot, and no others."""
     own: dict[str, Any] = {part: getattr(shot_of(plan, number), part) for part in PARTS}
     if own["motion"] is not None and own["motion"].keys:
         own["motion"] = None  # keys are at moments of this shot
@@ -141,7 +141,7 @@ def picture_start(plan: Plan, info: MediaInfo, time: Fraction, times: Times | No
 
 
 def _with_own(plan: Plan, own: dict[int, dict[str, Any]]) -> Plan:
-    """The plan whose shots have parts of their own, by number and name."""
+    """The plan whose shots have custom parts, by number and name."""
     shots = [shot.model_copy(update=own.get(number, {})) for number, shot in enumerate(plan.shots)]
     return plan.model_copy(update={"shots": tuple(shots)})
 

@@ -1,4 +1,4 @@
-"""Letting the window of a plan follow: from what was seen in its clip to the way that is stored in the plan."""
+"""Follow a subject: from the analysis of a clip to the path that is stored in the plan."""
 
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
@@ -23,12 +23,12 @@ from cadrage.motion.spline import Spline
 from cadrage.plan import Plan, Shot
 
 Drawn = Callable[[SubjectBox, int, int, View], Actor | None]
-"""Follows what is in a drawn box through some samples; see `compose.drawn`."""
+"""Follows the contents of a drawn box through some samples; see `compose.drawn`."""
 
 
 @dataclass(frozen=True)
 class Seen:
-    """What was seen in a clip.
+    """The analysis of a clip.
 
     Attributes:
         evidence: of it.
@@ -70,7 +70,7 @@ def with_follow(plan: Plan, info: MediaInfo, seen: Seen, follow: Follow, number:
 
 
 def solved(plan: Plan, info: MediaInfo, seen: Seen) -> Plan:
-    """The plan with a way found wherever it is to follow and nobody has looked for one yet."""
+    """The plan with a path for every window that is to follow and has none yet."""
     if plan.motion.unsolved and plan.motion.follow is not None:
         plan = with_follow(plan, info, seen, plan.motion.follow)
     for number, shot in enumerate(plan.shots):
@@ -103,7 +103,7 @@ def follows(plan: Plan) -> bool:
 
 
 def solved_anew(plan: Plan, info: MediaInfo, seen: Seen) -> Plan:
-    """The plan with every way found anew, as after a change of its size."""
+    """The plan with every path solved again, for example after a change of its size."""
     return solved(without_ways(plan), info, seen)
 
 
@@ -117,7 +117,7 @@ def _asked(motion: Motion) -> Motion:
 
 
 def _spans(plan: Plan, info: MediaInfo) -> tuple[PlannedShot, ...]:
-    """The shots of a plan, without what has a movement of its own; all of them where none is left."""
+    """The shots of a plan, without those with a custom movement; all of them if none is left."""
     planned = planned_shots(plan, info)
     own = {shot.start for shot in plan.shots if shot.motion is not None}
     return tuple(one for one in planned if one.start not in own) or planned

@@ -14,7 +14,7 @@ from cadrage.motion.pose import Pose, Stage
 
 Floats = NDArray[np.float64]
 MATTERS: dict[Kind, float] = {"face": 1.0, "person": 0.6, "mover": 0.5}
-"""How much somebody matters by what was seen of them."""
+"""How much a subject matters, by the kind of evidence."""
 SIDE = 0.12
 """Of the picture: a side from which something counts in full."""
 SIZES = (0.35, 1.6)
@@ -27,11 +27,11 @@ UNTRUSTED, TRUSTED, LEAST_TRUST = 0.5, 0.85, 0.05
 SEARCHED_EACH = 8
 """Samples from one search for faces and people to the next, at most."""
 HIDDEN = 0.4
-"""What is left of how sure a place is while its thing is hidden."""
+"""The factor by which confidence falls while a subject is hidden."""
 AT_EDGE, LINGERS = 0.1, 3
 """Of the picture: what is nearer to its edge comes in or goes out there; and samples that it is waited for."""
 HEADS = 4.0
-"""How much more a face says of where somebody is."""
+"""How much more a face says of a person's position."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +55,7 @@ class View:
 
     @classmethod
     def of(cls, stage: Stage, raster: Raster, pose: Pose) -> "View":
-        """What a pose of a stage shows."""
+        """The view of a pose of a stage."""
         rect = stage.picture.rect
         slack = stage.slack(pose.scale, pose.angle)
         return cls(
@@ -80,11 +80,11 @@ class View:
 
 @dataclass(frozen=True, slots=True)
 class Actor:
-    """Somebody, or something, over the samples of a shot.
+    """A subject over the samples of a shot.
 
     Attributes:
         who: their number in the evidence; -1 of a box that was drawn.
-        kind: the most telling of what was seen of them.
+        kind: the most telling kind of its evidence.
         boxes: (s, 4): middle, width and height in parts of the picture; not a number while they are not there.
         heads: (s,): where the middle of their face is, down the picture; not a number while none is seen.
         sure: (s,): how sure that is, 0 to 1.
@@ -105,7 +105,7 @@ class Actor:
 
 
 def cast_of(evidence: Evidence, first: int, end: int, view: View) -> list[Actor]:
-    """Everybody in some samples of a shot, those that matter most first."""
+    """All subjects in some samples of a shot, the most important first."""
     members: dict[int, list[Thing]] = {}
     for thing in evidence.within(first, end):
         members.setdefault(thing.who, []).append(thing)
@@ -140,7 +140,7 @@ def _actor(who: int, things: list[Thing], first: int, end: int, view: View, came
 
 
 def _matter(thing: Thing, boxes: Floats, camera: Floats, view: View) -> float:
-    """How much a thing matters: by what it is, how large, how long it is there, and whether it gets anywhere."""
+    """How much a subject matters: by its kind, size, duration, and whether it gets anywhere."""
     side = float(np.median(np.sqrt(boxes[:, 2] * boxes[:, 3])))
     matter = MATTERS[thing.kind] * min(max(side / SIDE, SIZES[0]), SIZES[1]) * min(1.0, len(thing.boxes) / LASTING)
     if thing.kind != "mover":
@@ -162,7 +162,7 @@ def _trust(thing: Thing) -> float:
 
 
 def _bridge(boxes: Floats, sure: Floats, matters: Floats) -> None:
-    """Say where somebody is while hidden, evenly between where they went and where they came out."""
+    """Place a hidden subject evenly between where it disappeared and where it came back."""
     there = np.flatnonzero(~np.isnan(boxes[:, 0]))
     for before, after in pairwise(there):
         if after - before < 2:
@@ -174,7 +174,7 @@ def _bridge(boxes: Floats, sure: Floats, matters: Floats) -> None:
 
 
 def _linger(boxes: Floats, sure: Floats, matters: Floats) -> None:
-    """Let somebody who comes in, or goes out, at the picture's edge count a little before and after."""
+    """Let a subject that enters or leaves at the picture's edge count a little before and after."""
     there = np.flatnonzero(~np.isnan(boxes[:, 0]))
     if not len(there):
         return

@@ -1,4 +1,4 @@
-"""Whom somebody chose to follow, among those who are to be seen."""
+"""The chosen subjects, found among those that the analysis detected."""
 
 from collections.abc import Sequence
 from dataclasses import replace
@@ -12,13 +12,13 @@ from cadrage.motion.follow import SubjectBox
 
 Floats = NDArray[np.float64]
 NEAREST = 0.5
-"""Seconds from the picture on which somebody was shown to one on which they are to be seen."""
+"""Seconds between the picture on which a subject was chosen and one on which it is detected."""
 FIRST, OTHERS = 1.0, 0.9
 """How much the first that was chosen counts, and the others: where they do not fit, the first is kept."""
 
 
 def chosen(subject: SubjectBox, actors: Sequence[Actor], times: Floats, view: View) -> Actor | None:
-    """The one whom a box on a picture shows; None where nobody is near.
+    """The subject in a box on a picture; None if there is none near.
 
     Args:
         subject: the box.

@@ -12,15 +12,15 @@ from cadrage.motion.route import Aims
 
 Floats = NDArray[np.float64]
 HELD = ((0.0, 0.3), (0.15, 0.65), (0.3, 0.85), (0.5, 0.97), (1.0, 0.995))
-"""How surely somebody is held in the window, as worked out, and how often they were, on the made set."""
+"""How surely a subject is inside the window: the computed value, and the measured share, on the made set."""
 MEANT = ((0.0, 0.1), (0.5, 0.5), (0.7, 0.86), (0.85, 0.96), (1.0, 1.0))
 """How much of all that matters is shown, and how often it was the one that was meant (docs/following.md)."""
 EDGE = 0.2
-"""Of the window: nearer to its edge than that somebody is no more surely inside."""
+"""Of the window: nearer to its edge than this, a subject is no longer surely inside."""
 NOBODY = 0.3
 DOUBTFUL = 0.7
 PINNED = 0.6
-"""Seconds around a pin in which somebody said where the window is to be."""
+"""Seconds around a pin in which a person has placed the window."""
 LARGE = 1.15
 SHORTEST = Fraction(1, 2)
 """Seconds of a shot in which there is time to see whether the window is right."""
@@ -40,7 +40,7 @@ def confidence(
         both: where it ought to be, across and down.
         middles: (s, 2): where its middle is.
         times: (s,): in seconds of the clip.
-        pins: places that somebody set.
+        pins: places set by hand.
     """
     count = len(times)
     if not actors:
@@ -66,7 +66,7 @@ def _read(values: Floats, table: Sequence[tuple[float, float]]) -> Floats:
 
 
 def _inside(actor: Actor, view: View, middles: Floats) -> Floats:
-    """(s,): how surely the middle of somebody is inside the window, 0 at its edge, 1 well within."""
+    """(s,): how surely the middle of a subject is inside the window, 0 at its edge, 1 well within."""
     found = np.ones(len(middles))
     for axis in (0, 1):
         away = np.abs(actor.boxes[:, axis] - middles[:, axis]) / view.window[axis]

@@ -9,12 +9,12 @@ from cadrage.values import Exact, Value
 
 Ease = Literal["even", "smooth", "hold"]
 
-HALVINGS = 40  # a handle's curve is met to 2⁻⁴⁰ of the way, far below what a pixel shows
+HALVINGS = 40  # a handle's curve is met to 2⁻⁴⁰ of the value range, far below one pixel
 Part = Annotated[Exact, Field(ge=0, le=1)]
 
 
 class Handles(Value):
-    """A curve of one's own from key to key: a cubic Bézier from (0, 0) to (1, 1), as in CSS Easing Functions Level 2.
+    """A custom curve between keyframes: a cubic Bézier from (0, 0) to (1, 1), as in CSS Easing Functions Level 2.
 
     Attributes:
         x1, y1: the handle of the first key, in parts of the time and of the way.

@@ -1,4 +1,4 @@
-"""Following: what a window keeps, how eagerly, and the way that was found for it."""
+"""Following a subject: the settings, and the solved path."""
 
 from fractions import Fraction
 from typing import Annotated, Literal
@@ -28,7 +28,7 @@ Side = Annotated[Exact, Field(gt=0, le=2)]
 
 
 class SubjectBox(Value):
-    """Somebody or something that is to be followed, shown on one picture.
+    """A subject to follow, shown on one picture.
 
     Attributes:
         time: of that picture, in seconds of the clip.
@@ -109,7 +109,7 @@ class Follow(Value):
 
     @property
     def asked(self) -> "Follow":
-        """The same without what was found."""
+        """The same without the solved path."""
         return self.model_copy(update={"path": (), "doubts": ()})
 
     @property
@@ -119,7 +119,7 @@ class Follow(Value):
 
     @property
     def summary(self) -> str:
-        """What is set, in few words."""
+        """The settings in few words."""
         if self.aim == "still":
             return "holds still"
         if self.aim == "centre":

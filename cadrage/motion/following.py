@@ -1,4 +1,4 @@
-"""A window that follows: from what was seen in a shot, and what somebody asked for, to the way that is drawn."""
+"""A window that follows: from the evidence in a shot and the settings to the path."""
 
 from dataclasses import dataclass
 from fractions import Fraction
@@ -32,7 +32,7 @@ class ShotToFollow:
         times: (s,): of its samples.
         actors: who is to be followed, over its samples.
         liveliest: where most moves, across and down; see `Pose`. The window stands there where nobody is to be seen.
-        asked: whether somebody said who that is.
+        asked: whether a person chose the subject.
     """
 
     start: Fraction
@@ -46,7 +46,7 @@ class ShotToFollow:
 
 @dataclass(frozen=True, slots=True)
 class Followed:
-    """What was found for a shot.
+    """The result for a shot.
 
     Attributes:
         way: of the window.

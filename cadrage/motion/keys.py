@@ -20,7 +20,7 @@ At = Annotated[Exact, Field(ge=-FARTHEST, le=FARTHEST)]
 
 
 class Key(Value):
-    """A placement set for one moment; what is None is not set by it.
+    """A placement at one moment; None leaves a value to other keyframes.
 
     Attributes:
         time: seconds of the clip from its first picture.
@@ -28,7 +28,7 @@ class Key(Value):
         tightness: how large the picture is; see `Placement`.
         angle: degrees clockwise that it is turned.
         ease: how each value goes on to the next key that sets it.
-        handles: a curve of one's own in place of that.
+        handles: a custom curve instead.
     """
 
     time: Annotated[Exact, Field(ge=0, le=7 * 24 * 3600)]
@@ -47,7 +47,7 @@ class Key(Value):
 
     @property
     def way(self) -> Ease | Handles:
-        """How it goes on to the next."""
+        """Its easing to the next keyframe."""
         return self.handles or self.ease
 
 

@@ -19,9 +19,9 @@ from cadrage.motion.wanted import Grid, Tempo, Wanted
 
 Floats = NDArray[np.float64]
 STILL, EVEN, SOFT = 0.35, 1.0, 1.0
-"""What a move, a change of its speed and a change of that cost, against being away from where it ought to be."""
+"""The price of moving, of a change of speed and of a change of that, against being away from the ideal place."""
 KEPT, LOST = 0.3, 3.0
-"""How far off, in windows, the window begins to lose what it ought to show, and how much more that costs."""
+"""The distance, in windows, at which the window begins to lose its subject, and how much more that costs."""
 PULLED = 1.5
 """Seconds around a pin in which other places count less."""
 FITS = 1e-9
@@ -103,7 +103,7 @@ def _difference(count: int, order: int, step: float) -> sparse.csr_matrix:
 
 
 def _absolute(parts: list[Part], number: int) -> tuple[list[sparse.csr_matrix], list[Floats]]:
-    """Rows that make the slack of a part at least how far it is from its offsets, less what is free."""
+    """Rows that make the slack of a part at least its distance from its offsets, less the free part."""
     part = parts[number]
     rows = len(part.offsets)
     slack = [sparse.csr_matrix((rows, len(other.offsets))) for other in parts]

@@ -44,7 +44,7 @@ class Motion(Value):
 
     @property
     def unsolved(self) -> bool:
-        """Whether the window is to follow and nobody has looked for its way yet."""
+        """Whether the window is to follow and has no path yet."""
         return self.follow is not None and not self.follow.path
 
     @property
@@ -54,7 +54,7 @@ class Motion(Value):
 
     @property
     def summary(self) -> str:
-        """What is set, in few words."""
+        """The settings in few words."""
         if self.move is not None:
             return self.move.summary
         if self.follow is not None:

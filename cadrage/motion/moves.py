@@ -31,7 +31,7 @@ class Push(Value):
 
     @property
     def summary(self) -> str:
-        """What it does, in few words."""
+        """The move in few words."""
         return f"push {'in' if self.percent >= 0 else 'out'}, {float(abs(self.percent)):g}%"
 
 
@@ -52,7 +52,7 @@ class Pan(Value):
 
     @property
     def summary(self) -> str:
-        """What it does, in few words."""
+        """The move in few words."""
         return "pan to the right" if self.way == "left_right" else "pan to the left"
 
 
@@ -72,7 +72,7 @@ class Tilt(Value):
 
     @property
     def summary(self) -> str:
-        """What it does, in few words."""
+        """The move in few words."""
         return "tilt down" if self.way == "up_down" else "tilt up"
 
 
@@ -107,7 +107,7 @@ class MovedPose:
     """A pose over time, from a move over one shot.
 
     Args:
-        move: what is done.
+        move: to apply.
         stage: where.
         start: time of the shot's first picture.
         last: time of its last.
@@ -132,7 +132,7 @@ def keys_of(move: Push | Pan | Tilt, stage: Stage, start: Fraction, last: Fracti
     """The keys that do the same in one shot: one on its first picture, one on its last.
 
     Args:
-        move: what is done.
+        move: to apply.
         stage: where.
         start: time of the shot's first picture.
         last: time of its last.

@@ -69,7 +69,7 @@ class Stage:
         return tightness_at(self.picture, self.opening, scale)
 
     def placement(self, pose: Pose) -> Placement:
-        """The placement that takes a pose; one that stretches the picture goes on doing so, whatever the scale."""
+        """The placement that takes a pose; one that stretches the picture keeps stretching it, at any scale."""
         size: dict[str, object] = {}
         if self.base.sizing != "stretch":
             scale = min(max(pose.scale, Fraction(1, MAX_SCALE)), Fraction(MAX_SCALE))

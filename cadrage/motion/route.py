@@ -11,7 +11,7 @@ from cadrage.motion.wanted import Tempo
 Floats = NDArray[np.float64]
 POSITIONS = 96
 CORE = 0.35
-"""Of their width to either side: what is to be seen of somebody."""
+"""Of their width to either side: the part of a subject that must be visible."""
 MIDDLE = 0.12
 """How much less something counts at the window's edge than in its middle."""
 STRIDE, FAR = 0.2, 6.0
@@ -20,7 +20,7 @@ full."""
 ENOUGH = 0.5
 """How much there is to be seen before it is worth turning for in full."""
 HELD = 0.05
-"""What a place counts where nothing is to be seen."""
+"""The weight of a place without evidence."""
 SAMPLES_A_SECOND = 6.25
 HEAD = 1 / 6
 """Of the window: a face sits so far above its middle, at a third from the top."""

@@ -46,13 +46,13 @@ def sizes(
     """How large the picture is over a shot; None where it stays as it is placed.
 
     Args:
-        follow: what was asked for.
+        follow: the settings.
         actors: who is followed.
         kept: (a, s): whom the window shows.
         times: (s,): of the samples, in seconds from when it may move.
         length: seconds for which it may.
         view: the window as placed.
-        stage: what it is placed on.
+        stage: of the placement.
     """
     if follow.closest == follow.widest == 1 or not actors or not len(times):
         return None

@@ -72,7 +72,7 @@ def _solved(wanted: Wanted, segments: int, step: float, tempo: Tempo) -> Floats 
 
 
 def _during(wanted: Wanted, start: float, end: float) -> Wanted:
-    """The part of what is wanted between two times, counted from the first."""
+    """The part of the target between two times, counted from the first."""
     inside = (wanted.times >= start - 1e-9) & (wanted.times <= end + 1e-9)
     if not inside.any():
         inside[np.argmin(np.abs(wanted.times - start))] = True

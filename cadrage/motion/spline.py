@@ -87,7 +87,7 @@ class Spline(Value):
 
     @property
     def still(self) -> bool:
-        """Whether nothing of it moves."""
+        """Whether it is static."""
         return all(row.still for row in self.rows)
 
     @property
@@ -126,7 +126,7 @@ class SplinePose:
 
     Args:
         ways: in the order of time; at least one.
-        stage: what they lead over.
+        stage: that they lead over.
     """
 
     def __init__(self, ways: Sequence[Spline], stage: Stage) -> None:

@@ -66,12 +66,12 @@ class PoseOverTime(Protocol):
     """Where the frame looks, at every moment.
 
     Attributes:
-        times: moments at which what it does changes, in their order.
+        times: moments at which its behaviour changes, in their order.
     """
 
     @property
     def times(self) -> Sequence[Fraction]:
-        """Moments at which what it does changes, in their order."""
+        """Moments at which its behaviour changes, in their order."""
 
     def at(self, time: Fraction) -> Pose:
         """The pose at a time, in seconds of the clip."""
@@ -82,7 +82,7 @@ class MovingTrack(PlacementTrack):
 
     Args:
         poses: where the frame looks.
-        stage: what it looks at.
+        stage: that it looks at.
         inside: whether the window is held inside the picture wherever its size allows.
     """
 
@@ -97,7 +97,7 @@ class MovingTrack(PlacementTrack):
 
     @property
     def times(self) -> Sequence[Fraction]:
-        """Moments at which what it does changes."""
+        """Moments at which its behaviour changes."""
         return self._poses.times
 
     def pose(self, time: Fraction) -> Pose:

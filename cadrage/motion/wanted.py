@@ -1,4 +1,4 @@
-"""What is wanted of a window's way, and in which steps it is looked for."""
+"""The target of a window's path, and the steps in which it is solved."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

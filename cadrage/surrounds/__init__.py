@@ -1,4 +1,4 @@
-"""What is seen where the picture is not. A new kind is one new file and one line in each list here."""
+"""The background beside the picture. A new kind is one new file and one line in each list here."""
 
 from typing import Annotated, Any
 
@@ -33,13 +33,13 @@ SURROUND_KINDS: dict[str, type[Any]] = {**BACKGROUND_KINDS, "graphic": Graphic, 
 
 
 class Kind(Value):
-    """A kind of surround, for whoever offers it.
+    """A kind of surround, as it is offered.
 
     Attributes:
         kind: its name in a plan.
         title: what people call it.
         controls: what can be set, in order; what every kind has comes last.
-        ground: whether it is one thing by itself, and so can be a part of another.
+        ground: whether it can be a part of another surround.
     """
 
     kind: str

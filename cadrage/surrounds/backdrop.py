@@ -28,8 +28,8 @@ class Backdrop:
     """Draws pictures of one clip over areas of a scene.
 
     Args:
-        toned: how it is toned; its base is what a whole picture leaves empty.
-        scene: what is painted.
+        toned: how it is toned; its base fills the parts that a whole picture leaves empty.
+        scene: to paint.
         material: what the pictures are of.
         stored: their layout as decoded.
         fit: covering the opening, whole inside it, or in tiles over it.
@@ -77,7 +77,7 @@ class Backdrop:
 
 
 class _Outside:
-    """Fills what a picture leaves empty with the base colour."""
+    """Fill the parts that a picture leaves empty with the base colour."""
 
     def __init__(self, toned: Toned, scene: Scene, rect: FrameRect) -> None:
         self.codes = codes_of(toned.base, scene.canvas.colour, scene.canvas.depth)
@@ -135,7 +135,7 @@ def _even(length: Fraction) -> int:
 
 
 def _softened(plane: Samples, sigma: tuple[float, float]) -> Samples:
-    """A tile blurred as if it went on beside itself."""
+    """A tile blurred as if it repeated beside itself."""
     if max(sigma) < 0.1:
         return plane
     pad = [(ceil(4 * length) + 1,) * 2 for length in (sigma[1], sigma[0])]

@@ -1,4 +1,4 @@
-"""Every surround that is one thing by itself, and so can be one side of the picture or the ground of a panel."""
+"""Every surround that can be one side of the picture or the ground of a panel."""
 
 from typing import Annotated, Any
 

@@ -23,15 +23,15 @@ Areas = tuple[tuple[Area, ...], ...]
 
 @dataclass(frozen=True, slots=True)
 class Scene:
-    """What a painter is made for; all of it stays the same for a whole render.
+    """The context of a painter; it stays the same for a whole render.
 
     Attributes:
         frame: the raster delivered.
         opening: the part of the frame that is filled.
         held: the part of the upright source that the pictures hold; it may reach past the picture by part of a pixel.
         source: the pictures that will be handed in, upright.
-        canvas: what is painted on.
-        library: what may be used besides the clip.
+        canvas: to paint on.
+        library: of pictures and clips that may be used besides the clip.
         constant: whether the placement is the same for every picture.
         taken: all that the picture takes of the frame during a span; during all that is seen of it, where that is None.
         plate: of the scene beyond the picture, where one was asked for and is there.
@@ -103,7 +103,7 @@ class FrameState:
 
 
 class WhilePlaced(Generic[Made]):
-    """Keeps what was worked out for a placement for as long as that stands.
+    """Keeps the results for a placement as long as that stays the same.
 
     It does not keep what works it out: who keeps this would be kept by it, and many megabytes of those who are done
     would wait for the collector of circles.
@@ -113,7 +113,7 @@ class WhilePlaced(Generic[Made]):
         self._held: tuple[Placed, Areas, Made] | None = None
 
     def of(self, make: Callable[[Placed, Areas], Made], placed: Placed, areas: Areas = ()) -> Made:
-        """What `make` works out for a placement and what it leaves uncovered; it is always the same one's."""
+        """The results of `make` for a placement and its uncovered areas; calls must pass the same `make`."""
         held = self._held
         if held is not None and held[1] == areas and (held[0] is placed or held[0] == placed):
             return held[2]
@@ -163,19 +163,19 @@ class Specification(Protocol):
 
     @property
     def summary(self) -> str:
-        """What is set, in few words."""
+        """The settings in few words."""
 
     @property
     def animated(self) -> bool:
-        """Whether it changes while the picture stands still."""
+        """Whether it changes while the picture is static."""
 
     @property
     def asset_refs(self) -> tuple[str, ...]:
-        """What it uses of a library."""
+        """The names of library items that it uses."""
 
     @property
     def backgrounds(self) -> tuple[Any, ...]:
-        """The surrounds it consists of, each one thing by itself; often only itself."""
+        """The simple surrounds that it consists of; often only itself."""
 
     def map_backgrounds(self, change: Callable[[Any], Any]) -> Self:
         """The same with each of those changed."""

@@ -173,7 +173,7 @@ def blurring(scene: Scene, rect: FrameRect, softness: float) -> "list[PlanePaint
     """What draws the scene's source, blurred, plane by plane.
 
     Args:
-        scene: what is painted.
+        scene: to paint.
         rect: where the source lies, in luma samples of the canvas; its edges are carried outward.
         softness: standard deviation in percent of the frame's height.
     """
@@ -245,7 +245,7 @@ class PlanePainter:
         return reduced
 
     def _cells_of(self, areas: tuple[Area, ...]) -> list[_Cell]:
-        """What is needed for areas; kept while they stay."""
+        """Everything needed for areas; kept while they stay."""
         if self._cells[0] != areas:
             noises = self._noises(areas)
             self._cells = areas, [self._cell(area, noise) for area, noise in zip(areas, noises, strict=True)]
@@ -258,7 +258,7 @@ class PlanePainter:
         if self.constant:
             return [dither_noise(random, (area.bottom - area.top, area.right - area.left)) for area in areas]
         if self._noise is None:
-            self._noise = dither_noise(random, self.shape)  # it stands still in the frame while areas move over it
+            self._noise = dither_noise(random, self.shape)  # fixed in the frame while areas move over it
         return [self._noise[area.slices] for area in areas]
 
     def _cell(self, area: Area, noise: Working | None) -> _Cell:

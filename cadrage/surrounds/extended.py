@@ -1,4 +1,4 @@
-"""The scene itself going on beyond the picture's edges, from a plate."""
+"""The scene extended beyond the picture's edges, from a plate."""
 
 from collections.abc import Callable
 from fractions import Fraction
@@ -29,7 +29,7 @@ class Extended(Value):
         overlap: how far the plate reaches into the picture, fading, in percent of the picture's height.
         match_light: whether the plate is as light, picture by picture, as the picture is along its edge.
         match_grain: whether it has noise like the picture's.
-        beyond: what is seen where there is no plate.
+        beyond: the background where there is no plate.
     """
 
     title: ClassVar[str] = "Extended"

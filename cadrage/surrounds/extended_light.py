@@ -27,7 +27,7 @@ PASSING = 0.12
 SMOOTH = 2.0
 """Standard deviation along the edge, in blocks."""
 DARKEST = 6.0
-"""Codes of 8 bits above black: darker blocks say nothing of the light."""
+"""Codes of 8 bits above black: darker blocks give no information about the light."""
 MOST = 1.5
 SAME = 0.0035
 """Gains that are nearer to 1 are measured noise: less than half a code of any but the lightest."""
@@ -39,7 +39,7 @@ class EdgeLight:
     """Compares a plate with live pictures.
 
     Args:
-        scene: what is painted for.
+        scene: to paint for.
         plate: the plate.
         planes: of it, in the canvas's colour.
         sides: along which it is compared.

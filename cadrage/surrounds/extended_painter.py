@@ -1,4 +1,4 @@
-"""Painting a plate under the live picture, so that nobody finds where one ends and the other begins."""
+"""Paint a plate under the live picture, without a visible join."""
 
 from dataclasses import dataclass
 from zlib import crc32
@@ -45,8 +45,8 @@ class ExtendedPainter:
     """Paints the plate, as light and as grainy as the picture is now, and what lies beyond it.
 
     Args:
-        scene: what is painted for.
-        plate: what is painted.
+        scene: to paint for.
+        plate: to paint.
         beyond: paints what the plate does not reach.
         sides: of the picture that the plate goes on from.
         overlap: how far it reaches into the picture, in parts of the picture's height.

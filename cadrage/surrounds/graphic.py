@@ -54,7 +54,7 @@ class Graphic(Panel):
 
 
 class GraphicPainter:
-    """Paints the ground, and lays on it what is drawn once."""
+    """Paints the ground, and over it the parts that are drawn once."""
 
     def __init__(self, graphic: Graphic, scene: Scene) -> None:
         self.graphic = graphic

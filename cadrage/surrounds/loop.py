@@ -21,7 +21,7 @@ class Loop(Toned):
     Attributes:
         of: the clip, by the name it has where the plan is kept; empty for the clip itself.
         crossfade: seconds of the clip over which its end becomes its beginning; at most half of it.
-        speed: percent of its own.
+        speed: percent of the clip's speed.
         size: percent of the size that just covers the frame.
         softness: standard deviation of a blur, in percent of the frame's height.
     """

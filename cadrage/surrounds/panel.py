@@ -40,7 +40,7 @@ class Panel(Lettered, Shown):
     """Words and a logo, and how they are laid out.
 
     Attributes:
-        heading, subtitle, small_print: its words; what is empty is left out.
+        heading, subtitle, small_print: its texts; empty ones are left out.
         logo: a picture, by the name it has where the plan is kept; empty for none.
         logo_size: its height, in percent of the frame's.
         rule: whether a line stands under the title.

@@ -22,7 +22,7 @@ LEVELS = 2**0.5
 
 
 def in_colour(planes: Planes, colour: Colour) -> Planes:
-    """Planes whose samples mean what is wanted."""
+    """Planes whose samples have the wanted meaning."""
     own = planes.layout.colour
     if colour.relit_from(own):
         return LightChange(planes.layout, colour).apply(planes)
@@ -33,8 +33,8 @@ class PlateDrawing:
     """Draws a plate.
 
     Args:
-        scene: what it is drawn for.
-        plate: what is drawn.
+        scene: to draw for.
+        plate: to draw.
 
     Attributes:
         planes: the plate in the canvas's colour.

@@ -41,7 +41,7 @@ class PlateSampling:
         Args:
             plane: its number.
             matrix: from places on what is drawn to places on the plane, both measured from their corners.
-            size: columns and rows of what is drawn.
+            size: columns and rows to draw.
         """
         source = self.planes[plane]
         if not _is_upright(matrix, size):
@@ -73,7 +73,7 @@ class PlateSampling:
         return _shifted(source, near[:, :2] @ middle + near[:, 2] - middle, size)
 
     def covered(self, matrix: Matrix, size: Size) -> NDArray[np.bool_] | None:
-        """Which samples of what is drawn the plane reaches; None where all."""
+        """The samples that the plane reaches; None for all."""
         rows, columns = self._there.shape
         corners = np.array([[0, 0, 1], [size[0], 0, 1], [0, size[1], 1], [size[0], size[1], 1]], np.float64) @ matrix.T
         edge = 0.51 * max(1.0, float(np.abs(matrix[:, :2]).max()))
@@ -85,7 +85,7 @@ class PlateSampling:
         return np.asarray(drawn > 0)
 
     def _kept(self, step: float) -> float:
-        """How much smaller than it is a plane is kept, for what is drawn from it."""
+        """The factor by which a plane is reduced before drawing from it."""
         return step if step >= LEAST_STEP else 1.0
 
     def _at(self, plane: int, across: float, down: float) -> Working:

@@ -1,4 +1,4 @@
-"""What every surround can be given besides: dimmed, desaturated, tinted, laid at an opacity over a base colour.
+"""Settings that every surround has: dimming, saturation, tint, and opacity over a base colour.
 
 All of it is linear on R'G'B', so it is one gain and one offset for each plane of Y'CbCr.
 """
@@ -73,7 +73,7 @@ class Toned(Value):
 
 @dataclass(frozen=True, slots=True)
 class Tone:
-    """What is done to every code of one plane: code · gain + offset."""
+    """The change of every code of one plane: code · gain + offset."""
 
     gain: float
     offset: float

@@ -20,11 +20,11 @@ def begin(footage: Footage, frame: ProjectFrame) -> Framing:
 
 
 def begin_all(project: Project, clips: list[Footage] | None = None) -> list[Framing]:
-    """Every framing of a project, or of some clips of it, with its plan loaded; those that are not there yet begin."""
+    """Every framing of a project, or of some of its clips, with its plan loaded; missing ones are created."""
     footage = list(project.footage.prefetch_related("analyses")) if clips is None else clips
     frames = list(project.frames.all())
     if _missing(footage, frames):
-        with transaction.atomic():  # read again: somebody else may have begun or removed some in between
+        with transaction.atomic():  # read again: another request may have created or removed some in between
             still = project.footage.filter(pk__in=[clip.pk for clip in footage])
             made = Framing.objects.bulk_create(_missing(list(still), list(project.frames.all())))
             Step.objects.bulk_create(Step(framing=framing, number=0, label="Begun") for framing in made)

@@ -26,12 +26,12 @@ LONGEST_HISTORY = 500
 
 
 def change(framing: Framing, design: Design, label: str, version: int | None = None) -> Framing:
-    """Give a framing a design of its own. What had been undone is forgotten; the same design again changes nothing.
+    """Give a framing a custom design. Undone steps are forgotten; the same design again changes nothing.
 
     Args:
         framing: to change.
-        design: what it becomes.
-        label: what was done, for its history.
+        design: the new one.
+        label: of the change, for its history.
         version: of the framing that the design was made of; None where it need not be that.
 
     Raises:
@@ -45,22 +45,22 @@ def change(framing: Framing, design: Design, label: str, version: int | None = N
 
 @dataclass(frozen=True)
 class Did:
-    """A design that was given to a framing, and what was done to make it so."""
+    """A design that was given to a framing, and the label of the change."""
 
     design: Design
     label: str
 
 
 def change_in_turn(framing: Framing, steps: Sequence[Did], version: int) -> Framing:
-    """Give a framing designs one after another, leaving out those that were sent before and have arrived.
+    """Give a framing designs one after another, leaving out those that arrived before.
 
     Args:
         framing: to change.
-        steps: what was done, in its order.
+        steps: the changes, in their order.
         version: of the framing that the first of them was done to.
 
     Raises:
-        Stale: something else was done since. BadRequest: one of them is larger than `MAX_DESIGN_BYTES`.
+        Stale: it was changed since. BadRequest: one of them is larger than `MAX_DESIGN_BYTES`.
     """
     for done in steps:
         check_size(done.design, framing)
@@ -72,7 +72,7 @@ def change_in_turn(framing: Framing, steps: Sequence[Did], version: int) -> Fram
 
 
 def _to_come(framing: Framing, steps: Sequence[Did], version: int) -> Sequence[Did]:
-    """What is left to do of some steps, where all that happened since a version are the first of them.
+    """The rest of some steps, if all changes since a version are the first of them.
 
     Raises:
         Stale: something else happened.
@@ -133,14 +133,14 @@ def unchanged_since(framings: Iterable[Framing], versions: Mapping[int, int]) ->
 
 
 def obey(framings: Iterable[Framing]) -> list[Framing]:
-    """Bring framings back to their rules, in one step each; those that obey already stay as they are."""
+    """Bring framings back to their presets, in one step each; those that use them already stay unchanged."""
     return _put(framings, lambda row, _: row.own and _OBEY, "Use preset")
 
 
 def make_rules(framings: list[Framing]) -> list[Framing]:
     """Make the way framings are now the rules for their formats and frames; they obey from then on.
 
-    Those that have keys or shots of their own keep their plans: no rule can hold these.
+    Those with keyframes or custom shots keep their plans: no preset can hold these.
     """
     with transaction.atomic():
         rows = _locked(framings)
@@ -193,7 +193,7 @@ def undo_all(framings: Iterable[Framing], versions: Mapping[int, int] | None = N
 
     Args:
         framings: which.
-        versions: of them, by their ids; those that were changed since stay as they are.
+        versions: of them, by their ids; those that were changed since stay unchanged.
     """
     versions = versions or {}
     with transaction.atomic():
@@ -254,7 +254,7 @@ def _put(
     Args:
         framings: whose.
         plan_for: the new plan of one, of which the present is given; `_OBEY` for its rule's, None to leave it.
-        label: what was done.
+        label: of the change.
         locked: whether they are locked already, and as they are stored.
     """
     with transaction.atomic():
@@ -284,7 +284,7 @@ def _step(row: Framing, label: str) -> Step:
 
 
 def _locked(framings: Iterable[Framing]) -> list[Framing]:
-    """Framings as they are stored now, with their plans, nobody else changing them."""
+    """Framings as stored now, with their plans, locked against other changes."""
     rows = Framing.objects.select_for_update().filter(pk__in=[framing.pk for framing in framings])
     related = rows.select_related("footage__project", "frame").prefetch_related("footage__analyses")
     return loaded(list(related.order_by("pk")))

@@ -46,7 +46,7 @@ def turn(*, heavy: bool) -> Iterator[None]:
     """Compose within the block, when it is its turn.
 
     Raises:
-        Busy: too many wait already. Cancelled: nobody waits for it any more.
+        Busy: too many wait already. Cancelled: the client is gone.
     """
     at_once, waiting = (HEAVY_AT_ONCE, HEAVY_WAITING) if heavy else (AT_ONCE, WAITING)
     with waiting.slot(visitor()), interrupted_by(check_client_connected):

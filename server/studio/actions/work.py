@@ -1,4 +1,4 @@
-"""What workers do with renders: taking them, drawing parts, and picking up what a dead worker left."""
+"""How workers take renders, draw parts, and recover renders of a dead worker."""
 
 import logging
 import os
@@ -37,7 +37,7 @@ def perform_next() -> None:
 
 
 def perform_for(person: int) -> bool:
-    """Do the first render of a person that waits and that nobody else makes; say whether there was one.
+    """Render the first waiting job of a person that no other worker makes; return whether there was one.
 
     There is none while the disk is full, or while as many of theirs as may be are made.
     """
@@ -70,7 +70,7 @@ def _ready(job: Render) -> bool:
             if not _plates_there(job):
                 return False
         except CadrageError as error:  # the render meets the same, and says so
-            log.info("What was found in a clip could not be followed: %s", error)
+            log.info("Findings of a clip could not be applied: %s", error)
     return True
 
 
@@ -133,7 +133,7 @@ def _perform(job: Render) -> None:
     except CannotWrite as error:
         if has_room():
             _fail(job, error)
-        else:  # it goes on with what is done once there is room again
+        else:  # it resumes once there is room again
             jobs.queue(job)
     except CadrageError as error:
         _fail(job, error)
@@ -228,7 +228,7 @@ def _lay_aside(job: Render) -> None:
         if row.pause_asked:
             job.workspace.pause()
             jobs.end(job, State.PAUSED)
-        else:  # somebody wants it after all
+        else:  # it was resumed meanwhile
             jobs.queue(job)
 
 
@@ -244,7 +244,7 @@ def pick_up() -> None:
 
 
 def _swept(row: Render) -> None:
-    """Take away what was left unfinished; parts that are done stay."""
+    """Remove unfinished output; finished parts stay."""
     sweep(row.path.parent)
     if row.cancel_asked:
         row.workspace.clear()
