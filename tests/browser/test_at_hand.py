@@ -51,15 +51,15 @@ def test_moment_step_and_width_are_there_again(page: Page, tall):
     expect(edge).to_have_attribute("aria-valuenow", str(before + 32))
     page.reload()
     current(page, "Surround")
-    expect(page.get_by_test_id("timecode")).to_have_text("00:00:00:00")
+    expect(page.get_by_test_id("timecode")).to_have_value("00:00:00:00")
     expect(edge).to_have_attribute("aria-valuenow", str(before + 32))
     edge.dblclick(position={"x": 3, "y": 200})
     page.get_by_role("link", name="Line-up").click()
     expect(page.get_by_role("heading", name="Line-up")).to_be_visible()
-    expect(page.get_by_test_id("timecode")).to_have_text("00:00:00:00")
+    expect(page.get_by_test_id("timecode")).to_have_value("00:00:00:00")
     page.go_back()
     current(page, "Surround")
-    expect(page.get_by_test_id("timecode")).to_have_text("00:00:00:00")
+    expect(page.get_by_test_id("timecode")).to_have_value("00:00:00:00")
     expect(page).to_have_title(re.compile("^Tall · There again"))
 
 

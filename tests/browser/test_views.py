@@ -138,6 +138,6 @@ def test_damage_is_told_and_a_press_away(page: Page, tmp_path):
     expect(line).to_have_text(re.compile("00:00:0[0-9]:[0-9]{2}"))
     begins = re.search("00:00:[0-9]{2}:[0-9]{2}", line.inner_text()).group()
     line.click()
-    expect(page.get_by_test_id("timecode")).to_have_text(begins)
+    expect(page.get_by_test_id("timecode")).to_have_value(begins)
     page.get_by_role("link", name="Reception").click()
     expect(page.get_by_role("row").filter(has_text="reception")).to_contain_text("Damaged in")

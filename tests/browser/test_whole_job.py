@@ -150,12 +150,15 @@ def test_frames_and_handling_by_hand(page: Page, upright):
     expect(page.get_by_label("Fill amount, %")).not_to_have_value("0")
 
     # The trade's keys.
-    first = page.get_by_test_id("timecode").inner_text()
+    first = page.get_by_test_id("timecode").input_value()
     page.keyboard.press("l")
-    expect(page.get_by_test_id("timecode")).not_to_have_text(first)
+    expect(page.get_by_test_id("timecode")).not_to_have_value(first)
     page.keyboard.press("k")
     page.keyboard.press("Home")
-    expect(page.get_by_test_id("timecode")).to_have_text("00:00:00:00")
+    expect(page.get_by_test_id("timecode")).to_have_value("00:00:00:00")
+    for typed, shown in (("3", "00:00:00:03"), ("+1", "00:00:00:04")):
+        enter(page.get_by_test_id("timecode"), typed)
+        expect(page.get_by_test_id("timecode")).to_have_value(shown)
 
 
 def test_nothing_scrolls_sideways_and_no_label_is_cut(page: Page, upright):

@@ -16,6 +16,20 @@ export function timecode(frame: number, rate: string): string {
   return clock.map(two).join(":");
 }
 
+/**
+ * The frame that a typed time code names: numbers of hours, minutes, seconds and frames from the right, such as
+ * "4:12" or "412", or "+25" and "-1:00" from a frame. Null if it is none.
+ */
+export function frameOf(typed: string, from: number, rate: string): number | null {
+  const [, sign, text = ""] = /^\s*([+-]?)\s*([\d:;.,]+)\s*$/.exec(typed) ?? [];
+  const digits = /^\d+$/.test(text) ? text.replace(/\B(?=(\d\d)+$)/g, ":") : text;
+  const numbers = digits.split(/[:;.,]/).map(Number);
+  if (!text || numbers.length > 4 || numbers.some(Number.isNaN)) return null;
+  const [frames = 0, seconds = 0, minutes = 0, hours = 0] = numbers.reverse();
+  const frame = ((hours * 60 + minutes) * 60 + seconds) * counted(rate) + frames;
+  return sign ? from + (sign === "-" ? -frame : frame) : frame;
+}
+
 /** The number of the frame that a time in seconds, as exact text, lies in. */
 export function frameAt(time: string, rate: string): number {
   const [above, below] = parts(rate);

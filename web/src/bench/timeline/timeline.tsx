@@ -1,10 +1,10 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import type { Footage } from "../../api/client";
 import { shown } from "../../api/exact";
 import { Button } from "../../ui/button";
 import type { Player } from "../playing/player";
 import { usePlayed } from "../playing/use-player";
-import { timecode } from "../timecode";
+import { frameOf, timecode } from "../timecode";
 import { useAfterWell } from "../use-preview";
 import type { RangeOf } from "../use-range";
 import { type Transport, useFrame, useSpeed } from "../use-transport";
@@ -75,11 +75,34 @@ export function Timeline({ footage, aspect, transport, range, player, lanes }: P
   );
 }
 
+/** The time code of the playhead; another can be typed, also as frames from here, such as +12. */
 function Clock({ transport, rate }: { transport: Transport; rate: string }) {
+  const frame = useFrame(transport);
+  const [typed, setTyped] = useState<string | null>(null);
+  const now = timecode(frame, rate);
+
+  function go() {
+    const wanted = typed === null ? null : frameOf(typed, frame, rate);
+    setTyped(null);
+    if (wanted !== null) transport.go(wanted);
+  }
+
   return (
-    <p className="font-mono text-[17px]" data-testid="timecode">
-      {timecode(useFrame(transport), rate)}
-    </p>
+    <input
+      aria-label="Time code"
+      data-testid="timecode"
+      title="Type a time code, or frames from here such as +12"
+      className="w-full rounded border border-transparent bg-transparent font-mono text-[17px] hover:border-edge focus:bg-sheet"
+      value={typed ?? now}
+      onFocus={({ target }) => target.select()}
+      onChange={({ target }) => setTyped(target.value)}
+      onBlur={go}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Escape") setTyped(null);
+        if (event.key === "Enter") event.currentTarget.blur();
+      }}
+    />
   );
 }
 
