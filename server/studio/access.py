@@ -1,4 +1,4 @@
-"""Who may do what: the owner of a project everything, others what they were let do, strangers what a link shows."""
+"""Access rights: owners may do everything, others what their role allows, strangers what a link shows."""
 
 import re
 from enum import IntEnum
@@ -16,7 +16,7 @@ from server.studio.models import LookLink, Member, Project
 LINKS = "links"
 """In a session: the tokens of links that were opened in it."""
 LOOKING = re.compile(r"^/api/framings/\d+/(measure|over-time|path|preview|play|legible|quiet)$")
-"""What is asked by POST, since much is said with it, and changes nothing."""
+"""POST requests that change nothing; they use POST because of long bodies."""
 SHOWN = re.compile(
     r"^/api/(visitor|projects/\d+(/changes|/renders)?|framings/\d+/thumbnail|renders/\d+/(file|picture))$"
 )
@@ -24,7 +24,7 @@ TAKEN = re.compile(r"^/api/projects/\d+/delivery/(files|sheet)$")
 
 
 class Needs(IntEnum):
-    """What somebody must be let do."""
+    """The right that a request needs."""
 
     SEE = 1
     WORK = 2
@@ -32,11 +32,11 @@ class Needs(IntEnum):
 
 
 class NotLet(CadrageError):
-    """Somebody may look at a project and not do that in it."""
+    """A person may view a project but not do this in it."""
 
 
 def needs_of(request: HttpRequest) -> Needs:
-    """What a request takes, by what it is."""
+    """The right that a request needs, by its kind."""
     return Needs.SEE if request.method in SAFE or LOOKING.match(request.path) else Needs.WORK
 
 
@@ -52,7 +52,7 @@ def projects_for(request: HttpRequest, needs: Needs = Needs.SEE) -> QuerySet[Pro
 
 
 def shared_with(person: AbstractBaseUser | AnonymousUser, needs: Needs = Needs.SEE) -> QuerySet[Project]:
-    """Projects of somebody, and those in which others let them do something."""
+    """The projects of a person, and those shared with them with at least a right."""
     roles = [Member.Role.WORK] if needs == Needs.WORK else list(Member.Role)
     let = Member.objects.filter(person=person, role__in=roles)
     return Project.everything.filter(Q(owner=person) | Q(pk__in=let.values("project")))
@@ -69,7 +69,7 @@ def role_in(request: HttpRequest, project: Project) -> str:
 
 
 def may_take(request: HttpRequest, project: Project) -> bool:
-    """Whether the visitor may take files along: who is signed in and sees it may, and who has a link that says so."""
+    """Whether the visitor may download files: signed-in members may, and holders of a link that allows it."""
     return request.user.is_authenticated or links_of(request).filter(project=project, downloads=True).exists()
 
 

@@ -1,6 +1,6 @@
 """Asking an outside generator for pictures, over a small contract that docs/extension.md describes.
 
-Nothing is sent unless an address is configured and somebody asked for it.
+Nothing is sent unless an address is configured and a person asked for it.
 """
 
 import base64
@@ -69,11 +69,11 @@ class Generator:
         Args:
             still: PNG with alpha, of the frame's size.
             mask: PNG of the same size, white where something is wanted, black where the picture stays.
-            prompt: in words, what is wanted.
+            prompt: a description of the wanted picture.
             count: how many.
 
         Raises:
-            BadRequest: it cannot be reached, or what it answers is nothing of the contract.
+            BadRequest: it cannot be reached, or its answer breaks the contract.
         """
         sent = {
             "still": base64.b64encode(still).decode(),
@@ -100,7 +100,7 @@ class Generator:
         return self._ask("GET", f"/jobs/{quote(name, safe='')}/variants/{number}", None, MOST_PICTURE, PICTURE_SECONDS)
 
     def cancel(self, name: str) -> None:
-        """Tell it that a job is not wanted any more; what it answers does not matter."""
+        """Cancel a job; the answer is ignored."""
         try:
             self._ask("DELETE", f"/jobs/{quote(name, safe='')}", None, MOST_ANSWER)
         except BadRequest:
@@ -144,7 +144,7 @@ class Generator:
 
 
 class _NoRedirect(urllib.request.HTTPRedirectHandler):
-    """What was meant for one address goes to no other."""
+    """Requests for one address are never redirected to another."""
 
     def redirect_request(self, *_: Any, **__: Any) -> None:
         return None

@@ -31,7 +31,7 @@ def check_room(length: int) -> None:
         most = settings.UPLOAD_BYTES / GIGABYTE
         raise TooMuch("That was too much at once.", remedy=f"Send at most {most:g} GB at a time.")
     if length > SMALL and length + ROOM_LEFT > free():
-        raise NoRoom("There is no room for it on the server.", remedy="Tell whoever runs the server.")
+        raise NoRoom("There is no room for it on the server.", remedy="Tell the administrator.")
 
 
 def free() -> int:

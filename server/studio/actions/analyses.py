@@ -1,4 +1,4 @@
-"""Analyses of clips: asking for them, finding them, and what people do with those that were asked for."""
+"""Analyses of clips: requesting, finding, cancelling and retrying them."""
 
 import logging
 import time
@@ -23,14 +23,14 @@ from server.studio.models.analysis import store
 State = Analysis.State
 AFTER_QUICK_ONES = 1e9  # seconds of rank
 NOT_FOR_RENDERS = ("following", "sides", "captions")
-"""Kinds that no render waits for: what they find is in its plan, or it is not ordered."""
+"""Kinds that no render waits for: their results are in its plan already, or it is not ordered."""
 DAYS_KEPT = 30
 """An outcome that no clip has any more is kept for so long, for a clip that comes back."""
 log = logging.getLogger(__name__)
 
 
 def ask(footage: Footage) -> None:
-    """Ask for what is not known of a clip as it is taken now; what is known stays. Called whenever it changes."""
+    """Request the analyses that a clip lacks as it is read now; existing ones stay. Called after every change of it."""
     there = {row.kind: row for row in footage.analyses.all()}
     for kind, analysis in ANALYSES.items():
         row = there.get(kind)
@@ -45,7 +45,7 @@ def ask(footage: Footage) -> None:
 
 
 def request(footage: Footage, kind: str) -> None:
-    """Ask for something that is found out about a clip only on request; what is known or on its way stays."""
+    """Request an analysis that is made only on demand; a result or a job that exists stays."""
     row, new = Analysis.objects.get_or_create(
         footage=footage, kind=kind, defaults={"rank": time.time() + AFTER_QUICK_ONES * ANALYSES[kind].slow}
     )
@@ -68,7 +68,7 @@ def subject_of(footage: Footage) -> Subject:
 
 
 def _read_anew(footage: Footage) -> None:
-    """What is read once for a row has changed."""
+    """Forget values cached on a row that has changed."""
     for name in ("found", "facts", "_prefetched_objects_cache"):
         footage.__dict__.pop(name, None)
 
@@ -160,7 +160,7 @@ def retry(row: Analysis) -> Analysis:
 
 
 def pick_up() -> None:
-    """See to analyses that a dead worker left, and that nobody was called for. Called by a worker, now and then."""
+    """Recover analyses of a dead worker, and those without a task. Called by a worker, now and then."""
     jobs.pick_up(Analysis.objects.filter(state=State.RUNNING).select_related("footage"), lambda _: None)
     if not called("analysis") and next(_ready(), None) is not None:
         call("analysis")
@@ -183,7 +183,7 @@ def sweep_locks(locks: Iterable[Path], there: set[int]) -> None:
 
 
 def ask_for_all_of_format(footage: Footage) -> None:
-    """Ask anew for all clips of a clip's format, since they are all taken otherwise."""
+    """Request analyses for all clips of a clip's format, since all are read differently now."""
     for clip in footage.project.footage.filter(format_key=footage.format_key).select_related("project"):
         with transaction.atomic():
             ask(clip)

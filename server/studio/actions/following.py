@@ -23,26 +23,26 @@ log = logging.getLogger(__name__)
 
 
 def seen_of(footage: Footage) -> Seen | None:
-    """What was seen in a clip; None where nobody has looked, or there is nothing that moves."""
+    """The analysis of movement in a clip; None if there is none, or nothing moves."""
     row = footage.analysis(KIND)
     found = footage.following
     return None if row is None or found is None else seen_in(store.folder(row.key), found)
 
 
 def seen_or_refused(footage: Footage) -> Seen:
-    """What was seen in a clip.
+    """The analysis of movement in a clip.
 
     Raises:
-        BadRequest: nobody has looked, or there was nothing.
+        BadRequest: there is none, or it found nothing.
     """
     seen = seen_of(footage)
     if seen is None:
-        raise BadRequest("Nobody has looked at what moves yet.", remedy="Wait for that.", clip=footage.name)
+        raise BadRequest("The movement in it is not analysed yet.", remedy="Wait for that.", clip=footage.name)
     return seen
 
 
 def request(footage: Footage) -> Analysis:
-    """Have a clip looked at, where nobody has yet."""
+    """Request the analysis of movement in a clip, if there is none yet."""
     analyses.request(footage, "bars")
     analyses.request(footage, KIND)
     return footage.analyses.get(kind=KIND)
@@ -82,7 +82,7 @@ def give_to_others(row: Framing, plan: Plan) -> list[Framing]:
     has of its own besides stays.
 
     Raises:
-        BadRequest: nobody has looked at the clip, or nothing follows.
+        BadRequest: the clip is not analysed, or nothing follows.
     """
     seen, info = seen_or_refused(row.footage), row.footage.info
     if not follows(plan):

@@ -1,4 +1,4 @@
-"""Footage: taking files in, saying what they are, replacing them, and giving them up."""
+"""Footage: adding clips, setting how they are read, replacing and removing them."""
 
 import logging
 import secrets
@@ -47,7 +47,7 @@ def accept_all(project: Project, arrived: Sequence[tuple[str, Path]]) -> list[Fo
     """Take files in under their names: stills that are numbered alike as one sequence, the others each as a clip.
 
     Raises:
-        CadrageError: one of them is no footage; none is kept.
+        CadrageError: one of them is no footage; then none is kept.
     """
     taken: list[Arrived] = []
     try:
@@ -107,7 +107,7 @@ class Arrived:
 
 
 def _arrived(name: str, path: Path) -> Arrived:
-    """Take what has arrived in; what is no footage is not kept.
+    """Add files that have arrived; those that are no footage are deleted.
 
     Raises:
         CadrageError: it is none.
@@ -245,7 +245,7 @@ def rename(footage: Footage, name: str) -> Footage:
 
 
 def replace(footage: Footage, name: str, upload: TemporaryUploadedFile) -> Footage:
-    """Put another file in the place of a clip's; its framings stay, what was found in its pictures does not.
+    """Replace the file of a clip; its framings stay, the findings in its pictures do not.
 
     Raises:
         CadrageError: it is no footage; nothing changes.
@@ -271,13 +271,13 @@ def _read_anew(footage: Footage) -> None:
     if footage.changed and _unreadable.get(footage.pk) != now and _stands_still(footage.path):
         try:
             find_again(footage, footage.path)
-        except CadrageError as error:  # what it was is kept until it can be read, or is found again
+        except CadrageError as error:  # the old values are kept until it can be read, or is found again
             _unreadable[footage.pk] = now
             log.info("A changed clip could not be read: %s", error)
 
 
 def _stands_still(path: Path) -> bool:
-    """Whether nobody has written to a file for a while."""
+    """Whether a file has not been written to for a while."""
     newest = max((file.stat().st_mtime for file in files.files_of(path)), default=0)
     return time.time() - newest > STILL_SECONDS
 

@@ -1,4 +1,4 @@
-"""Materials: taking in what plans use besides clips, and finding what they name among what their owner has."""
+"""Materials: adding files that plans use besides clips, and resolving the names in plans."""
 
 import secrets
 from collections.abc import Callable
@@ -72,7 +72,7 @@ def keep_captions(footage: Footage) -> Material:
     """Make the closed captions of a clip a captions file of its project.
 
     Raises:
-        BadRequest: nobody has read them yet. NoRoom: the quota of the project's owner is used up.
+        BadRequest: they are not read yet. NoRoom: the quota of the project's owner is used up.
     """
     found = footage.found.get("captions")
     if not isinstance(found, CaptionsFound):
@@ -114,7 +114,7 @@ class Shelf:
         self._removed: dict[str, str] = {}
 
     def find(self, name: str) -> CoreMaterial:
-        """What a name stands for.
+        """The file that a name refers to.
 
         Raises:
             BadRequest: nothing that it has.
@@ -124,7 +124,7 @@ class Shelf:
         return self._found[name]
 
     def missing(self, plan: Plan) -> tuple[str, ...]:
-        """Name what a plan uses that was removed from its project, or cannot be found any more."""
+        """Name the files of a plan that were removed from its project, or cannot be found any more."""
         for name in plan.asset_refs:
             if name and name not in self._found and name not in self._removed:
                 try:
@@ -153,7 +153,7 @@ class Shelf:
             if row is not None:
                 self._note(name, row)
                 return CoreMaterial(row.path, row.info)
-        raise BadRequest("What stands behind or over the picture is not here any more.", remedy=CHOOSE)
+        raise BadRequest("A picture or clip in the background is missing.", remedy=CHOOSE)
 
     def _note(self, name: str, row: Footage | Material) -> None:
         if row.removed is not None:
@@ -168,7 +168,7 @@ def library_of(
     *,
     drafts: bool = False,
 ) -> Library:
-    """What a plan about a clip may use: the clip itself, and all that its project has.
+    """The files that a plan about a clip may use: the clip, and all of its project.
 
     With `drafts`, of plates that are not there their drafts.
     """
@@ -178,7 +178,7 @@ def library_of(
 
 
 def by_sample(work: Callable[[Plan, Sample], Measured], plan: Plan, footage: Footage) -> Measured:
-    """What a function of the core finds of a plan by a few pictures of its clip.
+    """The result of a core function for a plan and a few pictures of its clip.
 
     Raises:
         Busy, Cancelled: see `turn`.

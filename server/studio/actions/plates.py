@@ -31,12 +31,12 @@ State = Plate.State
 DRAFT_LINES = 200
 """Rows of the picture in a draft, about."""
 MOST_OF_A_CLIP = 60
-"""Plates that are kept of a clip, those that were asked for last."""
+"""Plates that are kept of a clip, those requested last."""
 DAYS_KEPT = 30
 
 
 def subject_of(footage: Footage, taken: Interpretation) -> Subject:
-    """A clip as plates are made of it."""
+    """A clip as its plates need it."""
     return Subject(footage.path, footage.identity_now.key, footage.info, taken)
 
 
@@ -77,13 +77,13 @@ def asked_by(plan: Plan, footage: Footage, library: Library, time: Fraction | No
 
 
 def request(footage: Footage, plan: Plan, asked: Iterable[PlateRequest], *, first: bool = False) -> list[Plate]:
-    """Have plates made; those that are there or on their way stay.
+    """Request plates; those that exist or are in progress stay.
 
     Args:
         footage: of which clip.
         plan: for which plan, of which what the clip is taken to be counts.
         asked: which.
-        first: whether they come before others, since somebody looks.
+        first: whether they come before others, because a person waits at the bench.
     """
     subject = subject_of(footage, plan.interpretation)
     rows = []
@@ -108,7 +108,7 @@ def request(footage: Footage, plan: Plan, asked: Iterable[PlateRequest], *, firs
 
 
 def _again(row: Plate) -> None:
-    """Somebody asks for a plate again: one that was swept away meanwhile is made again."""
+    """Request a plate again: one that was deleted meanwhile is made again."""
     if row.used < timezone.now() - timedelta(hours=1):
         Plate.objects.filter(pk=row.pk).update(used=timezone.now())
     if row.state == State.DONE and not row.problem and row.found is None:
@@ -130,14 +130,14 @@ def missing(plan: Plan, footage: Footage, library: Library) -> list[Plate]:
     """Plates that a plan needs and that are not there, being made from now on.
 
     Raises:
-        BadRequest: what the plan names is not to be had.
+        BadRequest: the plan names a file that is missing.
     """
     asked = asked_by(plan, footage, library)
     return [row for row in request(footage, plan, asked) if row.state != State.DONE or row.found is None]
 
 
 def collect() -> None:
-    """Let go of plates that nobody asked for in a while, and of more than so many of one clip. Called by a worker."""
+    """Delete plates that were not requested for a while, and more than a number of one clip. Called by a worker."""
     old = Plate.objects.filter(state__in=Plate.ENDED, used__lt=timezone.now() - timedelta(days=DAYS_KEPT))
     old.delete()
     many = Footage.everything.annotate(count=Count("plates")).filter(count__gt=MOST_OF_A_CLIP)

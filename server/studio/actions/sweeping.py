@@ -1,4 +1,4 @@
-"""Files that nobody needs and rows that have none: found, told, and, where they are certainly nobody's, taken away."""
+"""Files without rows and rows without files: found, reported and, if certainly unused, deleted."""
 
 import logging
 import time
@@ -25,7 +25,7 @@ class Found:
     """What lies where it should not, and what does not lie where it should.
 
     Attributes:
-        arriving: what was left on its way in.
+        arriving: unfinished uploads.
         orphans: files of clips and results that no row names.
         missing: what clips and results have lost their file.
     """
@@ -49,7 +49,7 @@ def look() -> Found:
 
 
 def sweep() -> Found:
-    """Take away what is nobody's, and forget what is over; what was found."""
+    """Delete unused files and expired rows; return a report."""
     forget_old()
     forget_old_links()
     call_command("clearsessions")

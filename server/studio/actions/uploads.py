@@ -22,7 +22,7 @@ PIECE = 1 << 20
 
 
 class Body(Protocol):
-    """What is sent."""
+    """A file being sent."""
 
     def read(self, size: int, /) -> bytes:
         """At most so many bytes of it; none at its end."""
@@ -32,7 +32,7 @@ def begin(project: Project, sender: AbstractBaseUser, name: str, size: int) -> U
     """A file that is about to be sent.
 
     Raises:
-        TooMuch, NoRoom: it cannot be taken in. Busy: too many files of this person have begun and not arrived.
+        TooMuch, NoRoom: there is no room for it. Busy: too many files of this person are unfinished.
     """
     if Upload.objects.filter(sender=sender).count() >= MAX_UNFINISHED:
         raise Busy(
@@ -55,7 +55,7 @@ def append(upload: Upload, offset: int, body: Body) -> int:
     """
     with locked(upload.lock) as mine:
         if not mine:
-            raise Busy("Another piece of this file is on its way.", remedy="Wait for it.", clip=upload.name)
+            raise Busy("Another piece of this file is being sent.", remedy="Wait for it.", clip=upload.name)
         if offset != upload.received:
             raise Stale(
                 "It is not that far.", remedy="Ask how far it is, and go on there.", changed=(), clip=upload.name
@@ -93,7 +93,7 @@ def _forget_all(rows: Iterable[Upload]) -> None:
 
 
 def forget(upload: Upload) -> None:
-    """Give up a file that was on its way, or let go of what has been taken in."""
+    """Cancel a file that is being sent, or forget one that was added."""
     path, lock = upload.path, upload.lock
     upload.delete()
     for one in (path, lock):
@@ -101,6 +101,6 @@ def forget(upload: Upload) -> None:
 
 
 def forget_old() -> None:
-    """Give up what has not arrived for long. Called by a worker, now and then."""
+    """Delete uploads that have not continued for long. Called by a worker, now and then."""
     for row in Upload.objects.filter(begun__lt=timezone.now() - KEPT):
         forget(row)

@@ -42,17 +42,17 @@ WORDS = {
     405: ("That cannot be done with this.", "Look into the description of the API."),
     413: ("That was too much at once.", "Send less."),
 }
-BROKEN = ("Something went wrong on the server.", "Try again; if it stays so, tell whoever runs the server.")
+BROKEN = ("Something went wrong on the server.", "Try again; if it happens again, tell the administrator.")
 
 
 def usual(status: int) -> JsonResponse:
-    """What is said of a status where there is nothing more to say."""
+    """The answer for a status without further details."""
     title, remedy = WORDS.get(status, BROKEN)
     return problem(status, title, remedy=remedy)
 
 
 def of_disk(error: OSError) -> JsonResponse:
-    """What is said where a file cannot be read or written."""
+    """The answer if a file cannot be read or written."""
     status, title = 500, "The server could not read or write a file."
     if error.errno in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG):
         status, title = 507, "There is no more room on the server."
@@ -62,7 +62,7 @@ def of_disk(error: OSError) -> JsonResponse:
 
 
 def of_database(error: DatabaseError) -> JsonResponse:
-    """What is said where the database cannot be written: a full disk, or somebody else who has held it for too long."""
+    """The answer if the database cannot be written: a full disk, or another writer that has held it for too long."""
     if "full" in str(error):
         return problem(507, "There is no more room on the server.", remedy=TELL)
     if "locked" in str(error) or "readonly" in str(error):
@@ -76,7 +76,7 @@ def broken(request: HttpRequest) -> HttpResponse:
     return of_database(error) if isinstance(error, DatabaseError) else usual(500)
 
 
-TELL = "Tell whoever runs the server, then try again."
+TELL = "Tell the administrator, then try again."
 STATUS: dict[type, int] = {
     MissingSource: 410,
     Busy: 503,
@@ -90,7 +90,7 @@ STATUS: dict[type, int] = {
 
 
 def of_error(error: CadrageError) -> JsonResponse:
-    """What is said of an error of ours."""
+    """The answer to an error of ours."""
     status = next((STATUS[kind] for kind in type(error).__mro__ if kind in STATUS), 422)
     changed = error.changed if isinstance(error, Stale) else ()
     uses = error.uses if isinstance(error, InUse) else ()
@@ -98,7 +98,7 @@ def of_error(error: CadrageError) -> JsonResponse:
 
 
 class Api(NinjaAPI):
-    """Lets go of what it refuses, and documents its error answers."""
+    """Releases the requests that it refuses, and documents its error answers."""
 
     def get_openapi_schema(self, **given: Any) -> OpenAPISchema:
         """See `NinjaAPI`."""

@@ -1,4 +1,4 @@
-"""What is stored."""
+"""The rows of the database."""
 
 from server.studio.models.analysis import Analysis
 from server.studio.models.footage import Footage

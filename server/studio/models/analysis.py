@@ -1,4 +1,4 @@
-"""What is found out about clips by looking at them."""
+"""Analyses of clips."""
 
 from pathlib import Path
 from typing import Any
@@ -40,7 +40,7 @@ class Analysis(Job):
 
     @property
     def lock(self) -> Path:
-        """The file that whoever is at work on it holds locked."""
+        """The file that the worker of it holds locked."""
         return Path(settings.ANALYSES_DIR) / f".lock-{self.pk}"
 
     @property
@@ -55,11 +55,11 @@ class Analysis(Job):
 
     @property
     def outcome(self) -> Outcome[Any] | None:
-        """What came of it; None while nothing has, or where it lies no more."""
+        """Its result; None until there is one, or if it was deleted."""
         return store.get(ANALYSES[self.kind], self.key) if self.state == self.State.DONE and self.key else None
 
     @property
     def result(self) -> Value | None:
-        """What was found; None where nothing is."""
+        """Its findings; None if there are none."""
         outcome = self.outcome
         return outcome.result if isinstance(outcome, Found) else None

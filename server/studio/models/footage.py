@@ -1,4 +1,4 @@
-"""Footage: source files and what they are."""
+"""Footage: source files, and how they are read."""
 
 from functools import cached_property
 from pathlib import Path
@@ -30,7 +30,7 @@ class Footage(models.Model):
     configuration allows, whose file is not ours. `interpretation_json` is null while the clip obeys its format's rule.
     `digest` and `fingerprint` say which file it was when it was taken in; `rank` is its place where clips
     were put in order by hand. What is read from JSON is read once for a row, and so is what its file is now; a row that
-    was changed is loaded anew.
+    was changed must be loaded again.
     """
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="footage")
@@ -81,7 +81,7 @@ class Footage(models.Model):
 
     @property
     def changed(self) -> bool:
-        """Whether its file is there and is not the one that was taken in."""
+        """Whether its file exists but is not the one that was added."""
         return self.identity_now.fingerprint != self.fingerprint
 
     @cached_property
@@ -91,7 +91,7 @@ class Footage(models.Model):
 
     @property
     def own_interpretation(self) -> Interpretation | None:
-        """What its samples are taken to mean by word of its own; None while it obeys its format's rule."""
+        """Its custom interpretation; None while it uses the preset of its format."""
         return None if self.interpretation_json is None else Interpretation.model_validate(self.interpretation_json)
 
     @cached_property
@@ -107,13 +107,13 @@ class Footage(models.Model):
 
     @property
     def bars(self) -> BurnedInBars | None:
-        """Bars found in its pictures; None where nobody has looked."""
+        """Black bars in its pictures; None until they are analysed."""
         found = self.found.get("bars")
         return found if isinstance(found, BurnedInBars) else None
 
     @property
     def shots(self) -> ShotsFound | None:
-        """Where its shots begin; None where nobody has looked, for them or for what moves."""
+        """The starts of its shots; None until they, or its movement, are analysed."""
         found, seen = self.found.get("shots"), self.following
         if isinstance(found, ShotsFound):
             return found
@@ -121,28 +121,28 @@ class Footage(models.Model):
 
     @property
     def sides(self) -> SidesFound | None:
-        """Whether its shots can go on beyond their sides; None where nobody has looked."""
+        """Whether its shots can be extended beyond their sides; None until they are analysed."""
         found = self.found.get("sides")
         return found if isinstance(found, SidesFound) else None
 
     @property
     def following(self) -> FollowingFound | None:
-        """What moves in it, in short; None where nobody has looked."""
+        """A summary of the movement in it; None until it is analysed."""
         found = self.found.get("following")
         return found if isinstance(found, FollowingFound) else None
 
     def analysis(self, kind: str) -> "Analysis | None":
-        """The job of one kind of analysis of it; None where nobody has asked for it."""
+        """The job of one kind of analysis of it; None if it was never requested."""
         return next((row for row in self.analyses.all() if row.kind == kind), None)
 
     @property
     def quiet_copy(self) -> Blurred:
-        """The blurred copy its framings begin with: calm beside its pictures, once somebody has looked."""
+        """The blurred copy its framings begin with: calm beside its pictures, once they are analysed."""
         found = self.found.get("quiet_copy")
         return found if isinstance(found, Blurred) else Blurred()
 
     @property
     def fields(self) -> FieldsFound | None:
-        """What its pictures were found to consist of; None where nobody has looked."""
+        """The fields and film frames in its pictures; None until they are analysed."""
         found = self.found.get("fields")
         return found if isinstance(found, FieldsFound) else None

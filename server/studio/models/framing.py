@@ -53,7 +53,7 @@ class Framing(models.Model):
         return int(self.steps.values_list("pk", flat=True).get(number=self.current))
 
     def asked_key(self, plan: Plan) -> str:
-        """What a way depends on: how the clip is framed, and what was seen in it."""
+        """The input of a path: the framing, and the analysis of the clip."""
         seen = self.footage.analysis("following")
         text = f"{'' if seen is None else seen.key} {plan.model_dump_json(exclude={'range', 'surround', 'finish'})}"
         return blake2b(text.encode(), digest_size=16).hexdigest()
@@ -68,7 +68,7 @@ class Framing(models.Model):
 
 
 class Step(models.Model):
-    """One state in a framing's history: a plan, or null while it obeys the rule. Step 0 is what it began with."""
+    """One state in a framing's history: a plan, or null while it uses its preset. Step 0 is the first."""
 
     framing = models.ForeignKey(Framing, models.CASCADE, related_name="steps")
     number = models.PositiveIntegerField()

@@ -38,7 +38,7 @@ class Generation(Job):
 
     @property
     def lock(self) -> Path:
-        """The file that whoever is at work on it holds locked."""
+        """The file that the worker of it holds locked."""
         return Path(settings.ANALYSES_DIR) / f".generation-lock-{self.pk}"
 
     @property
@@ -53,7 +53,7 @@ class Generation(Job):
 
     @property
     def plan(self) -> Plan:
-        """What it is for."""
+        """The plan that it is for."""
         return Plan.model_validate(self.plan_json)
 
     @property

@@ -8,7 +8,7 @@ from django.db import models
 
 
 class Job(models.Model):
-    """A job: where it stands, how far it is, and what went wrong.
+    """A job: its state, progress and problem.
 
     Jobs are taken by `rank`. `phase` says what is being done. `done` of `total` units are. `stalled_attempts` counts
     attempts since anything came of one. While somebody works on a job, its lock is held. `call_name` is the name under
@@ -59,12 +59,12 @@ class Job(models.Model):
 
     @property
     def ended(self) -> bool:
-        """Whether nobody will work on it, unless somebody asks."""
+        """Whether it has ended, until a person retries it."""
         return self.state in self.ENDED
 
     @property
     def lock(self) -> Path:
-        """The file that whoever is at work on it holds locked."""
+        """The file that the worker of it holds locked."""
         raise NotImplementedError
 
     @property

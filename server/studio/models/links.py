@@ -1,4 +1,4 @@
-"""Addresses that open something to whoever has them, until they expire."""
+"""Addresses that give access to anyone who has them, until they expire."""
 
 import secrets
 
@@ -7,12 +7,12 @@ from django.utils import timezone
 
 
 def token() -> str:
-    """What nobody guesses."""
+    """A random text that cannot be guessed."""
     return secrets.token_urlsafe(24)
 
 
 class Good(models.Manager["ExpiringLink"]):
-    """Those that open something now."""
+    """Those that give access now."""
 
     def get_queryset(self) -> "models.QuerySet[ExpiringLink]":
         """Those."""

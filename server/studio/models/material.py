@@ -1,4 +1,4 @@
-"""What plans use besides clips: pictures to stand behind or beside, logos, files of captions."""
+"""Files that plans use besides clips: background pictures, logos, captions."""
 
 from pathlib import Path
 
@@ -17,7 +17,7 @@ class Material(models.Model):
     """
 
     class Kind(models.TextChoices):
-        """What it is."""
+        """Its kind."""
 
         PICTURE = "picture"
         CAPTIONS = "captions"
@@ -54,5 +54,5 @@ class Material(models.Model):
 
     @property
     def info(self) -> MediaInfo | None:
-        """What a picture is."""
+        """The properties of a picture."""
         return None if self.info_json is None else MediaInfo.model_validate(self.info_json)

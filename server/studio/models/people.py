@@ -9,7 +9,7 @@ from server.studio.models.sharing import Member
 
 
 class Allowance(models.Model):
-    """How much of the server somebody may use; what is null is as for everybody, see the settings."""
+    """Limits of a person on the server; null is the server default, see the settings."""
 
     person = models.OneToOneField(settings.AUTH_USER_MODEL, models.CASCADE, related_name="allowance")
     gigabytes = models.FloatField(null=True, default=None)
@@ -20,7 +20,7 @@ class Allowance(models.Model):
 
 
 class Invitation(ExpiringLink):
-    """An address by which somebody makes an account for themselves, once; `project` is then shared with them."""
+    """An address at which a new person makes an account, once; `project` is then shared with them."""
 
     administrator = models.BooleanField(default=False)
     project = models.ForeignKey(Project, models.CASCADE, null=True, related_name="invitations")

@@ -41,7 +41,7 @@ class Plate(Job):
 
     @property
     def lock(self) -> Path:
-        """The file that whoever is at work on it holds locked."""
+        """The file that the worker of it holds locked."""
         return Path(settings.ANALYSES_DIR) / f".plate-lock-{self.pk}"
 
     @property
@@ -56,12 +56,12 @@ class Plate(Job):
 
     @property
     def asked(self) -> PlateRequest:
-        """What was asked."""
+        """The request."""
         return PlateRequest.model_validate(self.asked_json)
 
     @property
     def taken(self) -> Interpretation:
-        """What the clip was taken to be."""
+        """The interpretation of the clip at the time of the request."""
         return Interpretation.model_validate(self.taken_json)
 
     @property

@@ -11,10 +11,10 @@ from server.studio.models.removable import Present
 
 
 class Project(models.Model):
-    """A set of clips and the frames they must go into. Nobody but its owner sees it.
+    """A set of clips and the frames they must go into. It is visible only to its owner and its members.
 
-    Results are kept for `keep_days` days and up to `keep_gigabytes` in all; null is for ever, and without end. One
-    that was put away stands apart from those that are worked on.
+    Results are kept for `keep_days` days and up to `keep_gigabytes` in all; null is no limit. An
+    archived one is listed apart from the others.
     """
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="projects")
@@ -38,7 +38,7 @@ class Project(models.Model):
 
 
 IN_ORDER = (models.F("rank").asc(nulls_last=True), "id")
-"""As people have put them; those that nobody has put anywhere come last, as they were added."""
+"""In the order of people; frames without a place come last, as they were added."""
 
 
 class ProjectFrame(models.Model):
@@ -69,7 +69,7 @@ class ProjectFrame(models.Model):
 
     @cached_property
     def delivery(self) -> Delivery:
-        """What is asked of it besides its picture."""
+        """The delivery settings of it besides its picture."""
         return Delivery.model_validate(self.delivery_json)
 
     @cached_property

@@ -19,7 +19,7 @@ from server.studio.models.job import Job
 
 
 class Render(Job):
-    """One job: a plan as it was when it was ordered, how far it is, and what came of it.
+    """One job: a plan as ordered, its progress, and its result.
 
     `identity` is the key of the result, the same for jobs that make the same file; `clips_json` says which files it
     was ordered of, and `analyses_json` on which analyses of its clip its plan rests, by kind. A file that was
@@ -54,7 +54,7 @@ class Render(Job):
 
     @property
     def plan(self) -> Plan:
-        """What was ordered."""
+        """The plan as ordered."""
         return Plan.model_validate(self.plan_json)
 
     @cached_property
@@ -88,7 +88,7 @@ class Render(Job):
 
     @property
     def lock(self) -> Path:
-        """The file that whoever is at work on it holds locked."""
+        """The file that the worker of it holds locked."""
         return Path(settings.RENDERS_DIR) / f".lock-{self.pk}"
 
     @property

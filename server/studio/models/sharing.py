@@ -1,4 +1,4 @@
-"""Who may look at a project or work in it besides its owner."""
+"""People and links that a project is shared with."""
 
 from django.conf import settings
 from django.db import models
@@ -8,10 +8,10 @@ from server.studio.models.project import Project
 
 
 class Member(models.Model):
-    """Somebody with whom a project is shared."""
+    """A person with whom a project is shared."""
 
     class Role(models.TextChoices):
-        """What they may do."""
+        """The role of the person."""
 
         SEE = "see"
         WORK = "work"
@@ -38,7 +38,7 @@ class GoodLooks(Good):
 
 
 class LookLink(ExpiringLink):
-    """An address that lets whoever has it look at a project."""
+    """An address that shows a project to anyone who has it."""
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="links")
     downloads = models.BooleanField(default=False)

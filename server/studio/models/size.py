@@ -31,7 +31,7 @@ class Size(Job):
 
     @property
     def lock(self) -> Path:
-        """The file that whoever is at work on it holds locked."""
+        """The file that the worker of it holds locked."""
         return Path(settings.ANALYSES_DIR) / f".size-lock-{self.pk}"
 
     @property

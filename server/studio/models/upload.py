@@ -10,7 +10,7 @@ from server.studio.models.project import Project
 
 
 class Upload(models.Model):
-    """A file that somebody sends in pieces. `size` is what it will have; what has arrived says how far it is."""
+    """A file that a person sends in pieces. `size` is its full size; the bytes that have arrived show its progress."""
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="uploads")
     sender = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="uploads")
@@ -32,7 +32,7 @@ class Upload(models.Model):
 
     @property
     def lock(self) -> Path:
-        """The file that whoever writes to it holds locked."""
+        """The file that its writer holds locked."""
         return self.path.with_suffix(".lock")
 
     @property

@@ -26,7 +26,7 @@ from server.studio.models import Framing, Size
 
 
 class FramingOut(Schema):
-    """A framing: its plan, its numbers, and where it stands in its history.
+    """A framing: its plan, its numbers, and its place in its history.
 
     `obeys` says that it has no plan of its own; `rule_set`, that somebody set the rule for its format and frame.
     `version` is another after every change, also after one that was taken back and done again. `joinable_tracks` is the
@@ -75,21 +75,21 @@ class FramingOut(Schema):
 
 
 class StepIn(Schema):
-    """A design to put in force, and what was done to make it."""
+    """A design to put in force, with the label of the change."""
 
     design: Design
     label: str = Field(max_length=80)
 
 
 class StepsIn(Schema):
-    """What was done one after another, and the version that the first of it was done to."""
+    """Changes one after another, and the version that the first was made on."""
 
     steps: list[StepIn] = Field(min_length=1, max_length=LONGEST_HISTORY)
     version: int
 
     @property
     def each(self) -> list[Did]:
-        """What was done, in its order."""
+        """The changes, in their order."""
         return [Did(step.design, step.label) for step in self.steps]
 
 
@@ -124,7 +124,7 @@ class KeyIn(MeasureIn):
 
 
 class FollowIn(MeasureIn):
-    """A design whose window is to follow, and how; what was found before is not asked for."""
+    """A design whose window is to follow, with its settings; a path found before is ignored."""
 
     follow: Follow
 
@@ -144,7 +144,7 @@ class EstimateOut(Schema):
 
     @classmethod
     def of(cls, known: Estimate | None, job: Size | None, fitting: Fitting | None) -> "EstimateOut":
-        """What is known at once, or the job of finding it out."""
+        """The result, or the job that makes it."""
         if known is not None or job is None:
             return cls(
                 bytes=known and known.bytes, done_percent=100, problem="", remedy="", free=free_bytes(), fitting=fitting
@@ -188,7 +188,7 @@ class PreviewIn(Schema):
 
 
 class PlayIn(Schema):
-    """What is to be played.
+    """The things to play.
 
     `designs` are seen side by side in rows of tiles, each drawn up to `lines` tall; with `source`, the clip's own
     picture is, as it is stored; with `alone`, only the shot of that time is, round and round. `viewer` names the place
@@ -206,11 +206,11 @@ class PlayIn(Schema):
 
 
 class CutIn(Schema):
-    """What is to be done to the shots of a design.
+    """An edit of the shots of a design.
 
     `found` cuts where they were found; `split` before the picture of `time`; `join` makes shot `number` one with that
     before it; `move` lets it begin with the picture of `time`; `as_whole` lets its `part` be as in the whole clip;
-    `copy_next` and `copy_all` give what is its own to others.
+    `copy_next` and `copy_all` copy its custom parts to others.
     """
 
     design: Design
