@@ -1,4 +1,4 @@
-"""What is found out about a clip by looking at it: asked for by a request, kept under the request's key."""
+"""Detection in clips: requests, and results stored under the request's key."""
 
 from cadrage.analysis.base import Analysis, AnalysisRequest, Found, NotFound, Outcome, Subject, no_progress
 from cadrage.analysis.store import AnalysisStore

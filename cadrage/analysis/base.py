@@ -23,11 +23,11 @@ Report = Callable[[float], None]
 
 
 def no_progress(_: float) -> None:
-    """Nobody listens."""
+    """Ignore progress."""
 
 
 class AnalysisRequest(Value):
-    """What is asked.
+    """The parameters of an analysis.
 
     Attributes:
         kind: of analysis, by its name.
@@ -73,8 +73,8 @@ class Subject:
     Attributes:
         path: its file.
         clip: which file that is, as `ClipIdentity.key` has it.
-        info: what it is.
-        stated: what somebody says that its samples mean.
+        info: of the clip.
+        stated: how people have set it to be read.
         known: results of the analyses that this one needs, by kind; without those that found nothing.
         workspace: the folder for files of an analysis that keeps some; what was left there when it was stopped lies in
             it still.
@@ -96,9 +96,9 @@ class Analysis(ABC, Generic[Result]):
         method: raised whenever it would find something else in the same clip.
         needs: kinds whose outcome it rests on.
         slow: whether it goes through all of a clip, so that quick ones of other clips come first.
-        on_request: whether it is made only once somebody asks for it, not for every clip.
+        on_request: whether it is made only when a person asks for it, not for every clip.
         keeps_files: whether it leaves files beside what it found; where it was stopped, it goes on from them.
-        result: the type of what it finds.
+        result: the type of its result.
     """
 
     kind: ClassVar[str]
@@ -110,7 +110,7 @@ class Analysis(ABC, Generic[Result]):
     result: ClassVar[type[Value]]
 
     def decoding(self, subject: Subject) -> Interpretation:  # noqa: ARG002 - others need it
-        """The part of what a clip is taken to be that the outcome depends on; none, unless a kind says more."""
+        """The part of the interpretation that the result depends on; none, unless a kind says more."""
         return Interpretation()
 
     @abstractmethod
@@ -122,5 +122,5 @@ class Analysis(ABC, Generic[Result]):
         """
 
     def request(self, subject: Subject) -> AnalysisRequest:
-        """What is asked of a clip."""
+        """Return the request for a clip."""
         return AnalysisRequest(kind=self.kind, method=self.method, clip=subject.clip, decoding=self.decoding(subject))

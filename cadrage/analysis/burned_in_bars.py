@@ -23,7 +23,7 @@ from cadrage.values import Exact, Value
 
 MOMENTS = 24
 LIT = 24  # codes of 8 bits that a moment must span to tell anything
-STEADY = 3  # moments in a row that make a stretch of its own
+STEADY = 3  # moments in a row that make a separate stretch
 ALIKE = 3  # pixels by which moments of one stretch may differ
 SURE = 0.5
 BLACKEST = 20  # code of 8 bits; black is 16, or 0 at full range
@@ -34,7 +34,7 @@ Luma = NDArray[np.uint8]
 
 
 class BarInterval(Value):
-    """A part of a clip with bars of its own.
+    """A part of a clip with different bars.
 
     Attributes:
         start, end: seconds; exact to a picture.
@@ -47,7 +47,7 @@ class BarInterval(Value):
 
 
 class BurnedInBars(Value):
-    """What was found.
+    """The result.
 
     Attributes:
         kind: "none"; "bars", flat ones; "surround", soft wings that look like one; "changing", bars in parts only;
@@ -56,7 +56,7 @@ class BurnedInBars(Value):
         colour: "black", "grey", "white" or "coloured", or empty where there is no flat bar.
         confidence_percent: of the least sure side; 0 to 100.
         stretches: where the bars change, each stretch with its own; empty where they do not.
-        summary: the same in words.
+        summary: as text.
     """
 
     kind: Literal["none", "bars", "surround", "changing", "dark"]
@@ -211,7 +211,7 @@ def _colour(found: _Found) -> str:
 
 
 def edges_summary(edges: Edges) -> str:
-    """The sides that have a bar, in words."""
+    """The sides that have a bar, as text."""
     sides = {"left": edges.left, "right": edges.right, "top": edges.top, "bottom": edges.bottom}
     return ", ".join(f"{side} {float(width):g}" for side, width in sides.items() if width) or "none"
 
@@ -230,7 +230,7 @@ def _sidebars(lumas: list[Luma]) -> BurnedInBars:
 def _stretches(
     each: list[_Found], times: list[Fraction], info: MediaInfo, look: Callable[[Fraction], Luma]
 ) -> tuple[BarInterval, ...]:
-    """Runs of moments with bars of their own; none where all agree."""
+    """Runs of moments with different bars; none if all agree."""
     runs: list[list[int]] = []
     for moment, found in enumerate(each):
         if runs and _alike(each[runs[-1][0]], found):

@@ -74,7 +74,7 @@ def closed_captions(path: Path, info: MediaInfo, report: Report = no_progress) -
 
 
 def _changes(path: Path, info: MediaInfo, report: Report) -> Iterator[tuple[Fraction, str]]:
-    """Yield when the text on screen changes, in seconds from the first picture, and what it becomes."""
+    """Yield when the text on screen changes, in seconds from the first picture, and the new text."""
     decoder: Any = av.CodecContext.create("cc_dec", "r")
     decoder.options = {"real_time": "1"}  # every change at once, rather than each caption at its end
     text = ""

@@ -42,13 +42,13 @@ FieldOrder = Literal["progressive", "upper_first", "lower_first"]
 
 
 class FieldsFound(Value):
-    """What was seen.
+    """The result.
 
     Attributes:
         order: whether pictures are whole frames, or which field comes first; None where nothing could be told.
         judged: pairs of pictures in which enough moved.
-        agreeing: those that say so.
-        summary: the same in words.
+        agreeing: moments that agree.
+        summary: as text.
         film: whether film was spread over the fields, throughout or in parts.
     """
 
@@ -60,7 +60,7 @@ class FieldsFound(Value):
 
 
 def as_found(stated: Interpretation, found: FieldsFound | None) -> Interpretation:
-    """What a clip is taken to be: as said, and where nobody speaks of its fields, as they were found."""
+    """The interpretation of a clip: as set, and for fields without a setting, as detected."""
     if stated.fields is not None or found is None or found.order is None:
         return stated
     return stated.model_copy(update={"fields": found.order})
@@ -92,7 +92,7 @@ def find_fields(path: Path, info: MediaInfo, report: Report = no_progress) -> Fi
 
 
 def _film(reader: ClipReader, info: MediaInfo, report: Report) -> FieldsFound | None:
-    """What was seen of film in fields; None where there is none, or its rate could hold none."""
+    """Evidence of film in fields; None if there is none, or the rate could hold none."""
     if info.rate not in FILM_IN:
         return None
     seen = [cadence_of(run) for run in _runs(reader, info, FILM_RUNS, cadence.PICTURES_IN_RUN, report)]

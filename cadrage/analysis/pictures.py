@@ -1,4 +1,4 @@
-"""How many pictures a clip really has, and which of them are damaged: every one of them is decoded."""
+"""Count the pictures of a clip and find the damaged ones: every picture is decoded."""
 
 from cadrage.analysis.base import Analysis, Found, Outcome, Report, Subject, no_progress
 from cadrage.footage import MediaInfo, probe

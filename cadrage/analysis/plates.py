@@ -44,11 +44,11 @@ class SceneAnalysis(Analysis[SceneFound]):
         self.asked = asked
 
     def decoding(self, subject: Subject) -> Interpretation:
-        """All of what the clip is taken to be."""
+        """The complete interpretation of the clip."""
         return subject.stated
 
     def request(self, subject: Subject) -> AnalysisRequest:
-        """What is asked of a clip."""
+        """Return the request for a clip."""
         plain = super().request(subject)
         return plain.model_copy(update={"parameters": {"scene": self.asked.model_dump_json()}})
 
@@ -100,11 +100,11 @@ class PlateAnalysis(Analysis[PlateFound]):
         self.asked, self._store, self._library = asked, store, library
 
     def decoding(self, subject: Subject) -> Interpretation:
-        """All of what the clip is taken to be."""
+        """The complete interpretation of the clip."""
         return subject.stated
 
     def request(self, subject: Subject) -> AnalysisRequest:
-        """What is asked of a clip."""
+        """Return the request for a clip."""
         plain = super().request(subject)
         return plain.model_copy(update={"parameters": {"plate": self.asked.model_dump_json()}})
 

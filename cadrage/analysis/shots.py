@@ -119,7 +119,7 @@ def find_shots(path: Path, info: MediaInfo, report: Report = no_progress) -> Sho
 
 
 def shots_summary(count: int) -> str:
-    """How many shots there are, in words."""
+    """The number of shots, as text."""
     return "one shot" if count == 1 else f"{count} shots"
 
 

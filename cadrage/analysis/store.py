@@ -27,10 +27,10 @@ WORK, BUSY = ".work-", ".busy-"
 
 
 class Manifest(Value):
-    """What a folder says of itself.
+    """The manifest of a folder.
 
     Attributes:
-        request: what was asked.
+        request: its parameters.
         made: when, in UTC.
         found: the result; None where there is none.
         reason: why there is none.
@@ -122,7 +122,7 @@ class AnalysisStore:
         return sum(1 for _ in work.iterdir()) if work.is_dir() else 0
 
     def collect(self, used: Collection[str], days: float) -> int:
-        """Take away what nobody uses and was made more than some days ago; says how many."""
+        """Delete unused results that are older than some days; return how many."""
         gone = [path for path in (self.root.iterdir() if self.root.is_dir() else ()) if _is_old(path, used, days)]
         for path in gone:
             with self._lock:

@@ -1,4 +1,4 @@
-"""Going on with a picture beyond its right edge, out of its own patches.
+"""Continue a picture beyond its right edge, from its own patches.
 
 After Wexler, Shechtman and Irani (2007): from coarse to fine, patches are looked for that are like what is there, and
 what is there is made anew as the mean of the patches that lie over it. What was learned on the way is carried up as the
@@ -40,7 +40,7 @@ class Variant:
 
     @property
     def seed(self) -> int:
-        """Of what is left to chance."""
+        """Random choices."""
         return 1000 + self.number
 
     @property

@@ -1,4 +1,4 @@
-"""The delivery sheet: every file with what was asked for and what was measured, to print, to reckon with, to send."""
+"""The delivery sheet: every file with expected and measured values, to print, to calculate with, to send."""
 
 import csv
 import hashlib
@@ -54,15 +54,15 @@ class SheetRow(Value):
         clip, source: the clip's name, and what it is.
         part: the range of it that was delivered.
         frame: what it was put into.
-        placement, movement: how, in words.
+        placement, movement: as text.
         kept_percent, covered_percent, enlargement: what that cost; of what moves the least kept and covered, and the
             most enlarged.
-        surround, finish: in words.
-        settings: how the file is written, in words.
+        surround, finish: as text.
+        settings: how the file is written, as text.
         bytes: of the file.
         sha256: of all its bytes.
         finished: when, as ISO 8601.
-        inspection: what was measured.
+        inspection: of the file.
     """
 
     file: str
@@ -87,7 +87,7 @@ class SheetRow(Value):
     def of(
         cls, file: str, request: RenderRequest, path: Path, sha256: str, finished: datetime, report: Inspection
     ) -> "SheetRow":
-        """From a request and what came of it.
+        """From a request and its result.
 
         Args:
             file: what the file is called.
@@ -95,7 +95,7 @@ class SheetRow(Value):
             path: where the file lies.
             sha256: of its bytes.
             finished: when.
-            report: what was measured.
+            report: of the inspection.
         """
         numbers, frame = measure(request.plan, request.info), request.plan.frame
         over, cost = over_time(request.plan, request.info), numbers.cost
@@ -121,7 +121,7 @@ class SheetRow(Value):
 
 
 def _surround(request: RenderRequest, words: str) -> str:
-    """What is beside the picture; of a scene that goes on, how much of the frame is real."""
+    """The surround; of an extended scene, the share of the frame that is real."""
     shares = shares_at(request.plan, request.info, request.library, request.timing.start)
     return words if shares is None else f"{words}: {shares_summary(shares)}"
 

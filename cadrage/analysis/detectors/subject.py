@@ -1,4 +1,4 @@
-"""What a picture is of: where a learned detector of people in front of a background sees some.
+"""The subject of a picture, where a learned detector of people in front of a background sees one.
 
 It also fires on pictures without anybody, so what it finds counts only where it goes on being found.
 """
@@ -16,14 +16,14 @@ from cadrage.analysis.detectors.models import SUBJECT
 SIZE = (256, 144)
 """Columns and rows that the detector looks at."""
 SEEN = 0.3
-"""The mask from which a sample belongs to somebody."""
+"""The mask value from which a sample belongs to a person."""
 LEAST, MOST = 0.02, 0.6
 """Of the picture: what a subject covers; less is a speck, more is no subject."""
 OUTPUT = "segment_back"
 
 
 def find_subjects(picture: Rgb) -> list[Box]:
-    """Somebody in a picture, in its pixels, the largest first; none where the model is missing.
+    """A person in a picture, in its pixels, the largest first; none if the model is missing.
 
     Args:
         picture: R'G'B', 8 bits, upright, with square pixels.

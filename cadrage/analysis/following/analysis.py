@@ -25,7 +25,7 @@ FEWEST_PICTURES = 2
 
 
 class FollowingFound(Value):
-    """What was seen, in short; all of it lies beside, see `read_evidence`.
+    """A summary of the evidence; all of it is in files beside, see `read_evidence`.
 
     Attributes:
         starts: time of the first picture of each shot, in seconds from the clip's first.
@@ -56,7 +56,7 @@ class FollowingAnalysis(Analysis[FollowingFound]):
         return Interpretation(fields="progressive").model_copy(update=kept)
 
     def request(self, subject: Subject) -> AnalysisRequest:
-        """What is asked also depends on bars that were found, which are left out, and on which detectors there are."""
+        """The key also depends on detected bars, which are left out, and on the available detectors."""
         return super().request(subject).model_copy(update={"parameters": rests_on(subject)})
 
     def find(self, subject: Subject, report: Report = no_progress) -> Outcome[FollowingFound]:

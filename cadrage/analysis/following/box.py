@@ -44,7 +44,7 @@ Floats = NDArray[np.float32]
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """Where a box is in a sample, and how alike what is in it is, 0 to 1."""
+    """The position of a box in a sample, and the similarity of its contents, 0 to 1."""
 
     box: Box
     alike: float
@@ -66,7 +66,7 @@ class _Follower:
         self.speed = (0.0, 0.0)
 
     def _patch(self, grey: Grey, box: Box, reach: float = 0.0) -> Grey:
-        """What is in and around a box, in the size of the template."""
+        """The contents and surroundings of a box, in the size of the template."""
         columns, rows = self.size
         across, down = box.width / columns, box.height / rows
         more = round(reach * columns), round(reach * rows)

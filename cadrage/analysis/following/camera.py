@@ -52,7 +52,7 @@ class CameraStep:
 
 STILL = np.array([[1.0, 0, 0], [0, 1, 0]])
 STILL_TURNED, STILL_SHIFTED = 5e-4, 0.2
-"""What a matrix may be off by, its shift in pixels, where nothing moved that can be seen."""
+"""The error of a matrix, as a shift in pixels, up to which nothing has visibly moved."""
 
 
 def camera_step(before: Grey, now: Grey) -> CameraStep:

@@ -1,4 +1,4 @@
-"""What was seen of a clip that a window could follow: tracks of things, the camera, and where anything moves."""
+"""The evidence in a clip that a window could follow: tracks, the camera, and movement."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from cadrage.analysis.following.tracks import KINDS, Kind
 
 COLUMNS, ROWS = 96, 54
-"""Fields across and down in which it is told where anything moves."""
+"""Fields across and down in which movement is measured."""
 FILE = "evidence.npz"
 FORM = 1
 Floats = NDArray[np.float32]
@@ -43,7 +43,7 @@ class Thing:
 
 @dataclass(frozen=True)
 class Evidence:
-    """What was seen, sample by sample.
+    """The evidence, sample by sample.
 
     Attributes:
         times: (s,): when each sample is shown, in seconds from the clip's first picture.
@@ -53,7 +53,7 @@ class Evidence:
         across: (s, 96): how much moves against the camera in each column of fields, 0 to 255.
         down: (s, 54): the same in rows of fields.
         things: in the order in which they begin.
-        part: left, top, width and height of what was looked at, in parts of the upright raster.
+        part: left, top, width and height of the analysed part, in parts of the upright raster.
     """
 
     times: NDArray[np.float64]

@@ -95,7 +95,7 @@ def shifted(box: Box, across: float, down: float) -> Box:
 
 
 def patch_of(grey: Grey, box: Box) -> Patch:
-    """What is in a box, without its mean and of unit length, so that two are alike as their product is near 1."""
+    """The contents of a box, without its mean and of unit length, so that the product of two similar ones is near 1."""
     middle, sides = box.middle, (max(box.width, 4), max(box.height, 4))
     scale = np.array([[sides[0] / PATCH, 0, middle[0] - sides[0] / 2], [0, sides[1] / PATCH, middle[1] - sides[1] / 2]])
     seen = cv2.warpAffine(

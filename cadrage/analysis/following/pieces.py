@@ -1,4 +1,4 @@
-"""Pieces of what was seen: a shot, or a minute of one, each a file of its own until all are joined."""
+"""Pieces of evidence: a shot, or a minute of one, each in its own file until all are joined."""
 
 import io
 from dataclasses import dataclass, replace
@@ -22,7 +22,7 @@ CONTINUES = 0.4
 
 @dataclass(frozen=True)
 class Piece:
-    """What was seen in a part of a shot.
+    """The evidence in a part of a shot.
 
     Attributes:
         number: of the piece, from 0.

@@ -18,7 +18,7 @@ AREA = 384 * 216
 EACH = Fraction(4, 25)
 """Seconds from one picture that is looked at to the next."""
 GAP = EACH / 2
-"""Seconds between two pictures that the camera's movement is told by."""
+"""Seconds between two pictures that the camera's movement is measured from."""
 Grey = NDArray[np.uint8]
 FULL_RANGE_FROM = 16
 RED, GREEN_CB, GREEN_CR, BLUE = 1.402, -0.344, -0.714, 1.772

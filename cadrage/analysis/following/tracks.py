@@ -17,7 +17,7 @@ HITS: dict[Kind, int] = {"face": 1, "person": 2, "mover": 3}
 PATIENCE = 3
 """Samples that something may be unlike itself before it is lost."""
 PATIENCE_NEW: dict[Kind, int] = {"face": 4, "person": 18, "mover": 2}
-"""Samples without a detection in which something new is given up."""
+"""Samples without a detection after which a new track is dropped."""
 UNLIKE = 0.35
 ALIKE_BACK = 0.55
 LEARNS = 0.08
@@ -25,7 +25,7 @@ LEARNS = 0.08
 POSITION: dict[Kind, float] = {"face": 0.8, "person": 0.3, "mover": 0.45}
 GROWS: dict[Kind, float] = {"face": 0.5, "person": 0.3, "mover": 0.3}
 SHRINKS: dict[Kind, float] = {"face": 0.5, "person": 0.2, "mover": 0.06}
-"""How far a detection moves and sizes the box of what it belongs to."""
+"""How far a detection moves and sizes the box of its track."""
 OVERLAPS = 0.2
 INSIDE = 0.6
 SAME = 0.5
@@ -35,7 +35,7 @@ MERGED = 1.6
 MOST_TRACKS = 16
 POOR_FLOW = 0.2
 SURE_WITHOUT = 0.97
-"""What is left of how sure a thing is, for each sample in which nothing detects it."""
+"""The factor on a track's confidence, for each sample in which nothing detects it."""
 
 
 @dataclass(slots=True)
@@ -83,7 +83,7 @@ class Track:
 
 
 class Tracker:
-    """Follows what is detected in the samples of a shot, handed in one after another."""
+    """Tracks the detections in the samples of a shot, given one after another."""
 
     def __init__(self) -> None:
         self.tracks: list[Track] = []
@@ -167,7 +167,7 @@ class Tracker:
 
     @staticmethod
     def _drop_doubles(alive: list[Track]) -> None:
-        """Of two that have become one, the one that was detected less often goes."""
+        """Of two tracks that have become one, drop the one that was detected less often."""
         alive.sort(key=lambda track: -track.hits)
         for number, track in enumerate(alive):
             for other in alive[number + 1 :]:

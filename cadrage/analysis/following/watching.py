@@ -54,7 +54,7 @@ class Sample:
 
 
 class Looker:
-    """Takes samples out of the pictures of a clip, and looks at each by itself.
+    """Takes samples out of the pictures of a clip, and analyses each of them.
 
     Args:
         scene: what part is looked at.
@@ -105,7 +105,7 @@ class Looker:
 def new_pieces(
     subject: Subject, decoding: Interpretation, scene: Scene, there: list[Piece], report: Report
 ) -> Iterator[Piece]:
-    """All pieces of a clip but those that are there, each as soon as it was looked at."""
+    """All missing pieces of a clip, each as soon as it is analysed."""
     done, duration = (there[-1].end if there else Fraction(0)), subject.info.duration
     if there and done >= duration:
         return
@@ -194,7 +194,7 @@ class Cutter:
 
 
 def _seen(samples: list[Sample], scene: Scene) -> Evidence:
-    """What is in some samples of a shot, followed both ways."""
+    """The things in some samples of a shot, tracked both ways."""
     steps = [CameraStep(STILL, 0.0)]
     tracker = Tracker()
     for number, sample in enumerate(samples):

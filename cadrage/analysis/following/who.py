@@ -1,4 +1,4 @@
-"""Who is who: which of the tracks of a shot are of one person or thing."""
+"""Identify which tracks of a shot are of one person or thing."""
 
 from itertools import combinations
 
@@ -21,12 +21,12 @@ TOGETHER, FEWEST = 0.7, 3
 SMALLER = 0.6
 """Of its body: a face is smaller."""
 COVERED = 0.55
-"""Of the smaller of two boxes: what they share where one thing was detected twice."""
+"""Of the smaller of two boxes: the share that overlaps if one thing was detected twice."""
 FLOATING = 2
 RIGID_FOR, STAYS, GROWN = 6, 0.12, 0.15
 """Samples that parts of one thing move together for; of a side, how far they may come apart; how near they lie."""
 LIMB = 0.35
-"""Of somebody: what is smaller is a part of them."""
+"""Of a person: smaller tracks are a part of them."""
 
 
 def kept(tracks: list[Track]) -> list[Track]:
@@ -63,7 +63,7 @@ def _belongs(a: Track, b: Track) -> bool:
 
 
 def _elsewhere(tracks: list[Track], mine: list[int], theirs: list[int]) -> bool:
-    """Whether some of one group are at the same time in other places than some of another: nobody is in two places."""
+    """Whether some of one group are in other places than some of another at the same time."""
     for a in (tracks[at] for at in mine):
         for b in (tracks[at] for at in theirs):
             samples = range(max(a.begun, b.begun), min(a.end, b.end))

@@ -46,7 +46,7 @@ class SidesAnalysis(Analysis[SidesFound]):
         return subject.stated.model_copy(update={"burned_in_bars": None, "clean_aperture": None})
 
     def request(self, subject: Subject) -> AnalysisRequest:
-        """What is asked also depends on bars that were found, and on which detectors there are."""
+        """The key also depends on detected bars, and on the available detectors."""
         return super().request(subject).model_copy(update={"parameters": rests_on(subject)})
 
     def find(self, subject: Subject, report: Report = no_progress) -> Outcome[SidesFound]:
@@ -81,7 +81,7 @@ def find_sides(subject: Subject, taken: Interpretation, report: Report = no_prog
 
 
 def _judged(shot: ShotSeen, end: Fraction, scene: Scene, reader: PictureReader) -> ShotSides:
-    """A shot, with what stands at its edges in most of three moments of it."""
+    """A shot, with the obstacles at its edges in most of three moments of it."""
     count = len(shot.times)
     moments = dict.fromkeys(shot.times[count * part // 4] for part in (1, 2, 3))
     looked = [reader.frame_at(time).planes for time in moments]

@@ -1,4 +1,4 @@
-"""What a camera does in a shot, and how much of the bars beside it real pixels can fill."""
+"""The movement of a camera in a shot, and how much of the bars beside it real pixels can fill."""
 
 from typing import Literal
 
@@ -25,7 +25,7 @@ Move = Literal["still", "drifting", "panning", "shaking"]
 
 
 class CameraMove(Value):
-    """What a camera does.
+    """The movement of a camera.
 
     Attributes:
         move: in a word.

@@ -24,14 +24,14 @@ from cadrage.extend.request import SIDES, Side
 from cadrage.values import Exact, Value
 
 TOUCH_UNFIT, TOUCH_DOUBTFUL = 0.12, 0.04
-"""Of an edge: so much otherwise than usual is somebody, or may be."""
+"""Of an edge: a share of changed pixels from which a person may be there."""
 BAND_DOUBTFUL = 0.06
 PERCENTILE = 95
 PICTURES_UNFIT, PICTURES_DOUBTFUL = 0.5, 0.05
 SHORTEST = Fraction(1, 2)
 """Seconds: a stretch that is shorter is of no use."""
 LONE = 2
-"""Pictures in a row, at least, in which somebody is seen, to be believed."""
+"""Pictures in a row, at least, that count as a person passing."""
 REAL_ENOUGH = 60
 """Percent of a bar that real pixels fill, from which a camera's movement is a way to go on and no hindrance."""
 REAL_SOME = 25
@@ -65,9 +65,9 @@ class SideVerdict(Value):
         crossed_percent: of the pictures: in how many somebody, or something, is at the edge.
         stretches: of the shot, in the order of time.
         fits_from, fits_to: the longest stretch that fits, in seconds of the clip; None where none does.
-        warnings: what stands at the edge of the picture.
+        warnings: obstacles at the edge of the picture.
         filled_percent: how much of a bar as large as the picture real pixels of other moments fill.
-        summary: all of it in words.
+        summary: as text.
     """
 
     verdict: Verdict
@@ -86,7 +86,7 @@ class ShotSides(Value):
 
     Attributes:
         start, end: of the shot, in seconds of the clip.
-        camera: what it does.
+        camera: its movement.
         sides: each.
     """
 
@@ -109,7 +109,7 @@ def judged(
         shot: what was seen.
         end: when it ends, in seconds of the clip.
         size: columns and rows that it was looked at in.
-        warnings: what stands at each edge.
+        warnings: obstacles at each edge.
         even: whether the top is sky and the bottom ground or water, as far as that can be told.
     """
     camera = camera_move(shot, size)
@@ -245,14 +245,14 @@ WORDS: dict[str, str] = {
 }
 WARNINGS: dict[str, str] = {
     "face": "a face at the edge",
-    "subject": "somebody at the edge",
+    "subject": "a person at the edge",
     "text": "writing at the edge",
     "lines": "strong lines run out of the picture",
 }
 
 
 def summary_of(side: SideVerdict, start: Fraction, end: Fraction) -> str:
-    """A verdict in words, without its name."""
+    """A verdict as text, without its name."""
     if side.reason == "crossed":
         words = f"someone crosses in {_percent(side.crossed_percent)}% of the pictures"
     elif side.reason == "real_pixels":

@@ -33,7 +33,7 @@ how much lighter than its neighbour, in codes of 8 bits."""
 
 
 def warnings_at(picture: Rgb) -> dict[Side, tuple[Warned, ...]]:
-    """What stands at each edge.
+    """The obstacles at each edge.
 
     Args:
         picture: R'G'B', upright, with square pixels.

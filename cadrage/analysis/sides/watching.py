@@ -33,7 +33,7 @@ CHANGED = 0.12
 
 @dataclass
 class ShotSeen:
-    """What was seen of a shot, picture by picture.
+    """The evidence of a shot, picture by picture.
 
     Attributes:
         start: time of its first picture, in seconds of the clip.
