@@ -79,7 +79,7 @@ def test_the_sheet_says_the_same_in_three_forms():
     page = sheet_html("Wall & more", [ROW], [[b"jpeg", b"late"]])
     assert "Wall &amp; more: delivery sheet" in page
     assert "Wall &lt;1&gt;.mp4" in page
-    assert "Files: 1; measured and right: 0" in page
+    assert "Files: 1; passed: 0" in page
     assert "Fail Render again." in page
     assert ROW.sha256 in page
     assert page.count("<img") == 2

@@ -212,7 +212,7 @@ def test_who_works_reaches_nothing_of_the_owners_other_projects(ida, sharers, pr
     body = {"design": design, "time": "0", "width": 90, "slot": "a", "ticket": 1}
     answer = works.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json")
     assert answer.status_code == 422
-    assert "not here any more" in answer.json()["title"]
+    assert "is missing" in answer.json()["title"]
 
 
 def test_downloads_of_one_link_are_not_those_of_another(there, people):

@@ -112,7 +112,7 @@ def test_what_is_not_ones_own_is_not_to_be_had(joel, people, ida, project, frami
     plan = plan_of(own).model_copy(update={"surround": Still(of=name.format(number))})
     answer = preview(joel, own, plan)
     assert answer.status_code == 422
-    assert "not here any more" in answer.json()["title"]
+    assert "is missing" in answer.json()["title"]
 
 
 def test_a_render_that_needs_what_is_gone_is_refused_at_once_and_the_board_goes_on(ida, project, framing):
@@ -125,7 +125,7 @@ def test_a_render_that_needs_what_is_gone_is_refused_at_once_and_the_board_goes_
     framing.refresh_from_db()
     answer = ida.post(f"/api/framings/{framing.pk}/renders")
     assert answer.status_code == 422
-    assert "not here any more" in answer.json()["title"]
+    assert "is missing" in answer.json()["title"]
     assert ida.get(f"/api/projects/{project.pk}").json()["cells"][0]["stamp"] != stamp
 
 

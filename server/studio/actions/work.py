@@ -223,10 +223,10 @@ def _phase(workspace: RenderWorkspace) -> str:
 
 
 def _lay_aside(job: Render) -> None:
+    job.workspace.pause()  # whoever resumes the render takes this back
     with transaction.atomic():
         row = Render.objects.select_for_update().get(pk=job.pk)
         if row.pause_asked:
-            job.workspace.pause()
             jobs.end(job, State.PAUSED)
         else:  # it was resumed meanwhile
             jobs.queue(job)
