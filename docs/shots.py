@@ -113,7 +113,7 @@ def of_frames(page: Page, board: str) -> None:
         page.get_by_label(name).uncheck()
     page.locator("summary").filter(has_text="File").click()
     page.get_by_label("Settings", exact=True).select_option("Wide HD upload")
-    page.get_by_text("no bars", exact=True).click()
+    page.get_by_text("No bars", exact=True).click()
     page.get_by_label("Name of the settings").scroll_into_view_if_needed()
     take(page, "bench-file", 4000)
     page.get_by_label("Settings", exact=True).select_option("Upright short upload")
