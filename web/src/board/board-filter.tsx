@@ -59,7 +59,7 @@ export function BoardFilter({ board, renders, query, onChange, pictures }: Props
           {reason && <span className="num ml-1.5">{counts[reason] ?? 0}</span>}
         </button>
       ))}
-      {chosen === EXTENDABLE && <LookAtSides board={board} />}
+      {(chosen === EXTENDABLE || !counts[EXTENDABLE]) && <LookAtSides board={board} />}
       <div className="ml-auto flex flex-wrap items-center gap-2">
         <Search field={search} words={query.get("search") ?? ""} onWords={(words) => set("search", words)} />
         <label className="flex items-center gap-2 text-soft">
@@ -157,7 +157,7 @@ function LookAtSides({ board }: { board: Board }) {
   const sides = board.footage.map(({ analyses }) => analyses.find(({ kind }) => kind === "sides"));
   const left = sides.filter((job) => !job || job.state === "cancelled" || job.state === "failed").length;
   const going = sides.filter((job) => job?.state === "queued" || job?.state === "running").length;
-  if (going > 0) return <span role="status">looking at {going} …</span>;
+  if (going > 0) return <span role="status">Analysing {going} …</span>;
   if (left === 0) return null;
   return (
     <button
@@ -166,7 +166,7 @@ function LookAtSides({ board }: { board: Board }) {
       disabled={look.isPending}
       onClick={() => look.mutate()}
     >
-      look at the sides of {left} more
+      Find clips to extend
     </button>
   );
 }
