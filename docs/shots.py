@@ -11,7 +11,6 @@ from tests.chromium import launch
 
 FOLDER = Path(__file__).resolve().parent / "screenshots"
 SIZE = {"width": 1280, "height": 800}
-FRAMES = 3
 SHEET_WIDTH = 1280
 DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, PORTRAIT, FACADE, YARD, GATE, ROW, WAITING = range(13)
 # What a render can be asked, while it waits or works and once it is done.
@@ -231,7 +230,11 @@ def of_people(page: Page, board: str) -> None:
 
 def open_cell(page: Page, clip: int, frame: int = 0) -> None:
     """Open a clip in a frame on the bench."""
-    page.locator("[data-cell]").nth(clip * FRAMES + frame).click()
+    address = page.url.partition("?")[0]
+    board = page.request.get(address.replace("/projects/", "/api/projects/")).json()
+    where = (board["footage"][clip]["id"], board["frames"][frame]["id"])
+    cell = next(cell["id"] for cell in board["cells"] if (cell["footage"], cell["frame"]) == where)
+    page.goto(f"{address}/framings/{cell}")
     page.get_by_role("navigation", name="Steps").wait_for()
 
 
