@@ -9,7 +9,7 @@ from cadrage.compose.measure import Measure
 from cadrage.compose.over_time import OverTime, Spell
 from cadrage.footage import MediaInfo, effective_timing
 from cadrage.formats import Delivery
-from cadrage.geometry import CautionKind
+from cadrage.geometry import Caution, CautionKind
 from cadrage.motion.follow import Doubt
 from cadrage.plan import Plan
 from cadrage.values import Value, format_exact
@@ -30,8 +30,8 @@ REASONS: dict[Reason, str] = {
 }
 """Every reason, and its label in the board's filter."""
 
-WRONG: frozenset[Reason] = frozenset({"missing", "lost", "shape", "empty", "long"})
-"""Those that mean that something is lost or wrong; the others are notes."""
+WRONG: frozenset[Reason] = frozenset({"missing", "empty", "long"})
+"""Reasons, besides cautions, that mean that something is lost or wrong; the others are notes."""
 
 OF_CAUTIONS: dict[CautionKind, Reason] = {"lost": "lost", "much_enlarged": "enlarged", "shape": "shape"}
 """The cautions that are reasons to look."""
@@ -53,6 +53,10 @@ class Concern(Value):
 
 def _concern(reason: Reason, summary: str) -> Concern:
     return Concern(reason=reason, summary=summary, wrong=reason in WRONG)
+
+
+def _of_caution(caution: Caution, summary: str) -> Concern:
+    return Concern(reason=OF_CAUTIONS[caution.kind], summary=summary, wrong=caution.wrong)
 
 
 def concerns(
@@ -83,16 +87,12 @@ def concerns(
 
 
 def _of_placement(measure: Measure) -> list[Concern]:
-    return [_concern(OF_CAUTIONS[one.kind], one.brief) for one in measure.cautions if one.kind in OF_CAUTIONS]
+    return [_of_caution(one, one.brief) for one in measure.cautions if one.kind in OF_CAUTIONS]
 
 
 def _of_movement(over: OverTime) -> list[Concern]:
     """Each at its worst, with the moment."""
-    found = [
-        _concern(OF_CAUTIONS[one.kind], f"{one.brief} at {_clock(one.time)}")
-        for one in over.cautions
-        if one.kind in OF_CAUTIONS
-    ]
+    found = [_of_caution(one, f"{one.brief} at {_clock(one.time)}") for one in over.cautions if one.kind in OF_CAUTIONS]
     spells: tuple[tuple[Reason, tuple[Spell, ...]], ...] = (("fast", over.fast), ("empty", over.empty))
     for reason, each in spells:
         if each:

@@ -33,7 +33,7 @@ class Line(Value):
     """
 
     name: str
-    group: Group
+    group: Group = "file"
     asked: str
     found: str
     verdict: Verdict
@@ -42,12 +42,11 @@ class Line(Value):
     @model_validator(mode="before")
     @classmethod
     def _group(cls, given: Any) -> Any:  # noqa: ANN401 - whatever a line is made of
-        """Fill in the group by the name: lines that were stored before there were groups have none."""
-        return {"group": _group_of(given["name"])} | given if isinstance(given, dict) and "name" in given else given
-
-
-def _group_of(name: str) -> Group:
-    return next((group for group, names in GROUPS.items() if name.startswith(names)), "file")
+        """Fill in the group by the name, also of lines that were stored before there were groups."""
+        if not isinstance(given, dict) or "name" not in given:
+            return given
+        found = next((group for group, names in GROUPS.items() if given["name"].startswith(names)), "file")
+        return {"group": found} | given
 
 
 def line(name: str, asked: str | None, found: str, right: bool, remedy: str) -> Line:
@@ -61,12 +60,9 @@ def line(name: str, asked: str | None, found: str, right: bool, remedy: str) -> 
         remedy: what to do if not.
     """
     if asked is None:
-        return _line(name, "", found, "measured")
-    return _line(name, asked, found, "right" if right else "wrong", "" if right else remedy)
-
-
-def _line(name: str, asked: str, found: str, verdict: Verdict, remedy: str = "") -> Line:
-    return Line(name=name, group=_group_of(name), asked=asked, found=found, verdict=verdict, remedy=remedy)
+        return measured(name, found)
+    verdict, told = ("right", "") if right else ("wrong", remedy)
+    return Line(name=name, asked=asked, found=found, verdict=verdict, remedy=told)
 
 
 def same(name: str, asked: str | None, found: str, remedy: str) -> Line:
@@ -76,7 +72,7 @@ def same(name: str, asked: str | None, found: str, remedy: str) -> Line:
 
 def measured(name: str, found: str) -> Line:
     """A line of information."""
-    return _line(name, "", found, "measured")
+    return Line(name=name, asked="", found=found, verdict="measured")
 
 
 def seconds(value: Fraction) -> str:

@@ -31,7 +31,7 @@ export function needsLook(cell: Cell | undefined, reason: string): boolean {
 
 /** Not a reason to worry about a framing: its last render, or the check of its file, failed. */
 export const FAILED = "failed";
-function failed(cell: Cell | undefined, renders: Renders): boolean {
+export function failed(cell: Cell | undefined, renders: Renders): boolean {
   const render = cell && renders.get(cell.id);
   return render !== undefined && (render.state === "failed" || failedCheck(render));
 }

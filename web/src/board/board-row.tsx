@@ -18,6 +18,8 @@ type Props = {
   /** Those of its cells that are selected, as text, so that a row is drawn again only when its own change. */
   selected: string;
   reachable: number | null;
+  /** Those of its cells whose render or check failed, in the same way. */
+  failed: string;
   /** The result of the last render of each cell, a line each. */
   rendered: string;
   /** The clips that it would stand before if it went up, or down, by one; 0 is the end, null where it cannot. */
@@ -38,7 +40,8 @@ export const BoardRow = memo(function BoardRow(props: Props) {
   const { projectId, footage, cells, frames, selected, reachable, above, below, working, onArrange } = props;
   const rendered = props.rendered.split("\n");
   const arranged = above !== null || below !== null;
-  const chosen = selected ? selected.split(" ").map(Number) : [];
+  const chosen = idsIn(selected);
+  const failed = idsIn(props.failed);
   const looking = footage.analyses.find(({ kind }) => kind === "following");
   const looked = looking && AT_WORK.includes(looking.state) ? looking.done_percent : null;
   return (
@@ -86,6 +89,7 @@ export const BoardRow = memo(function BoardRow(props: Props) {
               selected={!!cell && chosen.includes(cell.id)}
               reachable={!!cell && cell.id === reachable}
               looked={looked}
+              failed={!!cell && failed.includes(cell.id)}
               rendered={rendered[column] ?? ""}
               onPick={working ? props.onPick : null}
             />
@@ -97,6 +101,8 @@ export const BoardRow = memo(function BoardRow(props: Props) {
     </tr>
   );
 });
+
+const idsIn = (text: string) => (text ? text.split(" ").map(Number) : []);
 
 /** A clip that is dragged over a row is put before it. */
 function taking(id: number, onArrange: (id: number, before: number) => void) {

@@ -3,10 +3,10 @@ import { type CSSProperties, type MouseEvent, type RefObject, useEffect, useMemo
 import type { Board } from "../api/client";
 import { type Rendered, renderedInWords } from "../renders/rendered";
 import { usePrinting } from "../ui/use-printing";
-import type { Row } from "./arranging";
+import { failed, type Row } from "./arranging";
 import { BoardRow } from "./board-row";
 import { FrameHeading, sizeOf } from "./frame-heading";
-import { BELOW, CLIP_WIDTH, columnWidth, GAP } from "./pictures";
+import { BELOW, boardWidth, CLIP_WIDTH, columnWidth } from "./pictures";
 import { type Grid, toggled } from "./selection";
 import type { Frames } from "./use-frames";
 import { useWalking } from "./use-walking";
@@ -47,8 +47,6 @@ export function BoardTable({ board, rows, height, renders, work, onOpen }: Props
   const onArrange = work?.onArrange ?? null;
   const { virtual, drawn, before, behind } = useRowsInSight(table, rows, height);
 
-  const wide = CLIP_WIDTH + board.frames.reduce((sum, row) => sum + columnWidth(row, height) + GAP, 0);
-
   /** Bring a cell into sight, where its row may only then be drawn, and give it the focus. */
   function reach(cell: number) {
     const focus = () => table.current?.querySelector<HTMLElement>(`[data-cell="${cell}"]`)?.focus();
@@ -75,13 +73,13 @@ export function BoardTable({ board, rows, height, renders, work, onOpen }: Props
       aria-multiselectable={work !== null}
       aria-rowcount={rows.length + 1}
       className="board w-(--board) min-w-full table-fixed border-collapse"
-      style={{ "--board": `${wide}px` } as CSSProperties}
+      style={{ "--board": `${boardWidth(board.frames, height)}px` } as CSSProperties}
       onKeyDown={onKeyDown}
     >
       <colgroup>
         <col style={{ width: CLIP_WIDTH }} />
         {board.frames.map((row) => (
-          <col key={row.id} style={{ width: columnWidth(row, height) + GAP }} />
+          <col key={row.id} style={{ width: columnWidth(row, height) }} />
         ))}
         <col />
       </colgroup>
@@ -100,8 +98,9 @@ export function BoardTable({ board, rows, height, renders, work, onOpen }: Props
               measured={virtual.measureElement}
               projectId={board.id}
               frames={board.frames}
-              selected={cells.flatMap((cell) => (cell && selected.has(cell.id) ? [cell.id] : [])).join(" ")}
+              selected={idsOf(cells.filter((cell) => cell && selected.has(cell.id)))}
               reachable={cells.some((cell) => cell?.id === reachable) ? reachable : null}
+              failed={idsOf(cells.filter((cell) => failed(cell, renders)))}
               rendered={cells.map((cell) => renderedInWords(cell && renders.get(cell.id))).join("\n")}
               above={neighbours && index > 0 ? (neighbours[0] ?? null) : null}
               below={neighbours && index < rows.length - 1 ? (neighbours[1] ?? LAST) : null}
@@ -114,6 +113,9 @@ export function BoardTable({ board, rows, height, renders, work, onOpen }: Props
     </table>
   );
 }
+
+/** The ids of some cells as text, so that a row is drawn again only if they change. */
+const idsOf = (cells: Row["cells"]) => cells.flatMap((cell) => cell?.id ?? []).join(" ");
 
 /** The rows in or near sight, and the heights of the rest before and behind them. */
 function useRowsInSight(table: RefObject<HTMLTableElement | null>, rows: Row[], height: number) {

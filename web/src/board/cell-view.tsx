@@ -1,14 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { type MouseEvent, type PointerEvent, useState } from "react";
+import { type KeyboardEvent, type MouseEvent, type PointerEvent, useState } from "react";
 import { Link } from "react-router";
 import type { Cell, FrameRow } from "../api/client";
 import { framingQuery } from "../api/queries";
-import { PatientImage } from "../ui/patient-image";
-import { CellDetails, secondLine } from "./cell-words";
-import { aspectOf, madeWidth } from "./pictures";
-
-export const MOMENTS = ["first", "middle", "last"] as const;
-export type Moment = (typeof MOMENTS)[number];
+import { aspectOf } from "../frames/aspect";
+import { FramingPicture, MOMENTS, type Moment } from "../frames/framing-picture";
+import { CellDetails, placed, secondLine } from "./cell-words";
 
 type Props = {
   cell: Cell | undefined;
@@ -24,7 +21,8 @@ type Props = {
   reachable: boolean;
   /** How much of the clip was analysed for following, in percent; null where nothing is being analysed. */
   looked: number | null;
-  /** The result of its last render, as text. */
+  /** Whether its last render, or the check of it, failed, and the result as text. */
+  failed: boolean;
   rendered: string;
   /** Selects it; null where nothing can be selected. */
   onPick: ((event: MouseEvent, id: number) => void) | null;
@@ -32,11 +30,14 @@ type Props = {
 
 /** One framing: its picture, its placement and surround, and the most important line. More on hover and focus. */
 export function CellView(props: Props) {
-  const { cell, clip, frame, height, to, selected, reachable, looked, rendered, onPick } = props;
+  const { cell, clip, frame, height, to, selected, reachable, onPick } = props;
   const client = useQueryClient();
   const [moment, setMoment] = useState<Moment>("middle");
   if (!cell) return null;
-  const line = secondLine(cell, rendered, looked);
+  const { looked, rendered, failed } = props;
+  const known = { cell, looked, rendered, failed };
+  const line = secondLine(known);
+  const name = `${clip} in ${frame.frame.name}`;
   const link = {
     "data-cell": cell.id,
     tabIndex: reachable ? 0 : -1,
@@ -51,7 +52,7 @@ export function CellView(props: Props) {
         onPick(event, cell.id);
       } else if (!to) props.onOpen(cell.id);
     },
-    onKeyDown: (event: { key: string; shiftKey: boolean; preventDefault: () => void }) => {
+    onKeyDown: (event: KeyboardEvent) => {
       if (event.key !== " " || event.shiftKey) return;
       event.preventDefault();
       playThrough(setMoment);
@@ -59,40 +60,22 @@ export function CellView(props: Props) {
   };
   const inside = (
     <>
-      <CellPicture {...{ cell, frame, height, moment }} alt={`${clip} in ${frame.frame.name}`} />
+      <CellPicture {...{ cell, frame, height, moment }} alt={name} />
       <span aria-hidden className="mt-1 hidden truncate text-soft max-[769px]:block">
         {frame.frame.name}
       </span>
-      <span className="mt-1 block truncate font-semibold first-letter:uppercase">
-        {[cell.placement, cell.surround].filter(Boolean).join(" · ")}
-      </span>
+      <span className="mt-1 block truncate font-semibold first-letter:uppercase">{placed(cell)}</span>
       <span aria-hidden className={`num block truncate ${line.look}`}>
         {line.words}
       </span>
-      <CellDetails {...{ cell, rendered, looked }} />
+      <CellDetails {...known} />
     </>
   );
   return (
     <div
       className={`group relative rounded ${selected ? "bg-sheet outline-2 outline-offset-4 outline-ochre" : ""}`}
     >
-      {onPick && (
-        <label
-          className={`absolute top-1 left-1 z-10 flex size-7 items-center justify-center rounded bg-paper pointer-coarse:size-11 pointer-coarse:opacity-100 ${
-            selected ? "" : "opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
-          }`}
-        >
-          <input
-            type="checkbox"
-            tabIndex={-1}
-            aria-label={`Select ${clip} in ${frame.frame.name}`}
-            checked={selected}
-            className="accent-ochre"
-            onChange={() => undefined}
-            onClick={(event) => onPick(event, cell.id)}
-          />
-        </label>
-      )}
+      {onPick && <SelectBox name={name} selected={selected} onPick={(event) => onPick(event, cell.id)} />}
       {to ? (
         <Link to={to} {...link}>
           {inside}
@@ -106,20 +89,40 @@ export function CellView(props: Props) {
   );
 }
 
+type BoxProps = { name: string; selected: boolean; onPick: (event: MouseEvent) => void };
+
+/** The box that selects a cell; seen on hover and focus, and always where the pointer is a finger. */
+function SelectBox({ name, selected, onPick }: BoxProps) {
+  return (
+    <label
+      className={`absolute top-1 left-1 z-10 flex size-7 items-center justify-center rounded bg-paper pointer-coarse:size-11 pointer-coarse:opacity-100 ${
+        selected ? "" : "opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+      }`}
+    >
+      <input
+        type="checkbox"
+        tabIndex={-1}
+        aria-label={`Select ${name}`}
+        checked={selected}
+        className="accent-ochre"
+        onChange={() => undefined}
+        onClick={onPick}
+      />
+    </label>
+  );
+}
+
 type PictureProps = { cell: Cell; frame: FrameRow; height: number; moment: Moment; alt: string };
 
 /** The picture of a framing at a moment; under it, its middle, which stays in sight until the other is there. */
-function CellPicture({ cell, frame, height, moment, alt }: PictureProps) {
-  const width = aspectOf(frame) * height;
-  const of = (at: Moment) =>
-    `/api/framings/${cell.id}/thumbnail?width=${madeWidth(width)}&stamp=${cell.stamp}&at=${at}`;
-  const look = { decoding: "async", draggable: false, style: { width, height } } as const;
+function CellPicture({ cell, frame: { frame }, height, moment, alt }: PictureProps) {
+  const of = { framing: cell.id, stamp: cell.stamp, frame, height };
   return (
-    <span className="relative block bg-well" style={{ width, height }}>
-      <PatientImage {...look} alt={alt} loading="lazy" src={of("middle")} />
+    <span className="relative block bg-well" style={{ width: aspectOf(frame) * height, height }}>
+      <FramingPicture {...of} alt={alt} />
       {moment !== "middle" && (
         <>
-          <PatientImage {...look} alt="" className="absolute inset-0" src={of(moment)} />
+          <FramingPicture {...of} at={moment} alt="" className="absolute inset-0" />
           <span className="num absolute right-0 bottom-0 bg-night px-1 text-chalk">{moment} frame</span>
         </>
       )}

@@ -1,10 +1,24 @@
 import type { Cell } from "../api/client";
 import { shown } from "../api/exact";
 
+/** What the board knows of a framing. */
+type Known = {
+  cell: Cell;
+  /** The result of its last render, as text. */
+  rendered: string;
+  /** Whether that, or its check, failed. */
+  failed: boolean;
+  /** How much of the clip was analysed for following, in percent; null where nothing is being analysed. */
+  looked: number | null;
+};
+
+/** The placement, and the surround if any of it is seen. */
+export const placed = ({ placement, surround }: Cell) => [placement, surround].filter(Boolean).join(" · ");
+
 /** The most important line about a framing: a failure, a loss or fault, work in progress, or the share that is kept. */
-export function secondLine(cell: Cell, rendered: string, looked: number | null) {
+export function secondLine({ cell, rendered, failed, looked }: Known) {
   const concern = cell.concerns[0];
-  if (rendered.includes("failed")) return { words: rendered, look: "text-rust" };
+  if (failed) return { words: rendered, look: "text-rust" };
   if (concern?.wrong) return { words: withMore(cell), look: "text-rust" };
   if (cell.unsolved) return { words: following(looked), look: "text-ochre" };
   if (concern) return { words: withMore(cell), look: "text-soft" };
@@ -21,12 +35,10 @@ const kept = ({ kept_percent, movement, obeys }: Cell) =>
 const following = (done: number | null) =>
   done === null ? "no subject to follow found" : `analysing movement, ${done}%`;
 
-type Props = { cell: Cell; rendered: string; looked: number | null };
-
 /** All that the board knows of a framing; beside its picture on hover and focus, and for who hears the page. */
-export function CellDetails({ cell, rendered, looked }: Props) {
+export function CellDetails({ cell, rendered, looked }: Known) {
   const lines = [
-    [cell.placement, cell.surround].filter(Boolean).join(", "),
+    placed(cell),
     cell.movement,
     kept(cell),
     cell.unsolved ? following(looked) : "",

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { FrameRow } from "../api/client";
-import { toNumber } from "../api/exact";
+import { aspectOf } from "../frames/aspect";
 import { useKept } from "../ui/kept";
 
 /** All pictures of a board have one height, in pixels of the page, that a slider sets between these. */
@@ -12,26 +12,23 @@ const FILLED = 240;
 export const STEP = 8;
 /** A column is never narrower, so that two short lines of text fit below its pictures. */
 const NARROWEST = 132;
-/** Widths of the pictures requested: few, so that pictures for one height serve others. */
-const MADE = [240, 480, 720, 960];
 
-export const aspectOf = ({ frame }: FrameRow) => (frame.width / frame.height) * toNumber(frame.pixel_aspect);
+/** The width of a frame's column, with the gap beside it. */
+export const columnWidth = ({ frame }: FrameRow, height: number) =>
+  Math.max(NARROWEST, Math.round(aspectOf(frame) * height)) + GAP;
 
-export const columnWidth = (frame: FrameRow, height: number) =>
-  Math.max(NARROWEST, Math.round(aspectOf(frame) * height));
+/** The width of all columns, with that of the clips. */
+export const boardWidth = (frames: FrameRow[], height: number) =>
+  frames.reduce((sum, frame) => sum + columnWidth(frame, height), CLIP_WIDTH);
 
 /** The greatest height, in steps, at which all columns fit beside one another and two rows and a half are in sight. */
-export function heightThatFits(frames: FrameRow[], room: { width: number; height: number }): number {
+function heightThatFits(frames: FrameRow[], room: { width: number; height: number }): number {
   const most = Math.min(FILLED, Math.max(USUAL, room.height / ROWS_IN_SIGHT - BELOW));
   for (let height = most - (most % STEP); height > LOWEST; height -= STEP) {
-    const wide = frames.reduce((sum, frame) => sum + columnWidth(frame, height) + GAP, 0);
-    if (wide <= room.width) return height;
+    if (boardWidth(frames, height) <= room.width) return height;
   }
   return LOWEST;
 }
-
-/** The width that a picture is asked for in: at least as wide as it is shown. */
-export const madeWidth = (shown: number) => MADE.find((width) => width >= shown) ?? shown;
 
 const sizeNow = () => ({ width: window.innerWidth, height: window.innerHeight });
 
@@ -49,13 +46,13 @@ function useWindowSize() {
 export function usePictureHeight(frames: FrameRow[]) {
   const [chosen, choose] = useKept<number | null>("board.height", null);
   const { width, height } = useWindowSize();
-  const room = { width: width - 2 * MARGIN - CLIP_WIDTH, height: height - ABOVE };
+  const room = { width: width - 2 * MARGIN, height: height - ABOVE };
   const fitting = width <= NARROW ? USUAL : heightThatFits(frames, room);
   return { height: chosen ?? fitting, choose, reset: () => choose(null) };
 }
 
 export const CLIP_WIDTH = 212;
-export const GAP = 12;
+const GAP = 12;
 const MARGIN = 28; // of the page, with its scroll bar
 const NARROW = 768;
 /** Of the page above its rows, and of the text below each picture; in pixels. */

@@ -1,13 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import type { FrameRow, Render } from "../api/client";
+import type { Board, Render } from "../api/client";
 import { AT_WORK, boardQuery, rendersQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
-import { MOMENTS } from "../board/cell-view";
 import { leftBoard } from "../board/left-board";
-import { aspectOf, madeWidth } from "../board/pictures";
+import { FramingPicture, MOMENTS } from "../frames/framing-picture";
 import { Header } from "../ui/header";
-import { PatientImage } from "../ui/patient-image";
 import { ProblemNote } from "../ui/problem-note";
 import { stemOf } from "../ui/stem";
 import { useTitle } from "../ui/use-title";
@@ -34,21 +32,23 @@ function inOrder(renders: Render[]): Render[] {
 const HEIGHT = 96;
 const MIDDLE = ["middle"] as const;
 
-/** The pictures of a render: its middle, and once it is done its first and last frame as well. */
-function Pictures({ render, frame }: { render: Render; frame: FrameRow | undefined }) {
-  if (!frame) return null;
-  const width = aspectOf(frame) * HEIGHT;
+/** The pictures of a render's framing: its middle, and once it is done its first and last frame as well. */
+function Pictures({ render, board }: { render: Render; board: Board }) {
+  const row = board.frames.find(({ id }) => id === render.frame);
+  const cell = board.cells.find(({ id }) => id === render.framing);
+  if (!row || !cell) return null;
   return (
     <span className="flex gap-1">
       {(render.state === "done" ? MOMENTS : MIDDLE).map((at) => (
-        <PatientImage
+        <FramingPicture
           key={at}
+          framing={cell.id}
+          stamp={cell.stamp}
+          frame={row.frame}
+          height={HEIGHT}
+          at={at}
           alt={`${at} frame`}
-          loading="lazy"
-          decoding="async"
           className="bg-well"
-          style={{ width, height: HEIGHT }}
-          src={`/api/framings/${render.framing}/thumbnail?width=${madeWidth(width)}&at=${at}`}
         />
       ))}
     </span>
@@ -93,7 +93,7 @@ export function RendersPage() {
               key={render.id}
               className="flex flex-wrap items-center gap-4 rounded border border-rule bg-sheet px-4 py-2.5"
             >
-              <Pictures render={render} frame={board?.frames.find(({ id }) => id === render.frame)} />
+              {board && <Pictures render={render} board={board} />}
               <RenderCard
                 render={render}
                 projectId={projectId}

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import type { Footage, Measure, Plan } from "../../api/client";
 import { toNumber } from "../../api/exact";
+import { aspectOf } from "../../frames/aspect";
 import type { Player } from "../playing/player";
 import { usePlayed } from "../playing/use-player";
 import { type PathPoint, pointAt } from "../shots/use-path";
@@ -32,7 +33,7 @@ export function Beside({ framingId, footage, plan, measure, path, transport, pla
   const played = usePlayed(player);
   const time = moment(useStill(transport), rate);
   const preview = usePreview("beside", played.on ? null : { framingId, plan, time, width: WIDTH });
-  const aspect = (plan.frame.width / plan.frame.height) * toNumber(plan.frame.pixel_aspect);
+  const aspect = aspectOf(plan.frame);
   return (
     <section
       aria-label="Result"

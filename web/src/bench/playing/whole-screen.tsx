@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Frame } from "../../api/client";
-import { toNumber } from "../../api/exact";
+import { aspectOf } from "../../frames/aspect";
 import { timecode } from "../timecode";
 import { useFrame, useSpeed } from "../use-transport";
 import { Composed, type ComposedProps } from "../well/composed";
@@ -44,7 +44,7 @@ export function WholeScreen({ onClose, ...composed }: Props) {
 }
 
 function fitted({ width, height }: { width: number; height: number }, frame: Frame): ScreenBox {
-  const aspect = (frame.width * toNumber(frame.pixel_aspect)) / frame.height;
+  const aspect = aspectOf(frame);
   const wide = Math.min(width, height * aspect);
   const tall = wide / aspect;
   return {

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Frame, FrameRow, Measure } from "../../../api/client";
 import { shown, toExact, toNumber } from "../../../api/exact";
 import { catalogueQuery } from "../../../api/queries";
+import { aspectOf } from "../../../frames/aspect";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ColourRow } from "../../../ui/colour-row";
 import { Fold } from "../../../ui/fold";
@@ -13,8 +14,6 @@ const OTHERS = [
   { value: "14/9", title: "14:9" },
   { value: "1", title: "1:1" },
 ];
-
-const wholeAspect = ({ width, height, pixel_aspect }: Frame) => (width * toNumber(pixel_aspect)) / height;
 
 type Props = { row: FrameRow; measure: Measure; set: (fields: Partial<Frame>) => void };
 
@@ -40,7 +39,7 @@ export function ActivePicture({ row, measure, set }: Props) {
         <NumberField
           label="Aspect of the active picture"
           {...{ unit: ": 1", low: 0.1, high: 10, step: 0.01, decimals: 4 }}
-          value={toNumber(active ?? "0") || wholeAspect(row.frame)}
+          value={toNumber(active ?? "0") || aspectOf(row.frame)}
           onCommit={(value) => set({ active: toExact(value, 4) })}
         />
       </div>
