@@ -119,8 +119,8 @@ def _actor(who: int, things: list[Thing], first: int, end: int, view: View, came
     total, summed = np.zeros(count), np.zeros((count, 4))
     heads, sure, matters = np.full(count, np.nan), np.zeros(count), np.zeros(count)
     for thing in sorted(things, key=lambda one: one.kind == "face"):
-        start, stop = max(thing.begun, first), min(thing.end, end)
-        own = thing.boxes[start - thing.begun : stop - thing.begun]
+        start, stop = max(thing.start, first), min(thing.end, end)
+        own = thing.boxes[start - thing.start : stop - thing.start]
         boxes, at = view.boxes(own), slice(start - first, stop - first)
         counts = own[:, 4].astype(np.float64) * (HEADS if thing.kind == "face" else 1.0) + 1e-6
         total[at] += counts

@@ -24,21 +24,21 @@ class Thing:
     Attributes:
         who: the number of what it is a part of: a face and its body are one, and so is what went behind something.
         kind: what detected it.
-        begun: number of its first sample.
+        start: number of its first sample.
         boxes: (n, 5): its middle, width and height in parts of the upright raster, and how sure it is, 0 to 1.
         seen: (n,): whether it was detected in a sample, and not only carried on.
     """
 
     who: int
     kind: Kind
-    begun: int
+    start: int
     boxes: Floats
     seen: NDArray[np.bool_]
 
     @property
     def end(self) -> int:
         """The number of the sample after its last."""
-        return self.begun + len(self.boxes)
+        return self.start + len(self.boxes)
 
 
 @dataclass(frozen=True)
@@ -74,7 +74,7 @@ class Evidence:
 
     def within(self, first: int, end: int) -> tuple[Thing, ...]:
         """Things of which something lies among some samples."""
-        return tuple(thing for thing in self.things if thing.begun < end and thing.end > first)
+        return tuple(thing for thing in self.things if thing.start < end and thing.end > first)
 
     def samples(self, start: float, end: float) -> tuple[int, int]:
         """Numbers of the first sample at or after a time, and of the first at or after another."""
@@ -86,7 +86,7 @@ class Evidence:
         things = self.things
         boxes = [thing.boxes for thing in things] or [np.zeros((0, 5), np.float32)]
         seen = [thing.seen for thing in things] or [np.zeros(0, np.bool_)]
-        about = [(thing.who, KINDS.index(thing.kind), thing.begun, len(thing.boxes)) for thing in things]
+        about = [(thing.who, KINDS.index(thing.kind), thing.start, len(thing.boxes)) for thing in things]
         return {
             "form": np.array(FORM),
             "times": self.times,
@@ -108,8 +108,8 @@ class Evidence:
         ends = np.cumsum(about[:, 3])
         boxes, seen = np.asarray(arrays["boxes"], np.float32), np.asarray(arrays["seen"], np.bool_)
         things = tuple(
-            Thing(int(who), KINDS[kind], int(begun), boxes[end - length : end], seen[end - length : end])
-            for (who, kind, begun, length), end in zip(about, ends, strict=True)
+            Thing(int(who), KINDS[kind], int(start), boxes[end - length : end], seen[end - length : end])
+            for (who, kind, start, length), end in zip(about, ends, strict=True)
         )
         return cls(
             np.asarray(arrays["times"], np.float64),

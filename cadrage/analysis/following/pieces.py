@@ -99,11 +99,11 @@ def joined(pieces: list[Piece]) -> tuple[tuple[Fraction, ...], Evidence]:
         names: dict[int, int] = {}
         ended: list[int] = []
         for thing in piece.seen.things:
-            going = [at for at in open_ended if _goes_on(things[at], thing)] if thing.begun == 0 else []
+            going = [at for at in open_ended if _goes_on(things[at], thing)] if thing.start == 0 else []
             if thing.who not in names:
                 names[thing.who] = things[going[0]].who if going else people
                 people += not going
-            moved = replace(thing, who=names[thing.who], begun=thing.begun + before)
+            moved = replace(thing, who=names[thing.who], start=thing.start + before)
             if going:
                 open_ended.remove(going[0])
                 things[going[0]] = _one(things[going[0]], moved)
@@ -122,7 +122,7 @@ def joined(pieces: list[Piece]) -> tuple[tuple[Fraction, ...], Evidence]:
         np.concatenate([part.camera for part in parts]),
         np.concatenate([part.across for part in parts]),
         np.concatenate([part.down for part in parts]),
-        tuple(sorted(things, key=lambda thing: thing.begun)),
+        tuple(sorted(things, key=lambda thing: thing.start)),
         parts[0].part,
     )
 

@@ -44,14 +44,14 @@ class Track:
 
     Attributes:
         kind: what detected it.
-        begun: number of the sample that `boxes` begins with.
+        start: number of the sample that `boxes` begins with.
         boxes: where it is in each sample, in pixels of small pictures; the score says how sure that is.
         hits: how often it was detected.
         alive: whether it is still followed.
     """
 
     kind: Kind
-    begun: int
+    start: int
     boxes: list[Box]
     first: Patch
     now: Patch
@@ -64,7 +64,7 @@ class Track:
     @property
     def end(self) -> int:
         """The number of the sample after its last."""
-        return self.begun + len(self.boxes)
+        return self.start + len(self.boxes)
 
     @property
     def real(self) -> bool:
@@ -73,7 +73,7 @@ class Track:
 
     def at(self, sample: int) -> Box | None:
         """Where it is in a sample."""
-        return self.boxes[sample - self.begun] if self.begun <= sample < self.end else None
+        return self.boxes[sample - self.start] if self.start <= sample < self.end else None
 
     def let_go(self, samples: int) -> None:
         """It is no more, and was not in the last few samples."""
@@ -201,7 +201,7 @@ def walked_back(tracks: Sequence[Track], greys: Sequence[Grey], cameras: Sequenc
         cameras: how each lies over the one before it.
     """
     for sample in range(len(greys) - 1, 0, -1):
-        going = [track for track in tracks if track.begun == sample and track.begun > 0]
+        going = [track for track in tracks if track.start == sample and track.start > 0]
         if not going:
             continue
         boxes, back = [track.boxes[0] for track in going], cameras[sample].back
@@ -221,4 +221,4 @@ def walked_back(tracks: Sequence[Track], greys: Sequence[Grey], cameras: Sequenc
             if like >= ALIKE_BACK and went.good >= POOR_FLOW and inside and not taken:
                 sure = track.boxes[0].score * SURE_WITHOUT
                 track.boxes.insert(0, Box(box.x, box.y, box.width, box.height, sure))
-                track.begun -= 1
+                track.start -= 1

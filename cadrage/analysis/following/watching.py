@@ -213,7 +213,7 @@ def _seen(samples: list[Sample], scene: Scene) -> Evidence:
         np.array([_camera(step, scene) for step in steps[: len(samples)]], np.float32).reshape(-1, 3),
         np.array([across for across, _ in energy], np.uint8).reshape(-1, COLUMNS),
         np.array([down for _, down in energy], np.uint8).reshape(-1, ROWS),
-        tuple(sorted(things, key=lambda thing: thing.begun)),
+        tuple(sorted(things, key=lambda thing: thing.start)),
         scene.part,
     )
 
@@ -221,8 +221,8 @@ def _seen(samples: list[Sample], scene: Scene) -> Evidence:
 def _thing(track: Track, who: int, scene: Scene) -> Thing:
     across, down = scene.width / scene.size[0] / scene.raster[0], scene.height / scene.size[1] / scene.raster[1]
     boxes = [(*scene.on_raster(*box.middle), box.width * across, box.height * down, box.score) for box in track.boxes]
-    seen = np.isin(np.arange(track.begun, track.end), track.hit_at)
-    return Thing(who, track.kind, track.begun, np.array(boxes, np.float32), seen)
+    seen = np.isin(np.arange(track.start, track.end), track.hit_at)
+    return Thing(who, track.kind, track.start, np.array(boxes, np.float32), seen)
 
 
 def _camera(step: CameraStep, scene: Scene) -> tuple[float, float, float]:

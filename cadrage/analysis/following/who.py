@@ -52,13 +52,13 @@ def _belongs(a: Track, b: Track) -> bool:
     """Whether one is somebody and the other so much smaller that it is an arm, or a seam, of theirs, or both are of
     something that moves as one.
     """
-    if _rigid(a, b, range(max(a.begun, b.begun), min(a.end, b.end))):
+    if _rigid(a, b, range(max(a.start, b.start), min(a.end, b.end))):
         return True
     if {a.kind, b.kind} != {"person", "mover"}:
         return False
     person, part = (a, b) if a.kind == "person" else (b, a)
-    samples = range(max(a.begun, b.begun), min(a.end, b.end))
-    small = sum(part.boxes[at - part.begun].area < LIMB * person.boxes[at - person.begun].area for at in samples)
+    samples = range(max(a.start, b.start), min(a.end, b.end))
+    small = sum(part.boxes[at - part.start].area < LIMB * person.boxes[at - person.start].area for at in samples)
     return 2 * small > len(samples)
 
 
@@ -66,7 +66,7 @@ def _elsewhere(tracks: list[Track], mine: list[int], theirs: list[int]) -> bool:
     """Whether some of one group are in other places than some of another at the same time."""
     for a in (tracks[at] for at in mine):
         for b in (tracks[at] for at in theirs):
-            samples = range(max(a.begun, b.begun), min(a.end, b.end))
+            samples = range(max(a.start, b.start), min(a.end, b.end))
             alike_kinds = (a.kind == "face") == (b.kind == "face")  # a face is elsewhere than legs
             if (
                 alike_kinds
@@ -82,7 +82,7 @@ def _parts(tracks: list[Track]) -> list[tuple[int, int]]:
     found: list[tuple[int, int]] = []
     for one, other in combinations(range(len(tracks)), 2):
         a, b = tracks[one], tracks[other]
-        samples = range(max(a.begun, b.begun), min(a.end, b.end))
+        samples = range(max(a.start, b.start), min(a.end, b.end))
         if len(samples) < FEWEST or (a.kind == b.kind and a.kind != "mover"):
             continue
         if sum(_is_part(a, b, sample) for sample in samples) > TOGETHER * len(samples) or _rigid(a, b, samples):
@@ -94,7 +94,7 @@ def _rigid(a: Track, b: Track, samples: range) -> bool:
     """Whether two that move touch one another and go the same way throughout: they are parts of one larger thing."""
     if a.kind != "mover" or b.kind != "mover" or len(samples) < RIGID_FOR:
         return False
-    ones, others = ([track.boxes[sample - track.begun] for sample in samples] for track in (a, b))
+    ones, others = ([track.boxes[sample - track.start] for sample in samples] for track in (a, b))
     side = min(max(ones[-1].width, ones[-1].height), max(others[-1].width, others[-1].height))
     away = np.array([np.subtract(one.middle, other.middle) for one, other in zip(ones, others, strict=True)])
     gone = np.ptp([one.middle for one in ones], axis=0).max()
@@ -111,11 +111,11 @@ def _grown(box: Box) -> Box:
 def _is_part(a: Track, b: Track, sample: int) -> bool:
     if "face" in (a.kind, b.kind) and a.kind != b.kind:
         face, body = (a, b) if a.kind == "face" else (b, a)
-        head, whole = face.boxes[sample - face.begun], body.boxes[sample - body.begun]
+        head, whole = face.boxes[sample - face.start], body.boxes[sample - body.start]
         x, y = head.middle
         inside = whole.x <= x <= whole.x + whole.width and whole.y <= y <= whole.y + whole.height
         return inside and head.area < SMALLER * whole.area
-    one, other = a.boxes[sample - a.begun], b.boxes[sample - b.begun]
+    one, other = a.boxes[sample - a.start], b.boxes[sample - b.start]
     return one.shared(other) > COVERED * min(one.area, other.area)
 
 
@@ -124,8 +124,8 @@ def _later(tracks: list[Track]) -> list[tuple[int, int]]:
     pairs = []
     for one, a in enumerate(tracks):
         for other, b in enumerate(tracks):
-            gap = b.begun - a.end
-            if a.kind == b.kind and a.begun < b.begun and -FLOATING <= gap <= LONGEST_GAP and a.end < b.end:
+            gap = b.start - a.end
+            if a.kind == b.kind and a.start < b.start and -FLOATING <= gap <= LONGEST_GAP and a.end < b.end:
                 away = _away(a, b, max(gap, 0) + 1)
                 if away is not None:
                     pairs.append((away + 0.05 * max(gap, 0), one, other))
