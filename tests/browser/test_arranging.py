@@ -30,7 +30,7 @@ def choose(page: Page, what: str, of: str):
 
 
 def undo(page: Page):
-    page.get_by_role("status").get_by_role("button", name="Undo").click()
+    page.get_by_test_id("done").get_by_role("button", name="Undo").click()
 
 
 def test_frames_are_renamed_resized_moved_and_removed_with_the_way_back(page: Page, tall):

@@ -118,7 +118,7 @@ def test_projects_are_found_renamed_doubled_put_away_and_brought_back(page: Page
     expect(row).to_have_count(2)
     choose("Delete", "Quay reel copy")
     expect(row).to_have_count(1)
-    page.get_by_role("status").get_by_role("button", name="Undo").click()
+    page.get_by_test_id("done").get_by_role("button", name="Undo").click()
     expect(row).to_have_count(2)
     choose("Archive", "Quay reel copy")
     expect(row).to_have_count(1)

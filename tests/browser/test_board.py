@@ -47,10 +47,10 @@ def test_many_cells_are_chosen_changed_and_taken_back(board: Page):
     expect(bar).to_contain_text("3 cells selected")
     bar.get_by_role("button", name="Placement").click()
     board.get_by_role("menuitem", name="Half fill").click()
-    expect(board.get_by_role("status")).to_contain_text("Placed 3 cells: half fill.")
+    expect(board.get_by_test_id("done")).to_contain_text("Placed 3 cells: half fill.")
     expect(cells(board).nth(1)).to_contain_text("50% fill")
     expect(cells(board).nth(0)).not_to_contain_text("50% fill")
-    board.get_by_role("status").get_by_role("button", name="Undo").click()
+    board.get_by_test_id("done").get_by_role("button", name="Undo").click()
     expect(board.get_by_text("50% fill")).to_have_count(0)
 
 
@@ -120,7 +120,7 @@ def test_clips_are_sorted_filtered_renamed_removed_and_brought_back(board: Page)
     board.get_by_label("Actions for Bell").click()
     board.get_by_role("menuitem", name="Remove").click()
     expect(cells(board)).to_have_count(4)
-    board.get_by_role("status").get_by_role("button", name="Undo").click()
+    board.get_by_test_id("done").get_by_role("button", name="Undo").click()
     expect(cells(board)).to_have_count(6)
 
 

@@ -48,7 +48,7 @@ def test_a_clip_that_another_uses_is_removed_only_when_that_is_confirmed(board: 
     board.get_by_role("button", name="Remove", exact=True).click()
     expect(board.locator("[data-cell]")).to_have_count(1)
     expect(board.locator("[data-cell]")).to_contain_text("uses Arch")
-    board.get_by_role("status").get_by_role("button", name="Undo").click()
+    board.get_by_test_id("done").get_by_role("button", name="Undo").click()
     expect(board.locator("[data-cell]")).to_have_count(2)
     expect(board.locator("[data-cell]").nth(1)).not_to_contain_text("uses Arch")
 

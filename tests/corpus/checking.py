@@ -16,7 +16,7 @@ from cadrage.analysis import AnalysisStore, NotFound
 from cadrage.compose.following import with_follow
 from cadrage.compose.shots import track_of
 from cadrage.errors import CadrageError
-from cadrage.footage import Library, Material, MediaInfo, open_footage, probe
+from cadrage.footage import ClipIdentity, Library, Material, MediaInfo, open_footage, probe
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.inspection import inspect_file
@@ -246,7 +246,7 @@ class _Checks:
     def followed(self) -> None:
         """What moves is looked at on pictures that there are, in their order, and a window finds its way over them."""
         store = AnalysisStore(self.folder / "analyses")
-        seen = look(store, self.path, "clip", self.info)
+        seen = look(store, self.path, ClipIdentity.read(self.path).digest, self.info)
         if isinstance(seen, NotFound):
             if self.info.frames > 1:
                 self.wrong.append(f"nothing to follow in {self.info.frames} pictures")

@@ -5,6 +5,7 @@ export function Note({ text, onUndo, onClose }: { text: string; onUndo?: () => v
   return (
     <div
       role="status"
+      data-testid="done"
       className="fixed bottom-16 left-1/2 z-30 flex -translate-x-1/2 items-center gap-3 rounded border border-rule border-l-3 border-l-moss bg-sheet px-3 py-1.5 shadow-lg"
     >
       <p className="grow">{text}</p>
