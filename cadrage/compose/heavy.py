@@ -16,9 +16,7 @@ from math import prod
 from pathlib import Path
 from typing import ParamSpec, TypeVar
 
-import numpy as np
 from cachetools import LRUCache, TTLCache, cached
-from numpy.typing import NDArray
 
 from cadrage.child_process import ChildProcess, TakesTooLong
 from cadrage.compose.extending import plates_there
@@ -30,6 +28,7 @@ from cadrage.footage.interruption import interrupted_by
 from cadrage.footage.probe import probe, stated_size
 from cadrage.footage.still_files import is_still, still_size
 from cadrage.footage.stills import stills_of
+from cadrage.pixels.planes import Layout, Planes
 from cadrage.plan import Plan
 
 HEAVY = 20_000_000
@@ -131,17 +130,17 @@ class CarefulPreviewer(Previewer):
         with interrupted_by(check):
             yield
 
-    def rgb(
+    def planes(
         self,
         plan: Plan,
         path: Path,
         info: MediaInfo,
         time: Fraction,
-        width: int,
+        canvas: Layout,
         *,
         library: Library = EMPTY,
         identity: ClipIdentity | None = None,
-    ) -> NDArray[np.uint8]:
+    ) -> Planes:
         """See `Previewer`.
 
         Raises:
@@ -150,12 +149,12 @@ class CarefulPreviewer(Previewer):
         """
         own = identity or ClipIdentity.of(path)
         if self.is_heavy(info, own, plan, library):
-            return self._in_child(own, _drawn, look_at(plan, path, info, library, own), time, width)
+            return self._in_child(own, _drawn, look_at(plan, path, info, library, own), time, canvas)
         with self.quickly(own):
-            return super().rgb(plan, path, info, time, width, library=library, identity=own)
+            return super().planes(plan, path, info, time, canvas, library=library, identity=own)
 
     def measured(self, work: Callable[[Plan, Sample], Measured], look: Look) -> Measured:
-        """Run a function of the core on a sample of a heavy clip; see `rgb`."""
+        """Run a function of the core on a sample of a heavy clip; see `planes`."""
         return self._in_child(look.identity, _measured, work, look)
 
     def probed(self, path: Path) -> MediaInfo:
@@ -166,7 +165,7 @@ class CarefulPreviewer(Previewer):
         return probe(path)
 
     def strip(self, path: Path, info: MediaInfo, reading: Interpretation, count: int, height: int) -> bytes:
-        """See `Previewer` and `rgb`."""
+        """See `Previewer` and `planes`."""
         own = ClipIdentity.of(path)
         if self.is_heavy(info, own):
             return self._in_child(own, _strip, path, info, reading, count, height)
@@ -191,9 +190,9 @@ def _own() -> Previewer:
     return Previewer()
 
 
-def _drawn(look: Look, time: Fraction, width: int) -> NDArray[np.uint8]:
+def _drawn(look: Look, time: Fraction, canvas: Layout) -> Planes:
     library = look.contents.library(_own().store)
-    return _own().rgb(look.plan, look.path, look.info, time, width, library=library, identity=look.identity)
+    return _own().planes(look.plan, look.path, look.info, time, canvas, library=library, identity=look.identity)
 
 
 def _strip(path: Path, info: MediaInfo, reading: Interpretation, count: int, height: int) -> bytes:

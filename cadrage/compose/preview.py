@@ -14,6 +14,7 @@ from cadrage.compose.extending import plate_states
 from cadrage.compose.identity import clips_of, result_key
 from cadrage.compose.moment import moment_of
 from cadrage.compose.shots import telling_moments
+from cadrage.compose.target import screen_layout
 from cadrage.footage import (
     EMPTY,
     ClipIdentity,
@@ -28,7 +29,7 @@ from cadrage.footage import (
 from cadrage.footage.interpretation import BELIEVABLE
 from cadrage.formats import Frame
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
-from cadrage.pixels.planes import Layout
+from cadrage.pixels.planes import Layout, Planes
 from cadrage.pixels.rgb import encode_image, to_rgb
 from cadrage.plan import Plan
 from cadrage.surrounds import Plain
@@ -83,14 +84,27 @@ class Previewer:
         identity: ClipIdentity | None = None,
     ) -> NDArray[np.uint8]:
         """The same as R'G'B', rows by columns by 3."""
+        canvas = screen_layout(plan.frame, preview_size(plan.frame, width))
+        return to_rgb(self.planes(plan, path, info, time, canvas, library=library, identity=identity))
+
+    def planes(
+        self,
+        plan: Plan,
+        path: Path,
+        info: MediaInfo,
+        time: Fraction,
+        canvas: Layout,
+        *,
+        library: Library = EMPTY,
+        identity: ClipIdentity | None = None,
+    ) -> Planes:
+        """The composed frame at a time, in a layout of its size and colour."""
         own = identity or ClipIdentity.of(path)
         frame = self.store.frame(path, info, plan.interpretation, time, identity=own)
         stored = frame.planes
-        size = preview_size(plan.frame, width)
-        compositor, lock = self._compositor(plan, info, own, size, stored.layout, library)
+        compositor, lock = self._compositor(plan, info, own, canvas, stored.layout, library)
         with lock:
-            planes = compositor.compose(stored, time=moment_of(info, frame, time))
-        return to_rgb(planes)
+            return compositor.compose(stored, time=moment_of(info, frame, time))
 
     def at(
         self,
@@ -114,14 +128,14 @@ class Previewer:
         return tuple(self.image(plan, path, info, time, width, library=library) for time in times)
 
     def _compositor(
-        self, plan: Plan, info: MediaInfo, own: ClipIdentity, size: tuple[int, int], layout: Layout, library: Library
+        self, plan: Plan, info: MediaInfo, own: ClipIdentity, canvas: Layout, layout: Layout, library: Library
     ) -> Held:
         clips = clips_of(plan, own, library) | plate_states(plan, info, library)
-        key = result_key(plan, clips, size=size, layout=str(layout), info=info.model_dump_json())
+        key = result_key(plan, clips, canvas=str(canvas), layout=str(layout), info=info.model_dump_json())
         with self._lock:
             if (held := self._compositors.get(key)) is not None:
                 return held
-        made = (Compositor(plan, layout, info, size, library=library), threading.Lock())
+        made = (Compositor(plan, layout, info, canvas, library=library), threading.Lock())
         with self._lock:
             self._compositors[key] = made
         return made

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from contextvars import ContextVar
 
 from django.conf import settings
+from django.contrib.auth.models import AbstractBaseUser
 from django.http import HttpRequest, HttpResponse
 
 from cadrage.errors import Cancelled
@@ -24,6 +25,12 @@ class Asking:
             return self.get_response(request)
         finally:
             _request.reset(token)
+
+
+def person() -> AbstractBaseUser | None:
+    """The person who asks; None in a worker, and for whoever has not signed in."""
+    request = _request.get()
+    return request.user if request is not None and request.user.is_authenticated else None
 
 
 def visitor() -> str:

@@ -56,6 +56,13 @@ def open_tall(page: Page, name: str, clip, step: str):
     return page
 
 
+def undoes(page: Page):
+    """The label of the change that Undo is about, and of that which Redo is about; None for nothing."""
+    project = re.search(r"/projects/(\d+)", page.url)[1]
+    history = page.request.get(f"/api/projects/{project}/history").json()
+    return tuple(history[way] and history[way]["label"] for way in ("undo", "redo"))
+
+
 def stored(page: Page):
     """The framing on the bench as the server has it."""
     number = re.search(r"framings/(\d+)", page.url)[1]

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, enter, open_bench, send, stay_when_asked, steps
+from tests.browser.hands import begin_project, enter, open_bench, send, stay_when_asked, steps, undoes
 from tests.browser.visitor import until
 from tests.clips import write_clip
 
@@ -71,8 +71,7 @@ def test_nudges_are_stored_when_the_page_goes_on_to_the_next_clip(page: Page, pa
     bench.get_by_role("button", name="Next clip").click()
     expect(bench).not_to_have_url(re.compile(f"framings/{number}"))
     until(lambda: placement(bench, number)["offset_x"] == "5", 10)
-    now = stored(bench, number)
-    assert (now["undo"], now["redo"]) == ("Nudged", None)
+    assert undoes(bench) == ("Nudged", None)
 
 
 @pytest.mark.long
@@ -98,7 +97,7 @@ def test_what_was_just_done_is_what_undo_takes_back(bench):
     bench.keyboard.press("ArrowRight")
     bench.keyboard.press("Control+z")
     expect(moved(bench)).to_have_value("0")
-    until(lambda: stored(bench, number)["redo"] == "Nudged", 10)
+    until(lambda: undoes(bench)[1] == "Nudged", 10)
     assert placement(bench, number)["tightness"] == "0.4"
 
 
@@ -111,7 +110,7 @@ def test_keys_move_a_slider_by_their_number_in_one_step(bench):
     expect(bench.get_by_label("Fill amount, %")).to_have_value("10")
     until(lambda: placement(bench, number)["tightness"] == "0.1", 10)
     bench.get_by_role("button", name="Undo").click()
-    until(lambda: stored(bench, number)["undo"] is None, 10)
+    until(lambda: undoes(bench)[0] == "Add First.mp4", 10)
     assert placement(bench, number)["tightness"] == "0"
 
 
@@ -201,7 +200,7 @@ def test_a_reload_in_the_middle_of_several_changes_loses_none_of_them(bench, arr
     until(lambda: placement(bench, number)["offset_y"] == "7", 20)
     now = placement(bench, number)
     assert (now["tightness"], now["offset_x"]) == ("0.4", "12")
-    assert stored(bench, number)["undo"] == "Position"
+    assert undoes(bench)[0] == "Position"
     bench.get_by_role("button", name="Undo").click()
     # The two that wait are one step where the hand was quick.
     until(lambda: placement(bench, number)["offset_y"] == "0", 20)
@@ -252,7 +251,7 @@ def test_a_drag_asks_one_measure_at_a_time_and_an_edit_asks_for_no_board(bench):
     bench.mouse.up()
     undo = bench.get_by_role("button", name="Undo")
     expect(undo).to_have_attribute("title", "Position")
-    until(lambda: stored(bench, framing(bench))["undo"] == "Position", 10)
+    until(lambda: undoes(bench)[0] == "Position", 10)
     assert max(asked) == 0
     assert boards == []
 
@@ -274,7 +273,7 @@ def test_two_undos_just_before_the_page_goes_elsewhere_are_both_done(bench):
     bench.keyboard.press("Control+z")
     bench.keyboard.press("Control+z")
     bench.get_by_role("link", name="Line-up").click()
-    until(lambda: stored(bench, number)["undo"] is None, 10)
+    until(lambda: undoes(bench)[0] == "Add First.mp4", 10)
     now = placement(bench, number)
     assert (now["tightness"], now["offset_x"]) == ("0", "0")
 

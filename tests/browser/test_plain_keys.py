@@ -1,5 +1,6 @@
 """Space plays and arrow keys step a frame, whatever was clicked before; what is typed fast arrives whole."""
 
+import re
 import sqlite3
 from contextlib import closing
 
@@ -7,7 +8,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.application import DATABASE
-from tests.browser.hands import begin_project, open_bench, send, steps, stored
+from tests.browser.hands import begin_project, open_bench, open_tall, send, steps, stored, undoes
 from tests.browser.visitor import Visitor, becomes, until
 
 pytestmark = pytest.mark.timeout(180)
@@ -87,7 +88,8 @@ def test_a_file_whose_check_failed_is_told_of_and_left_out(page: Page, applicati
     assert page.request.get(f"/api/projects/{project}/delivery/files?failed=true").status == 200
 
 
-def test_undo_after_a_change_of_the_source_undoes_nothing_older(bench):
+def test_undo_takes_back_what_was_done_last_wherever_that_was(bench):
+    """A placement, the source, the range, and the frame; a reload in between; then back and forth again."""
     bench.get_by_role("button", name="Fill", exact=True).click()
     until(lambda: stored(bench)["plan"]["placement"]["tightness"] == "1", 10)
     steps(bench).get_by_text("Source", exact=True).click()
@@ -95,12 +97,37 @@ def test_undo_after_a_change_of_the_source_undoes_nothing_older(bench):
     if not range_field.is_visible():
         bench.locator("summary").filter(has_text="Colour").first.click()
     range_field.select_option(value="full")
-    until(lambda: visited(bench)["stated"]["range"] == "full", 10)
-    bench.keyboard.press("Control+z")
-    expect(bench.get_by_role("status").filter(has_text="not in the history")).to_be_visible()
-    assert stored(bench)["plan"]["placement"]["tightness"] == "1"
-    bench.keyboard.press("Control+z")
-    until(lambda: stored(bench)["plan"]["placement"]["tightness"] != "1", 10)
+    bench.get_by_role("main").click(position={"x": 5, "y": 5})
+    bench.keyboard.press("ArrowRight")
+    bench.keyboard.press("i")
+    steps(bench).get_by_text("Frame", exact=True).click()
+    bench.get_by_label("Active picture", exact=True).select_option("2.39")
+    undo = bench.get_by_role("banner").get_by_role("button", name="Undo")
+    done = ["Fill", "Code range", "In and out points", "Active picture"]
+    expect(undo).to_have_attribute("title", re.compile(done[-1]))
+    bench.reload()
+    for label in reversed(done):
+        expect(undo).to_have_attribute("title", re.compile(label))
+        bench.keyboard.press("Control+z")
+        until(lambda label=label: undoes(bench)[1] == label, 10)
+    now = visited(bench)
+    assert (now["stated"]["range"], now["range"]["first"]) == (None, 0)
+    plan = stored(bench)["plan"]
+    assert (plan["placement"]["tightness"], plan["frame"]["active"]) == ("0", None)
+    for _ in done:
+        bench.get_by_role("banner").get_by_role("button", name="Redo").click()
+    until(lambda: undoes(bench) == (done[-1], None), 10)
+    assert stored(bench)["plan"]["frame"]["active"] is not None
+
+
+def test_undoing_what_brought_the_framing_goes_back_to_the_board(page: Page, tall):
+    open_tall(page, "Brought", tall, "Placement")
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("grid")).to_be_visible()
+    expect(page.get_by_test_id("done")).to_contain_text("Add frame Tall")
+    expect(page.locator("[data-cell]")).to_have_count(1)
+    page.get_by_role("button", name="Redo").click()
+    expect(page.locator("[data-cell]")).to_have_count(2)
 
 
 def visited(page):

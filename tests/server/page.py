@@ -24,8 +24,20 @@ def put_each(client, framing, done, version):
     return client.put(f"/api/framings/{framing.pk}/design", body, content_type="application/json")
 
 
+def walk(client, framing, way):
+    """Undo or redo in the project of a framing, and look at that framing."""
+    address = f"/api/projects/{framing.footage.project_id}/{way}"
+    return client.post(address, {"framing": framing.pk}, content_type="application/json").json()
+
+
+def labels_of(client, framing):
+    """What undo and redo would be about; None for nothing."""
+    history = client.get(f"/api/projects/{framing.footage.project_id}/history").json()
+    return tuple(history[way] and history[way]["label"] for way in ("undo", "redo"))
+
+
 def step(client, framing, way, version=None):
-    """Undo, redo, follow the rule ("obey") or make it ("rule"); by default to the version as it is now."""
+    """Follow the rule ("obey") or make it ("rule"); by default to the version as it is now."""
     body = {"version": state(client, framing)["version"] if version is None else version}
     return client.post(f"/api/framings/{framing.pk}/{way}", body, content_type="application/json")
 

@@ -13,7 +13,7 @@ from server.studio.actions.framing_plans import begin
 from server.studio.models import Analysis, Footage, Framing, ProjectFrame
 from server.studio.models.framing import Step
 from tests.clips import write_clip
-from tests.server.page import ask, post_json, put, state, step
+from tests.server.page import ask, post_json, put, state, step, walk
 from tests.server.test_rules import act
 
 pytestmark = pytest.mark.django_db
@@ -76,7 +76,7 @@ def test_three_frames_cost_one_look_and_a_correction_is_given_to_the_others(ida,
     assert ask(ida, framing, "follow/others", plan | design).json() == [other.pk]
     assert [pin["x"] for pin in follow_of(ida, other)["pins"]] == ["0.1"]
     assert follow_of(ida, other)["path"]
-    assert step(ida, other, "undo").status_code == 200
+    assert walk(ida, other, "undo")["framing"]["id"] == other.pk
     assert follow_of(ida, other) is None
 
 

@@ -1,4 +1,6 @@
-"""A framing's history and a job, whatever is done to them in whatever order, against the simplest model of each."""
+"""A project's history and a job, whatever is done to them in whatever order, against the simplest model of each."""
+
+from fractions import Fraction
 
 import pytest
 from hypothesis import HealthCheck, settings
@@ -6,67 +8,80 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule, run_state_machine_as_test
 
 from cadrage.errors import BadRequest, Stale
+from cadrage.formats import Delivery, Frame
 from cadrage.geometry import Placement
-from cadrage.plan import Design
-from server.studio.actions import analyses, framing_plans, framings, jobs
-from server.studio.models import Analysis, Framing
+from cadrage.output import Settings
+from cadrage.plan import Design, Range
+from server.studio.actions import analyses, footage, frames, framing_plans, framings, history, jobs, undoing
+from server.studio.models import Analysis, Change, Framing
 
 pytestmark = pytest.mark.django_db
 FEW = settings(max_examples=12, stateful_step_count=18, deadline=None, suppress_health_check=list(HealthCheck))
 State = Analysis.State
+FRAME = Frame(width=180, height=320, name="Totem")
 TIGHTNESSES = st.integers(0, 8)
 
 
-def history_of(row):  # noqa: C901 - its rules are methods of one class
+def history_of(row, owner):  # noqa: C901 - its rules are methods of one class
     class History(RuleBasedStateMachine):
-        """A list of what was in force, and where we are in it; None is the rule."""
+        """A list of states, and where we are in it: the plan (None is the preset), the range and the frame's name."""
 
         def __init__(self):
             super().__init__()
             Framing.objects.filter(pk=row.pk).update(current=0)
             row.steps.filter(number__gt=0).delete()
-            self.states, self.at = [None], 0
-            self.seen = set()
+            Change.objects.all().delete()
+            footage.mark(self.now.footage, Range())
+            frames.change(self.now.frame, FRAME, Delivery(), Settings())
+            Change.objects.all().delete()
+            self.states, self.at = [(None, None, FRAME.name)], 0
 
         @property
         def now(self):
-            return Framing.objects.select_related("footage__project", "frame").get(pk=row.pk)
+            return Framing.objects.select_related("footage__project", "frame__project").get(pk=row.pk)
 
-        def stepped(self, state):
-            self.states = [*self.states[: self.at + 1], state]
-            self.at += 1
+        def stepped(self, number, value):
+            state = list(self.states[self.at])
+            if state[number] != value:
+                state[number] = value
+                self.states = [*self.states[: self.at + 1], tuple(state)]
+                self.at += 1
 
         @rule(tightness=TIGHTNESSES)
         def change(self, tightness):
             design = Design(placement=Placement(tightness=tightness))
-            same = framing_plans.plan_of(self.now).design == design
-            framings.change(self.now, design, "Changed")
-            if not same:
-                self.stepped(tightness)
+            if framing_plans.plan_of(self.now).design != design:
+                framings.change(self.now, design, "Changed")
+                self.stepped(0, tightness)
 
         @rule()
         def obey(self):
             framings.obey([self.now])
-            if self.states[self.at] is not None:
-                self.stepped(None)
+            self.stepped(0, None)
+
+        @rule(end=st.sampled_from([None, Fraction(1, 5)]))
+        def mark(self, end):
+            footage.mark(self.now.footage, Range(end=end))
+            self.stepped(1, end)
+
+        @rule(name=st.sampled_from(["Totem", "Foyer"]))
+        def rename(self, name):
+            frame = self.now.frame
+            frames.change(frame, frame.value.model_copy(update={"name": name}), frame.delivery, frame.settings)
+            self.stepped(2, name)
 
         @rule()
         def undo(self):
-            if self.at == 0:
-                with pytest.raises(BadRequest):
-                    framings.undo(self.now)
-            else:
-                framings.undo(self.now)
-                self.at -= 1
+            walked = undoing.walk(self.now.footage.project, owner, redo=False)
+            assert (walked is None) == (self.at == 0)
+            self.at = max(0, self.at - 1)
 
         @rule()
         def redo(self):
-            if self.at == len(self.states) - 1:
-                with pytest.raises(BadRequest):
-                    framings.redo(self.now)
-            else:
-                framings.redo(self.now)
-                self.at += 1
+            last = len(self.states) - 1
+            walked = undoing.walk(self.now.footage.project, owner, redo=True)
+            assert (walked is None) == (self.at == last)
+            self.at = min(last, self.at + 1)
 
         @rule(tightness=TIGHTNESSES)
         def change_what_is_stale(self, tightness):
@@ -76,14 +91,16 @@ def history_of(row):  # noqa: C901 - its rules are methods of one class
 
         @invariant()
         def what_is_in_force_is_what_the_model_says(self):
-            own = self.now.own
-            assert (None if own is None else own.placement.tightness) == self.states[self.at]
+            now = self.now
+            tightness = None if now.own is None else now.own.placement.tightness
+            assert (tightness, now.footage.range.end, now.frame.value.name) == self.states[self.at]
 
     return History
 
 
-def test_a_history_goes_back_and_forth_as_a_list_does(framing):
-    run_state_machine_as_test(history_of(framing), settings=FEW)
+def test_a_history_goes_back_and_forth_as_a_list_does(framing, people, monkeypatch):
+    monkeypatch.setattr(history, "person", lambda: people[0])
+    run_state_machine_as_test(history_of(framing, people[0]), settings=FEW)
 
 
 def job_of(row):  # noqa: C901 - as above

@@ -19,6 +19,7 @@ READ = [
     "/api/projects/{project}/treatments",
     "/api/framings/{framing}/lineup",
     "/api/frames/{frame}/chart",
+    "/api/projects/{project}/history",
     "/api/projects/{project}/materials",
     "/api/materials/{material}/picture",
 ]
@@ -29,8 +30,8 @@ WRITE = [
     ("delete", "/api/projects/{project}", None),
     ("post", "/api/projects/{project}/restore", None),
     ("put", "/api/framings/{framing}/design", {"steps": [{"design": {}, "label": "x"}], "version": 1}),
-    ("post", "/api/framings/{framing}/undo", {"version": 1}),
-    ("post", "/api/framings/{framing}/redo", {"version": 1}),
+    ("post", "/api/projects/{project}/undo", {}),
+    ("post", "/api/projects/{project}/redo", {}),
     ("post", "/api/framings/{framing}/measure", {"design": {}}),
     ("post", "/api/framings/{framing}/over-time", {"design": {}}),
     ("post", "/api/framings/{framing}/key", {"design": {}, "time": "0"}),
@@ -149,7 +150,7 @@ def test_writing_needs_the_page_s_token(people, framing):
 
     strict = Client(enforce_csrf_checks=True)
     strict.force_login(people[0])
-    assert strict.post(f"/api/framings/{framing.pk}/undo").status_code == 403
+    assert strict.post(f"/api/projects/{framing.footage.project_id}/undo").status_code == 403
 
 
 def test_there_is_no_open_door_without_the_flag(client, settings, django_user_model):

@@ -71,7 +71,6 @@ ACTIONS = [
     {"do": "treat", "treatment": {"name": "Dim", "surround": {"kind": "plain", "colour": "#303030"}}},
     {"do": "rule"},
     {"do": "obey"},
-    {"do": "undo"},
 ]
 
 

@@ -18,14 +18,20 @@ ROOT = Path(__file__).resolve().parents[2]
 DUMP = Path(__file__).parent / "stored" / "version-1.sql"
 TELL = """
 import json
-from server.studio.actions import framing_plans, framings, work
+from server.studio.actions import framing_plans, undoing, work
 from server.studio.models import Footage, Framing, ProjectFrame, Render, Treatment
+def redone(row):
+    project = row.footage.project
+    undoing.walk(project, project.owner, redo=True)
+    undoing.walk(project, project.owner, redo=True)
+    return framing_plans.plan_of(Framing.objects.get(pk=row.pk))
 rows = framing_plans.loaded(list(Framing.objects.select_related("footage__project", "frame").order_by("pk")))
 told = {
     "plans": [framing_plans.plan_of(row).model_dump(mode="json") for row in rows],
     "obeys": [row.own is None for row in rows],
     "labels": [list(row.steps.values_list("label", flat=True)) for row in rows],
-    "redone": framing_plans.plan_of(framings.redo(rows[0])).model_dump(mode="json"),
+    "undone": str(undoing.walk(rows[0].footage.project, rows[0].footage.project.owner, redo=False).change.label),
+    "redone": redone(rows[0]).model_dump(mode="json"),
     "settings": [row.settings.model_dump(mode="json") for row in ProjectFrame.objects.order_by("pk")],
     "found": {row.name: sorted(row.found) for row in Footage.objects.all()},
     "bars": Footage.objects.get(name="Depot.mp4").bars.kind,

@@ -16,6 +16,7 @@ from server.studio.actions.framings import change, make_rules
 from server.studio.actions.removing import purge
 from server.studio.actions.treatments import save
 from server.studio.models import Footage, Framing, Project, ProjectFrame
+from tests.server.page import put, state, walk
 from tests.server.test_materials import add, png
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -71,8 +72,9 @@ def test_its_own_framings_are_no_use_of_a_clip(ida, framing):
 
 
 def test_what_was_undone_is_no_use(ida, framing, other):
-    change(other, design_with(other, Loop(of=framing.footage.ref)), "Loop")
-    ida.post(f"/api/framings/{other.pk}/undo", {"version": other.steps.last().pk}, content_type="application/json")
+    plan = state(ida, other)["plan"]
+    put(ida, other, plan | {"surround": {"kind": "loop", "of": framing.footage.ref}})
+    walk(ida, other, "undo")
     assert ida.delete(f"/api/footage/{framing.footage_id}").status_code == 204
 
 

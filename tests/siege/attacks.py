@@ -171,9 +171,8 @@ def many_cells(field: Field, clip: Path, count: int = 120) -> str:
     field.application.manage("shell", "--verbosity", "0", "-c", COPIES.format(project=project, count=count - 1))
     cells = [cell["id"] for cell in field.person.cells(project)]
     place = {"do": "move", "offset_x": 3, "offset_y": 0}
-    body = {"framings": cells, "action": place}
-    for action in (body, {"framings": cells, "action": {"do": "undo"}}):
-        answer = field.person.ask("POST", f"/api/projects/{project}/cells", json=action, timeout=120)
+    for way, body in (("cells", {"framings": cells, "action": place}), ("undo", {})):
+        answer = field.person.ask("POST", f"/api/projects/{project}/{way}", json=body, timeout=120)
         assert answer.ok, answer.text[:200]
     return f"{len(cells)} cells"
 

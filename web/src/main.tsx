@@ -2,7 +2,7 @@ import "@fontsource-variable/archivo";
 import "@fontsource/ibm-plex-mono/400.css";
 import "@fontsource/ibm-plex-mono/500.css";
 import "./index.css";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { MutationCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { Tooltip } from "radix-ui";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
@@ -36,7 +36,9 @@ const networkMode = "always";
 const AGAIN_MS = 4000;
 /** Expected by one part of a page is not asked for again by the next. */
 const FRESH_MS = 1000;
-const client = new QueryClient({
+const client: QueryClient = new QueryClient({
+  // Whatever is done may be in the history.
+  mutationCache: new MutationCache({ onSuccess: () => client.invalidateQueries({ queryKey: ["history"] }) }),
   defaultOptions: {
     queries: {
       retry: 1,

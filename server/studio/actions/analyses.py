@@ -7,6 +7,7 @@ from pathlib import Path
 
 from django.conf import settings
 from django.db import transaction
+from django.db.models import QuerySet
 
 from cadrage.analyses import ANALYSES
 from cadrage.analysis import NotFound, Subject
@@ -182,8 +183,8 @@ def sweep_locks(locks: Iterable[Path], there: set[int]) -> None:
             remove(path)
 
 
-def ask_for_all_of_format(footage: Footage) -> None:
-    """Request analyses for all clips of a clip's format, since all are read differently now."""
-    for clip in footage.project.footage.filter(format_key=footage.format_key).select_related("project"):
+def ask_for_all(clips: QuerySet[Footage]) -> None:
+    """Request analyses for clips that are all read differently now."""
+    for clip in clips.select_related("project"):
         with transaction.atomic():
             ask(clip)

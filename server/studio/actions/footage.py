@@ -20,7 +20,8 @@ from cadrage.footage.sequences import Group, grouped
 from cadrage.plan import Range
 from cadrage.rules import format_key
 from cadrage.values import visible
-from server.studio.actions import analyses, following, jobs, plates
+from server.studio.actions import analyses, following, history, jobs, plates
+from server.studio.actions.change_labels import interpretation_label
 from server.studio.actions.people import check_allowed
 from server.studio.actions.previews import previewer
 from server.studio.actions.rules import set_source_rule
@@ -58,7 +59,7 @@ def accept_all(project: Project, arrived: Sequence[tuple[str, Path]]) -> list[Fo
         for one in taken:
             delete_file(Path(settings.FOOTAGE_DIR) / one.file)
         raise
-    with transaction.atomic():  # nothing is decoded or hashed in it
+    with transaction.atomic(), history.as_one("Add stills"):  # nothing is decoded or hashed in it
         return [_begin(project, one.name, one.info, one.where) for one in taken]
 
 
@@ -146,6 +147,7 @@ def _begin(project: Project, name: str, info: MediaInfo, where: dict[str, object
         format_key=format_key(info),
         **where,
     )
+    history.note_added(project, f"Add {row.name}", row)
     analyses.ask(row)
     following.call_if_any_follows(row.project)
     plates.call_if_any_extends(row.project)
@@ -211,8 +213,10 @@ def interpret(footage: Footage, interpretation: Interpretation | None) -> Footag
     if interpretation is not None:
         check_takes_effect(footage.info, interpretation, footage.name)
         resolve(footage.info, interpretation)
-    footage.interpretation_json = None if interpretation is None else interpretation.model_dump(mode="json")
-    footage.save(update_fields=["interpretation_json"])
+    label = interpretation_label(footage.own_interpretation, interpretation)
+    with history.recorded(footage.project, label, history.only(footage)):
+        footage.interpretation_json = None if interpretation is None else interpretation.model_dump(mode="json")
+        footage.save(update_fields=["interpretation_json"])
     analyses.ask(footage)
     return footage
 
@@ -226,21 +230,23 @@ def interpret_format(footage: Footage, interpretation: Interpretation) -> Footag
     check_takes_effect(footage.info, interpretation, footage.name)
     resolve(footage.info, interpretation)
     set_source_rule(footage, interpretation)
-    analyses.ask_for_all_of_format(footage)
+    analyses.ask_for_all(footage.project.footage.filter(format_key=footage.format_key))
     return footage
 
 
 def mark(footage: Footage, part: Range) -> None:
     """Set the part of a clip that is delivered."""
-    footage.range_json = part.model_dump(mode="json")
-    footage.save(update_fields=["range_json"])
+    with history.recorded(footage.project, "In and out points", history.only(footage)):
+        footage.range_json = part.model_dump(mode="json")
+        footage.save(update_fields=["range_json"])
 
 
 def rename(footage: Footage, name: str) -> Footage:
     """Give a clip another name."""
     if name != footage.name:
-        footage.name = _unlike(footage.project, name)
-        footage.save(update_fields=["name"])
+        with history.recorded(footage.project, "Rename clip", history.only(footage)):
+            footage.name = _unlike(footage.project, name)
+            footage.save(update_fields=["name"])
     return footage
 
 

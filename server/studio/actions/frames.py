@@ -15,8 +15,10 @@ from cadrage.output import Settings, encoder_config, following
 from cadrage.plan import Plan
 from cadrage.render import frame_written
 from cadrage.rules import Rule
+from server.studio.actions.change_labels import frame_label
 from server.studio.actions.framing_plans import fresh
 from server.studio.actions.framings import refit
+from server.studio.actions.history import as_one, note_added, only, recorded
 from server.studio.actions.rules import RuleBook, set_rules
 from server.studio.models import Footage, Framing, Project, ProjectFrame
 from server.studio.models.project import named
@@ -36,7 +38,9 @@ def add(project: Project, frame: Frame) -> ProjectFrame:
     if project.frames.count() >= MOST_FRAMES:
         raise BadRequest(f"A project has at most {MOST_FRAMES} frames.", remedy="Remove one first.")
     row = ProjectFrame.from_value(project, frame)
-    row.save()
+    with transaction.atomic():
+        row.save()
+        note_added(project, f"Add frame {row.value.name}", row)
     return row
 
 
@@ -63,7 +67,8 @@ def change(row: ProjectFrame, frame: Frame, delivery: Delivery, settings: Settin
         encoder_config(settings, frame_written(frame, settings))
     follows = other_size(row.value, frame)
     before = _kept(row) if follows else {}
-    with transaction.atomic():
+    label = frame_label(row, frame, delivery, settings)
+    with as_one(label), recorded(row.project, label, only(row)):
         if follows:
             _follow(row, named(frame))
         row.frame_json = named(frame).model_dump(mode="json")
@@ -95,7 +100,7 @@ def _follow(row: ProjectFrame, frame: Frame) -> None:
         if frame_id == row.pk and clip is not None:
             plan = rule.on(Plan(frame=row.value, interpretation=book.interpretation(clip)))
             rules.append((clip, row, Rule(**Rule.parts_of(resized(plan, clip.info, frame)))))
-    set_rules(rules)
+    set_rules(row.project, rules)
     refit(row.framings.all(), frame)
 
 
@@ -111,4 +116,5 @@ def put_in_order(project: Project, kind: type[Ranked], wanted: Sequence[int]) ->
     order = list(dict.fromkeys([*wanted, *rows]))
     for rank, pk in enumerate(order):
         rows[pk].rank = rank
-    kind.objects.bulk_update(rows.values(), ["rank"], batch_size=500)
+    with recorded(project, "Order", kind.objects.filter(project=project)):
+        kind.objects.bulk_update(rows.values(), ["rank"], batch_size=500)

@@ -10,12 +10,13 @@ from django.db.models import F
 from cadrage.compose.extending import extends
 from cadrage.compose.following import unsolved, without_ways
 from cadrage.compose.resizing import resized
-from cadrage.errors import BadRequest, Stale
+from cadrage.errors import Stale
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
 from cadrage.motion import Motion
 from cadrage.plan import PARTS, Design, Part, Plan, ReusableStyle, Style
 from cadrage.rules import Rule
+from server.studio.actions import history
 from server.studio.actions.calls import call
 from server.studio.actions.design_size import check_size
 from server.studio.actions.framing_plans import loaded, plan_of
@@ -142,11 +143,13 @@ def make_rules(framings: list[Framing]) -> list[Framing]:
 
     Those with keyframes or custom shots keep their plans: no preset can hold these.
     """
-    with transaction.atomic():
+    with transaction.atomic(), history.as_one():
         rows = _locked(framings)
         book = _books(rows)
         plans = [(row, book(row).plan(row, row.own)) for row in rows]
-        set_rules((row.footage, row.frame, Rule(**Rule.parts_of(plan))) for row, plan in plans)
+        for project in {row.footage.project for row, _ in plans}:
+            mine = [(row, plan) for row, plan in plans if row.footage.project_id == project.pk]
+            set_rules(project, ((row.footage, row.frame, Rule(**Rule.parts_of(plan))) for row, plan in mine))
         for project in {row.footage.project_id for row, plan in plans if plan.motion.follow is not None}:
             call("following", project)
         for project in {row.footage.project_id for row, plan in plans if extends(plan)}:
@@ -186,27 +189,6 @@ def move_over_time(framings: Iterable[Framing], motion: Motion) -> list[Framing]
 def place_all(framings: Iterable[Framing], placement: Placement) -> list[Framing]:
     """Give framings one placement; one step each."""
     return _change_each(framings, lambda design: design.model_copy(update={"placement": placement}), "Placed together")
-
-
-def undo_all(framings: Iterable[Framing], versions: Mapping[int, int] | None = None) -> list[Framing]:
-    """Go back one step in each of some framings that has one.
-
-    Args:
-        framings: which.
-        versions: of them, by their ids; those that were changed since stay unchanged.
-    """
-    versions = versions or {}
-    with transaction.atomic():
-        rows = [row for row in _locked(framings) if row.current > 0]
-        rows = [row for row in rows if row.version == versions.get(row.pk, row.version)]
-        back = set(
-            Step.objects.filter(framing__in=rows, number=F("framing__current") - 1).values_list("framing", flat=True)
-        )
-        changed = [row for row in rows if row.pk in back]
-        for row in changed:
-            row.current -= 1
-        Framing.objects.bulk_update(changed, ["current"])
-    return loaded(changed)
 
 
 def move(framings: Iterable[Framing], offset: dict[str, object]) -> list[Framing]:
@@ -264,6 +246,7 @@ def _put(
         new = [(row, None if plan is _OBEY else plan) for row, plan in wanted if plan is not None]
         changed = [row for row, _ in new]
         Step.objects.filter(framing__in=changed, number__gt=F("framing__current")).delete()
+        before = {row.pk: row.version for row in changed}
         for row, plan in new:
             row.current += 1
             row.own = plan if isinstance(plan, Plan) else None
@@ -271,6 +254,14 @@ def _put(
             row.version = step.pk
         Framing.objects.bulk_update(changed, ["current"])
         Step.objects.filter(framing__in=changed, number__lt=F("framing__current") - LONGEST_HISTORY).delete()
+        for project in {row.footage.project for row in changed}:
+            mine = [row for row in changed if row.footage.project_id == project.pk]
+            history.note(
+                project,
+                label,
+                {history.framing_key(row.pk): {"step": before[row.pk]} for row in mine},
+                {history.framing_key(row.pk): {"step": row.version} for row in mine},
+            )
         for project in {row.footage.project_id for row in changed if unsolved(book(row).plan(row, row.own))}:
             call("following", project)
         for project in {row.footage.project_id for row in changed if extends(book(row).plan(row, row.own))}:
@@ -294,32 +285,3 @@ def _books(rows: Iterable[Framing]) -> Callable[[Framing], RuleBook]:
     """The rules of each framing's project, read once for a project."""
     books = {project.pk: RuleBook.of(project) for project in {row.footage.project for row in rows}}
     return lambda row: books[row.footage.project_id]
-
-
-def undo(framing: Framing, version: int | None = None) -> Framing:
-    """Go back one step.
-
-    Raises:
-        BadRequest: there is none. Stale: it is of another version than is given.
-    """
-    return _move(framing, -1, "There is nothing to undo.", version)
-
-
-def redo(framing: Framing, version: int | None = None) -> Framing:
-    """Go forward one step.
-
-    Raises:
-        BadRequest: there is none. Stale: it is of another version than is given.
-    """
-    return _move(framing, 1, "There is nothing to redo.", version)
-
-
-def _move(framing: Framing, by: int, otherwise: str, version: int | None) -> Framing:
-    with transaction.atomic():
-        (framing,) = _locked([framing])
-        _check_version(framing, version)
-        if not framing.steps.filter(number=framing.current + by).exists():
-            raise BadRequest(otherwise, remedy="Change something first.", clip=framing.footage.name)
-        framing.current += by
-        framing.save(update_fields=["current"])
-    return loaded([framing])[0]

@@ -11,6 +11,7 @@ from django.db.models import Count, Q, QuerySet
 from cadrage.errors import BadRequest
 from cadrage.formats import FIRST_FRAME, Frame
 from cadrage.output import Settings
+from server.studio.actions.history import only, recorded
 from server.studio.models import Analysis, Framing, OwnFrame, OwnSettings, Project, ProjectFrame, Render
 from server.studio.models.project import named
 
@@ -68,7 +69,8 @@ def change(project: Project, name: str | None = None, put_away: bool | None = No
     """Give a project another name, or put it away, or fetch it back; what is None stays."""
     project.name = project.name if name is None else name
     project.put_away = project.put_away if put_away is None else put_away
-    project.save(update_fields=["name", "put_away"])
+    with recorded(project, "Rename project", only(project)):
+        project.save(update_fields=["name", "put_away"])
     return project
 
 

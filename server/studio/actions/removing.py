@@ -1,6 +1,7 @@
 """Removing clips, materials, frames and projects: first out of sight, for good only after a while."""
 
 from collections.abc import Iterable
+from datetime import datetime
 from pathlib import Path
 from typing import TypeVar
 
@@ -9,6 +10,7 @@ from django.utils import timezone
 
 from server.studio.actions import jobs
 from server.studio.actions.footage import UNDO_TIME, delete_file
+from server.studio.actions.history import only, recorded
 from server.studio.actions.uses import check_unused
 from server.studio.models import Footage, Material, Project, ProjectFrame, Render
 
@@ -29,15 +31,23 @@ def remove(row: Footage | Material | Project | ProjectFrame, *, confirmed: bool 
     """
     if isinstance(row, Footage | Material) and not confirmed:
         check_unused(row)
-    row.removed = timezone.now()
-    row.save(update_fields=["removed"])
+    _set_removed(row, timezone.now(), "Remove")
 
 
 def bring_back(row: Removable) -> Removable:
     """Undo a removal."""
-    row.removed = None
-    row.save(update_fields=["removed"])
+    _set_removed(row, None, "Restore")
     return row
+
+
+def _set_removed(row: Removable, when: datetime | None, verb: str) -> None:
+    row.removed = when
+    if isinstance(row, Project):
+        row.save(update_fields=["removed"])
+        return
+    name = row.value.name if isinstance(row, ProjectFrame) else row.name
+    with recorded(row.project, f"{verb} {name}", only(row)):
+        row.save(update_fields=["removed"])
 
 
 def purge() -> None:

@@ -4,12 +4,11 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Any
 
-from django.db import transaction
-
 from cadrage.analysis.fields import as_found
 from cadrage.footage import Interpretation, resolve
 from cadrage.plan import Plan
 from cadrage.rules import Rule, sensible_rule
+from server.studio.actions.history import only, recorded
 from server.studio.models import Footage, Framing, FramingRule, Project, ProjectFrame, SourceRule
 
 
@@ -73,32 +72,36 @@ class RuleBook:
         }
 
 
-def set_rules(rules: Iterable[tuple[Footage, ProjectFrame, Rule]]) -> None:
+def set_rules(project: Project, rules: Iterable[tuple[Footage, ProjectFrame, Rule]]) -> None:
     """Set how every clip of some clips' formats goes into a frame; of two for the same, the last counts."""
     rows = {
         (footage.format_key, frame.pk): FramingRule(
-            project=footage.project,
+            project=project,
             format_key=footage.format_key,
             frame=frame,
             rule_json=rule.model_dump(mode="json"),
         )
         for footage, frame, rule in rules
     }
-    FramingRule.objects.bulk_create(
-        rows.values(), update_conflicts=True, unique_fields=["format_key", "frame"], update_fields=["rule_json"]
-    )
+    with recorded(project, "Save as preset", project.framing_rules.all()):
+        FramingRule.objects.bulk_create(
+            rows.values(), update_conflicts=True, unique_fields=["format_key", "frame"], update_fields=["rule_json"]
+        )
 
 
 def drop_rule(footage: Footage, frame: ProjectFrame) -> None:
     """Go back to the sensible rule."""
-    FramingRule.objects.filter(format_key=footage.format_key, frame=frame).delete()
+    rules = frame.rules.filter(format_key=footage.format_key)
+    with recorded(frame.project, "Remove preset", rules):
+        rules.delete()
 
 
 def set_source_rule(footage: Footage, interpretation: Interpretation) -> Footage:
     """Set what every clip of this one's format is taken to be. This one obeys from now on; others keep their own."""
-    with transaction.atomic():
+    project = footage.project
+    with recorded(project, "Source for its format", project.source_rules.all(), only(footage)):
         SourceRule.objects.update_or_create(
-            project=footage.project,
+            project=project,
             format_key=footage.format_key,
             defaults={"interpretation_json": interpretation.model_dump(mode="json")},
         )

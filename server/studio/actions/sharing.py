@@ -8,6 +8,7 @@ from django.utils import timezone
 from cadrage.errors import BadRequest
 from server.studio.actions import people
 from server.studio.actions.framing_plans import loaded, plan_of
+from server.studio.actions.history import only, recorded
 from server.studio.actions.rules import RuleBook
 from server.studio.models import Framing, Invitation, LookLink, Member, Project
 
@@ -26,7 +27,8 @@ def share(project: Project, name: str, role: Member.Role) -> Member:
     if person is None:
         raise BadRequest("There is nobody else of that name here.", remedy="See how they sign in, and write it so.")
     _check_own_things(project)
-    return Member.objects.update_or_create(project=project, person=person, defaults={"role": role})[0]
+    with recorded(project, f"Share with {person.get_username()}", project.members.filter(person=person)):
+        return Member.objects.update_or_create(project=project, person=person, defaults={"role": role})[0]
 
 
 def invite(project: Project, role: Member.Role) -> Invitation:
@@ -67,17 +69,21 @@ def make_link(project: Project, days: int, *, downloads: bool) -> LookLink:
     """
     if LookLink.good.filter(project=project).count() >= MOST_LINKS:
         raise BadRequest(f"There are {MOST_LINKS} links already.", remedy="Revoke some first.")
-    return LookLink.objects.create(project=project, downloads=downloads, expires=timezone.now() + timedelta(days=days))
+    expires = timezone.now() + timedelta(days=days)
+    with recorded(project, "Make link", project.links.all()):
+        return LookLink.objects.create(project=project, downloads=downloads, expires=expires)
 
 
 def unshare(member: Member) -> None:
     """Let somebody do nothing more in a project."""
-    member.delete()
+    with recorded(member.project, f"Stop sharing with {member.person.get_username()}", only(member)):
+        member.delete()
 
 
 def revoke(link: LookLink) -> None:
     """Have a link open nothing from now on."""
-    link.delete()
+    with recorded(link.project, "Revoke link", only(link)):
+        link.delete()
 
 
 def forget_old_links() -> None:

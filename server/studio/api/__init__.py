@@ -12,6 +12,7 @@ from server.studio.api import (
     footage,
     frames,
     framings,
+    history,
     materials,
     people,
     playing,
@@ -33,6 +34,7 @@ api.add_router("", footage.router)
 api.add_router("", uploads.router)
 api.add_router("", analyses.router)
 api.add_router("", framings.router)
+api.add_router("", history.router)
 api.add_router("", playing.router)
 api.add_router("", shots.router)
 api.add_router("", following.router)

@@ -60,18 +60,6 @@ def change(request: HttpRequest, framing_id: int, given: StepsIn) -> FramingOut:
     return FramingOut.of(actions.change_in_turn(row, given.each, given.version))
 
 
-@router.post("/framings/{framing_id}/undo", response=FramingOut)
-def undo(request: HttpRequest, framing_id: int, given: VersionIn) -> FramingOut:
-    """Go back one step."""
-    return FramingOut.of(actions.undo(owned.framing(request, framing_id), given.version))
-
-
-@router.post("/framings/{framing_id}/redo", response=FramingOut)
-def redo(request: HttpRequest, framing_id: int, given: VersionIn) -> FramingOut:
-    """Go forward one step."""
-    return FramingOut.of(actions.redo(owned.framing(request, framing_id), given.version))
-
-
 @router.post("/framings/{framing_id}/obey", response=FramingOut)
 def obey(request: HttpRequest, framing_id: int, given: VersionIn) -> FramingOut:
     """Go back to the rule; one step of history."""

@@ -11,7 +11,7 @@ from pydantic import TypeAdapter
 
 from cadrage.motion import Motion
 from server.studio.access import Needs, may_take, role_in, shared_with
-from server.studio.actions import folders, frames, framing_plans, removing, samples
+from server.studio.actions import folders, frames, framing_plans, history, removing, samples
 from server.studio.actions import framings as framing_actions
 from server.studio.actions import projects as actions
 from server.studio.actions import treatments as treatment_actions
@@ -185,10 +185,8 @@ def _acted(request: HttpRequest, rows: list[Framing], action: CellAction, seen: 
     """Do something with some cells; those that it changed.
 
     Raises:
-        Stale: one of them was changed since its version was seen; when undoing, those are left out instead.
+        Stale: one of them was changed since its version was seen.
     """
-    if action.do == "undo":
-        return framing_actions.undo_all(rows, seen)
     with framing_actions.unchanged_since(rows, seen):
         return _changed(request, rows, action)
 
@@ -218,7 +216,7 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpR
     """Do something with many cells of a project; answers with those that it changed, as they are now.
 
     It is done to some dozens at a time, between which others come to their turn. Cells of other versions than were seen
-    are refused, 409; when undoing, they stay as they are.
+    are refused, 409. Requests with the same `batch` are one change of the history.
     """
     project = owned.project(request, project_id)
     mine = Framing.present.filter(footage__project=project).select_related("footage__project", "frame")
@@ -226,7 +224,8 @@ def change_cells(request: HttpRequest, project_id: int, given: CellsIn) -> HttpR
     whole = given.action.do == "rule"  # what many have in common is one rule
     step = max(1, len(rows)) if whole else CELLS_AT_A_TIME
     parts = (rows[first : first + step] for first in range(0, len(rows), step))
-    changed = [row for part in parts for row in _acted(request, part, given.action, given.seen)]
+    with history.as_one(given.label, given.batch):
+        changed = [row for part in parts for row in _acted(request, part, given.action, given.seen)]
     book, shelf = RuleBook.of(project), Shelf(project)
     cells = [CellOut.of(row, book, shelf) for row in framing_plans.fresh(changed)]
     return HttpResponse(CELLS.dump_json(cells, by_alias=True), content_type="application/json")

@@ -1,6 +1,7 @@
 """The rows of the database."""
 
 from server.studio.models.analysis import Analysis
+from server.studio.models.change import Change
 from server.studio.models.footage import Footage
 from server.studio.models.framing import Framing, Step
 from server.studio.models.generation import Generation
@@ -19,6 +20,7 @@ from server.studio.models.upload import Upload
 __all__ = [
     "Allowance",
     "Analysis",
+    "Change",
     "Footage",
     "Framing",
     "FramingRule",

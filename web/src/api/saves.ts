@@ -1,8 +1,26 @@
+let last: Promise<unknown> = Promise.resolve();
+let flush: () => Promise<unknown> = () => Promise.resolve();
+
+/** Name what stores changes that still rest, so that they reach the server before what is done after them. */
+export function restsHere(store: () => Promise<unknown>) {
+  flush = store;
+}
+
+/** Send something once all that was sent before it is answered. */
+export function inTurn<T>(send: () => Promise<T>): Promise<T> {
+  const turn = last.then(send);
+  last = turn.catch(() => undefined);
+  return turn;
+}
+
 /**
- * Saves and renders from the bench reach the server one after another, in the order in
- * which they were made: a history step keeps its place, and a render is of what was on screen.
+ * Saves and renders reach the server one after another, in the order in which they were made, changes that still rest
+ * included: a change keeps its place in the history, and a render is of what was on screen.
  */
-export const IN_ORDER = { id: "in order" };
+export async function inOrder<T>(send: () => Promise<T>): Promise<T> {
+  await flush();
+  return inTurn(send);
+}
 
 /** The browser asks before the page is left while something would be lost by it. */
 export function guardLeaving(busy: () => boolean, leave: () => void, back: () => void) {

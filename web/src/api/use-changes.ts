@@ -12,7 +12,7 @@ export function useChanges(projectId: number) {
     seen.current = data;
     if (!before || !data) return;
     if (data.clips !== before.clips)
-      for (const key of ["board", "framing"]) client.invalidateQueries({ queryKey: [key] });
+      for (const key of ["board", "framing", "history"]) client.invalidateQueries({ queryKey: [key] });
     if (data.renders !== before.renders) client.invalidateQueries({ queryKey: ["renders", projectId] });
   }, [data, client, projectId]);
 }

@@ -4,6 +4,7 @@ import type { Board } from "../api/client";
 import { boardQuery, rendersQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
 import { leftBoard } from "../board/left-board";
+import { useWalked } from "../history/history";
 import { progressOf } from "../renders/progress";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
@@ -20,7 +21,7 @@ export function BenchPage() {
 
 function OneFraming({ project, framingId }: { project: number; framingId: number }) {
   const { data: board, error: boardError } = useQuery(boardQuery(project));
-  const bench = useFraming(framingId);
+  const bench = useFraming(project, framingId);
   useChanges(project);
   const footage = board?.footage.find((clip) => clip.id === bench.stored?.footage);
   const error = boardError ?? bench.error;
@@ -28,8 +29,10 @@ function OneFraming({ project, framingId }: { project: number; framingId: number
   const clip = footage && stemOf(footage.name);
   useTitle(progressOf(renders?.filter((one) => one.framing === framingId) ?? []), clip, board?.name);
 
-  // People who can only view are sent to the board.
-  if (board?.role === "see") return <Navigate replace to={`/projects/${board.id}`} />;
+  const gone = useWalked((walked) => walked.gone === framingId);
+
+  // People who can only view are sent to the board, and so is who undid what brought this framing.
+  if (board && (board.role === "see" || gone)) return <Navigate replace to={`/projects/${board.id}`} />;
   if (!board || !footage || !bench.stored || !bench.plan || !bench.measure) {
     return (
       <div className="flex h-full flex-col">

@@ -4,11 +4,13 @@ import type { Board, Footage, Framing, Measure, Plan } from "../api/client";
 import { toNumber } from "../api/exact";
 import { useBarsAsked } from "../frames/ask-bars";
 import { HelpLink } from "../help/help-link";
+import { useHistory } from "../history/history";
+import { HistoryButtons } from "../history/history-buttons";
+import { WalkedNote } from "../history/walked-note";
 import { Button } from "../ui/button";
 import { Header } from "../ui/header";
 import { ProblemNote } from "../ui/problem-note";
 import { CostPanel } from "./cost-panel";
-import { undoLast } from "./editor/outside-history";
 import { ofShot } from "./editor/scope";
 import { useExtension } from "./extending/use-extension";
 import { nextDoubt } from "./following/follow";
@@ -28,7 +30,6 @@ import { type StepName, Steps } from "./steps";
 import { frameAt, moment } from "./timecode";
 import { Lanes } from "./timeline/lanes";
 import { Timeline } from "./timeline/timeline";
-import { UndoNote } from "./undo-note";
 import { type Bench, useMeasureAt } from "./use-framing";
 import { useBenchKeys } from "./use-keys";
 import { useLooking } from "./use-looking";
@@ -56,8 +57,7 @@ const OF_SHOTS: StepName[] = ["placement", "movement", "surround", "finish"];
 /** The bench of one framing: its steps, its picture, and what can be done to it. */
 export function BenchView({ board, footage, framing, bench, plan: whole, measure, error, trail }: Props) {
   const { editor, state, measured } = bench;
-  const { change, commit, abandon, redo } = editor;
-  const undo = () => undoLast(editor.undo);
+  const { change, commit, abandon } = editor;
   const { step, choose, first } = usePlace();
   const { frames, rate } = footage.timing;
   const transport = useTransport(frames, rate, first);
@@ -65,7 +65,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const player = usePlayer(transport, rate);
   const range = useRange(footage);
   const reading = useInterpretation(footage);
-  const rendering = useRenders(board.id, framing.id, editor);
+  const rendering = useRenders(board.id, framing.id);
   const finished = rendering.renders.find((render) => render.state === "done");
   const looking = useLooking(step, !(step === "check" && finished));
 
@@ -87,9 +87,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const cutting = useCutting(framing.id, standing, commit);
   const cut = whole.shots.length > 0;
 
-  // Changes that are not stored yet can be undone too; after them nothing can be redone.
-  const undoes = state.last ?? framing.undo;
-  const redoes = state.last ? null : framing.redo;
+  const history = useHistory(board.id);
 
   const { search } = useLocation();
   const bars = useBarsAsked(board);
@@ -102,8 +100,6 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   }
 
   useBenchKeys(transport, range, {
-    undo,
-    redo,
     choose,
     wholeScreen: () => looking.setOnScreen(!looking.onScreen),
     nextDoubt: () => goToDoubt(transport, whole, rate),
@@ -116,12 +112,12 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
     <div className="flex h-full min-h-[600px] narrow:h-auto narrow:min-h-full flex-col overflow-hidden narrow:overflow-visible">
       <Header projectId={board.id} trail={trail}>
         <Neighbours board={board} framing={framing} step={step} />
-        <Button look="quiet" disabled={!undoes} title={undoes ?? undefined} onClick={undo}>
-          Undo
-        </Button>
-        <Button look="quiet" disabled={!redoes} title={redoes ?? undefined} onClick={redo}>
-          Redo
-        </Button>
+        {/* Changes that are not stored yet can be undone too; after them nothing can be redone. */}
+        <HistoryButtons
+          undo={state.last ?? history.undo}
+          redo={state.last ? null : history.redo}
+          onWalk={(way) => editor[way]()}
+        />
         <IntoFrame board={board} framing={framing} />
         <Link
           className="whitespace-nowrap text-soft hover:text-ink"
@@ -136,7 +132,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
       <div className="flex min-h-0 grow narrow:flex-col">
         <div className="flex w-36 narrow:w-full shrink-0 flex-col justify-between narrow:border-r-0 border-rule border-r narrow:border-b">
           <Steps measure={here} checked={checkWords(rendering.renders)} current={step} onChoose={choose} />
-          <RuleNote framing={framing} editor={editor} />
+          <RuleNote framing={framing} />
         </div>
         <main
           id="main"
@@ -165,7 +161,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
         </main>
         <Panel step={step} foot={step !== "source" && step !== "check" && <CostPanel measure={here} />}>
           <Waits editor={editor} state={state} />
-          <UndoNote />
+          <WalkedNote />
           <ProblemNote error={error ?? rendering.order.error} />
           {cut && OF_SHOTS.includes(step) && (
             <ShotBar

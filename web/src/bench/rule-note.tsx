@@ -1,36 +1,27 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Framing, unwrap } from "../api/client";
 import { takeIn, versionOf } from "../api/queries";
-import { IN_ORDER } from "../api/saves";
+import { inOrder } from "../api/saves";
 import { ProblemNote } from "../ui/problem-note";
-import type { PlanEditor } from "./editor/plan-editor";
 
 /** Whether this framing obeys the rule for its format and frame, and what can be done about it. */
-export function RuleNote({ framing, editor }: { framing: Framing; editor: PlanEditor }) {
+export function RuleNote({ framing }: { framing: Framing }) {
   const client = useQueryClient();
   const params = { path: { framing_id: framing.id } };
   const seen = () => ({ version: versionOf(client, framing) });
-  const saved = {
-    scope: IN_ORDER,
-    onSuccess: (next: Framing) => takeIn(client, next),
-  };
+  const saved = { onSuccess: (next: Framing) => takeIn(client, next) };
   const obey = useMutation({
     mutationFn: () =>
-      editor
-        .flush()
-        .then(() => unwrap(api.POST("/api/framings/{framing_id}/obey", { params, body: seen() }))),
+      inOrder(() => unwrap(api.POST("/api/framings/{framing_id}/obey", { params, body: seen() }))),
     ...saved,
   });
   const make = useMutation({
     mutationFn: () =>
-      editor
-        .flush()
-        .then(() => unwrap(api.POST("/api/framings/{framing_id}/rule", { params, body: seen() }))),
+      inOrder(() => unwrap(api.POST("/api/framings/{framing_id}/rule", { params, body: seen() }))),
     ...saved,
   });
   const drop = useMutation({
-    mutationFn: () =>
-      editor.flush().then(() => unwrap(api.DELETE("/api/framings/{framing_id}/rule", { params }))),
+    mutationFn: () => inOrder(() => unwrap(api.DELETE("/api/framings/{framing_id}/rule", { params }))),
     ...saved,
   });
   const { obeys, rule_set, rule_for } = framing;

@@ -9,10 +9,10 @@ import { designOf } from "./editor/scope";
 import { moves } from "./shots/shots";
 
 /** A framing on the bench: the stored plan, the changes to it, and ways to change it. */
-export function useFraming(framingId: number) {
+export function useFraming(projectId: number, framingId: number) {
   const client = useQueryClient();
   const { data: stored, error } = useQuery(framingQuery(framingId));
-  const editor = editorOf(client, framingId);
+  const editor = editorOf(client, projectId, framingId);
   const state = useStore(editor.store);
   const { measure: tried, error: unmeasured, of } = useMeasure(framingId, state.draft, BEGINNING);
   useEffect(

@@ -4,8 +4,6 @@ import type { RangeOf } from "./use-range";
 import type { Transport } from "./use-transport";
 
 type Acts = {
-  undo: () => void;
-  redo: () => void;
   choose: (step: StepName) => void;
   wholeScreen: () => void;
   nextDoubt: () => void;
@@ -54,8 +52,5 @@ export function useBenchKeys(transport: Transport, range: RangeOf, acts: Acts) {
     { keys: "n", does: "To the next place where following may be wrong", act: acts.nextDoubt },
     { keys: "x", does: "The frame pixel for pixel, and back", act: acts.lookFull },
     { keys: "t", does: "Highlight invented pixels", act: acts.tint },
-    { keys: "$mod+z", does: "Undo", act: acts.undo },
-    { keys: "$mod+Shift+z", does: "Redo", act: acts.redo },
-    { keys: "$mod+y", does: "Redo, too", act: acts.redo },
   ]);
 }

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, type Footage, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
-import { IN_ORDER } from "../api/saves";
+import { inOrder } from "../api/saves";
 
 type Mark = { first?: number; last?: number };
 
@@ -13,9 +13,10 @@ export function useRange({ id, timing, range }: Footage) {
   const [ahead, setAhead] = useState<Mark>({});
   const underWay = useRef(0);
   const marking = useMutation({
-    scope: IN_ORDER,
     mutationFn: (body: Mark | null) =>
-      unwrap(api.PUT("/api/footage/{footage_id}/range", { params: { path: { footage_id: id } }, body })),
+      inOrder(() =>
+        unwrap(api.PUT("/api/footage/{footage_id}/range", { params: { path: { footage_id: id } }, body })),
+      ),
     onSettled: async () => {
       await refreshFramings(client);
       underWay.current -= 1;

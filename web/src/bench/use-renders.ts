@@ -1,21 +1,19 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Render, unwrap } from "../api/client";
 import { rendersQuery } from "../api/queries";
-import { IN_ORDER } from "../api/saves";
-import type { PlanEditor } from "./editor/plan-editor";
+import { inOrder } from "../api/saves";
 
 /** The renders of a framing, and ordering one. */
-export function useRenders(projectId: number, framingId: number, editor: PlanEditor) {
+export function useRenders(projectId: number, framingId: number) {
   const client = useQueryClient();
   const { data } = useQuery(rendersQuery(projectId));
   const order = useMutation({
-    scope: IN_ORDER,
-    mutationFn: async () => {
-      await editor.flush(); // the render is of the plan on screen
-      return unwrap(
-        api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),
-      );
-    },
+    mutationFn: () =>
+      inOrder(() =>
+        unwrap(
+          api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),
+        ),
+      ),
     onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
   });
   return { renders: data?.filter((render) => render.framing === framingId) ?? [], order };

@@ -5,6 +5,9 @@ import { api, type Board, unwrap } from "../api/client";
 import { boardQuery, isWhole, rendersQuery, treatmentsQuery, visitorQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
 import { useBarsAsked } from "../frames/ask-bars";
+import { useHistory } from "../history/history";
+import { HistoryButtons } from "../history/history-buttons";
+import { WalkedNote } from "../history/walked-note";
 import { RoomNote } from "../house/room-note";
 import { LeftUploads } from "../intake/left-uploads";
 import { UploadList } from "../intake/upload-list";
@@ -66,6 +69,7 @@ function WorkingBoard({ projectId }: { projectId: number }) {
   const cells = useCells(projectId);
   const frames = useFrames(projectId, board?.frames ?? []);
   const arrangement = useArrangement(projectId);
+  const history = useHistory(projectId);
   const { data: ordered } = useQuery(rendersQuery(projectId));
   const renders = useMemo(() => newestOf(ordered ?? []), [ordered]);
   const sorted = (query.get("sort") ?? "added") as Order;
@@ -97,7 +101,9 @@ function WorkingBoard({ projectId }: { projectId: number }) {
 
   return (
     <div className="flex min-h-full flex-col">
-      <Header projectId={projectId} trail={<span className="truncate font-semibold">{board?.name}</span>} />
+      <Header projectId={projectId} trail={<span className="truncate font-semibold">{board?.name}</span>}>
+        <HistoryButtons undo={history.undo} redo={history.redo} onWalk={history.walk} />
+      </Header>
       <main id="main" tabIndex={-1} className="grow p-6 outline-none">
         <div className="mb-4 flex flex-wrap items-center gap-4">
           <h1 className="min-w-0 text-[26px] font-bold tracking-tight wrap-anywhere">{board?.name}</h1>
@@ -126,6 +132,7 @@ function WorkingBoard({ projectId }: { projectId: number }) {
             error ??
             order.error ??
             cells.error ??
+            history.error ??
             removal.error ??
             materials.error ??
             frames.error ??
@@ -150,12 +157,7 @@ function WorkingBoard({ projectId }: { projectId: number }) {
             onClose={cells.forget}
           />
         )}
-        {cells.left > 0 && (
-          <Note
-            text={`Undone, except ${cells.left} ${cells.left === 1 ? "cell that was" : "cells that were"} changed by somebody else meanwhile.`}
-            onClose={cells.forget}
-          />
-        )}
+        <WalkedNote />
         <RoomNote visitor={visitor} />
         <UploadList />
         <LeftUploads projectId={projectId} />

@@ -1,23 +1,24 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Board, unwrap } from "../api/client";
 import { boardQuery, refreshFramings } from "../api/queries";
-import { IN_ORDER } from "../api/saves";
+import { inOrder } from "../api/saves";
 
 /** Putting the clips of a project in an order by hand. It is seen at once. */
 export function useArrangement(projectId: number) {
   const client = useQueryClient();
   const { queryKey } = boardQuery(projectId);
   const put = useMutation({
-    scope: IN_ORDER,
     mutationFn: (footage: number[]) =>
-      unwrap(
-        api.PUT("/api/projects/{project_id}/order", {
-          params: { path: { project_id: projectId } },
-          body: { footage },
-        }),
+      inOrder(() =>
+        unwrap(
+          api.PUT("/api/projects/{project_id}/order", {
+            params: { path: { project_id: projectId } },
+            body: { footage },
+          }),
+        ),
       ),
     onMutate: (ids) => {
-      client.setQueryData<Board>(queryKey, (board) => board && { ...board, footage: inOrder(board, ids) });
+      client.setQueryData<Board>(queryKey, (board) => board && { ...board, footage: sorted(board, ids) });
     },
     onSettled: () => refreshFramings(client),
   });
@@ -32,7 +33,7 @@ export function useArrangement(projectId: number) {
 }
 
 const ids = ({ footage }: Board) => footage.map(({ id }) => id);
-const inOrder = ({ footage }: Board, order: number[]) =>
+const sorted = ({ footage }: Board, order: number[]) =>
   order.flatMap((id) => footage.filter((clip) => clip.id === id));
 
 /** One of some taken out and put before another; last where there is none. */

@@ -2,6 +2,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Cell, type CellAction, unwrap } from "../api/client";
 import { refreshFramings, takeInCells } from "../api/queries";
+import { inOrder } from "../api/saves";
+import { lastChange, walk } from "../history/history";
 
 /** So many are changed at a time: others change theirs in between, and the hand sees how far it is. */
 const STEP = 60;
@@ -12,45 +14,45 @@ type Wanted = { cells: Seen[]; action: CellAction; label: string };
 /** Change many cells at once; the change can be undone. */
 export function useCells(projectId: number) {
   const client = useQueryClient();
-  const send = (cells: Seen[], action: CellAction) =>
+  const send = (cells: Seen[], change: { action: CellAction; label: string; batch: string }) =>
     unwrap(
       api.POST("/api/projects/{project_id}/cells", {
         params: { path: { project_id: projectId } },
-        body: { framings: cells.map(({ id }) => id), versions: cells.map(({ version }) => version), action },
+        body: {
+          framings: cells.map(({ id }) => id),
+          versions: cells.map(({ version }) => version),
+          ...change,
+        },
       }),
     );
   const [fraction, setFraction] = useState(0);
   /** Cells changed before one failed stay changed, and can be undone. */
   const [changed, setChanged] = useState<Cell[]>([]);
 
-  async function inSteps(cells: Seen[], action: CellAction) {
+  /** The change that it is in the history. */
+  async function inSteps({ cells, action, label }: Wanted) {
     setFraction(0);
     setChanged([]);
-    let count = 0;
+    const change = { action, label, batch: crypto.getRandomValues(new Uint32Array(2)).join("-") };
     for (let at = 0; at < cells.length; at += STEP) {
-      const next = await send(cells.slice(at, at + STEP), action);
+      const next = await send(cells.slice(at, at + STEP), change);
       takeInCells(client, next);
       setChanged((before) => [...before, ...next]);
       setFraction((at + STEP) / cells.length);
-      count += next.length;
     }
-    return count;
+    return lastChange(client, projectId);
   }
 
   const onError = () => refreshFramings(client);
   const act = useMutation({
-    mutationFn: ({ cells, action }: Wanted) => inSteps(cells, action),
+    mutationFn: (wanted: Wanted) => inOrder(() => inSteps(wanted)),
     onError,
     // A rule holds for other cells as well.
     onSuccess: (_, { action }) => action.do === "rule" && refreshFramings(client),
   });
   const undo = useMutation({
-    mutationFn: (cells: Seen[]) => inSteps(cells, { do: "undo" }),
-    onError,
-    onSuccess: (count, cells) => {
-      act.reset();
-      if (count < cells.length) refreshFramings(client);
-    },
+    mutationFn: (change: number) => inOrder(() => walk(client, projectId, "undo", { change })),
+    onSuccess: () => act.reset(),
   });
   const over = act.isSuccess || (act.isError && changed.length > 0);
   const stopped = over ? stoppedBy(act.variables, changed) : 0;
@@ -61,16 +63,11 @@ export function useCells(projectId: number) {
   return {
     act: act.mutate,
     done,
-    undo: () => done && undo.mutate(done.changed),
-    forget: () => {
-      act.reset();
-      undo.reset();
-    },
-    /** How many cells Undo left alone, because another person changed them after this action. */
-    left: undo.isSuccess && act.isIdle ? undo.variables.length - undo.data : 0,
+    undo: async () => undo.mutate(act.data ?? (await lastChange(client, projectId)) ?? 0),
+    forget: act.reset,
     error: act.error ?? undo.error,
     /** How many cells something is being done with. */
-    doing: act.isPending ? act.variables.cells.length : undo.isPending ? undo.variables.length : 0,
+    doing: act.isPending ? act.variables.cells.length : 0,
     /** How far that is. */
     fraction,
     busy: act.isPending || undo.isPending,

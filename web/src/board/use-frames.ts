@@ -2,8 +2,9 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Frame, type FrameRow, type Schemas, unwrap } from "../api/client";
 import { boardQuery, refreshFramings } from "../api/queries";
-import { IN_ORDER } from "../api/saves";
+import { inOrder } from "../api/saves";
 import { frameChange } from "../frames/use-frame";
+import { lastChange, walk } from "../history/history";
 
 type Loss = Schemas["LossOut"];
 type Done = { text: string; undo: () => void; losses: Loss[] };
@@ -12,7 +13,7 @@ type Done = { text: string; undo: () => void; losses: Loss[] };
 export function useFrames(projectId: number, frames: FrameRow[]) {
   const client = useQueryClient();
   const [done, setDone] = useState<Done | null>(null);
-  const settled = { scope: IN_ORDER, onSettled: () => refreshFramings(client) };
+  const settled = { onSettled: () => refreshFramings(client) };
   const put = useMutation(frameChange(client));
   /** A frame as it is now, with something else of it. */
   const changed = (id: number, fields: Partial<Frame>) => {
@@ -22,20 +23,25 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
   };
   const path = (id: number) => ({ params: { path: { frame_id: id } } });
   const removal = useMutation({
-    mutationFn: (id: number) => unwrap(api.DELETE("/api/frames/{frame_id}", path(id))),
+    mutationFn: (id: number) => inOrder(() => unwrap(api.DELETE("/api/frames/{frame_id}", path(id)))),
     ...settled,
   });
   const restoring = useMutation({
-    mutationFn: (id: number) => unwrap(api.POST("/api/frames/{frame_id}/restore", path(id))),
+    mutationFn: (id: number) => inOrder(() => unwrap(api.POST("/api/frames/{frame_id}/restore", path(id)))),
     ...settled,
+  });
+  const undoing = useMutation({
+    mutationFn: (change: number) => inOrder(() => walk(client, projectId, "undo", { change })),
   });
   const order = useMutation({
     mutationFn: (ids: number[]) =>
-      unwrap(
-        api.PUT("/api/projects/{project_id}/order", {
-          params: { path: { project_id: projectId } },
-          body: { frames: ids },
-        }),
+      inOrder(() =>
+        unwrap(
+          api.PUT("/api/projects/{project_id}/order", {
+            params: { path: { project_id: projectId } },
+            body: { frames: ids },
+          }),
+        ),
       ),
     ...settled,
   });
@@ -44,24 +50,23 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
     put.mutate(changed(row.id, { name }));
   }
 
-  function resize(row: FrameRow, size: { width: number; height: number }) {
-    const { width, height } = row.frame;
-    const text = `${row.frame.name} is ${size.width}×${size.height} now.`;
+  /** Say what was done, with a way to undo just that. */
+  async function tell(text: string, losses: Loss[] = []) {
+    const change = await lastChange(client, projectId);
     const undo = () => {
       setDone(null);
-      put.mutate(changed(row.id, { width, height }));
+      undoing.mutate(change ?? 0);
     };
-    put.mutate(changed(row.id, size), { onSuccess: ({ losses }) => setDone({ text, undo, losses }) });
+    setDone({ text, undo, losses });
+  }
+
+  function resize(row: FrameRow, size: { width: number; height: number }) {
+    const text = `${row.frame.name} is ${size.width}×${size.height} now.`;
+    put.mutate(changed(row.id, size), { onSuccess: ({ losses }) => tell(text, losses) });
   }
 
   function remove(row: FrameRow) {
-    const undo = () => {
-      setDone(null);
-      restoring.mutate(row.id);
-    };
-    removal.mutate(row.id, {
-      onSuccess: () => setDone({ text: `Removed ${row.frame.name}.`, undo, losses: [] }),
-    });
+    removal.mutate(row.id, { onSuccess: () => tell(`Removed ${row.frame.name}.`) });
   }
 
   function move(row: FrameRow, by: number) {
@@ -80,7 +85,7 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
     restore: restoring.mutate,
     done,
     forget: () => setDone(null),
-    error: put.error ?? removal.error ?? restoring.error ?? order.error,
+    error: put.error ?? removal.error ?? restoring.error ?? order.error ?? undoing.error,
   };
 }
 

@@ -9,16 +9,15 @@ import {
   unwrap,
 } from "../api/client";
 import { refreshFramings } from "../api/queries";
-import { IN_ORDER } from "../api/saves";
+import { inOrder } from "../api/saves";
 
 type Body = Pick<FrameRow, "frame" | "delivery" | "settings">;
 
 /** Changing a frame, one after another; the board has it with the answer. */
 export function frameChange(client: QueryClient) {
   return {
-    scope: IN_ORDER,
     mutationFn: ({ id, ...body }: Body & { id: number }) =>
-      unwrap(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: id } }, body })),
+      inOrder(() => unwrap(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: id } }, body }))),
     // The question before rendering depends on it: it is known with the answer, without fetching everything again.
     onSuccess: ({ losses: _, ...changed }: Schemas["FrameChanged"]) => {
       client.setQueriesData<Board>(
@@ -31,10 +30,10 @@ export function frameChange(client: QueryClient) {
   };
 }
 
-/** Changing a frame of the project for every clip that goes into it. `onChange` is called with each change. */
-export function useFrame(row: FrameRow, onChange?: () => void) {
+/** Changing a frame of the project for every clip that goes into it. */
+export function useFrame(row: FrameRow) {
   const client = useQueryClient();
-  const put = useMutation({ ...frameChange(client), onMutate: onChange });
+  const put = useMutation(frameChange(client));
   const { id } = row;
   // A change builds on the previous one, even if that is still being saved.
   const { frame, delivery, settings } = put.isPending ? put.variables : row;

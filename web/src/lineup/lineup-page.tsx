@@ -59,7 +59,7 @@ function Lineup({ board, footage, framing }: { board: Board; footage: Footage; f
   useEffect(() => setWays(data ?? []), [data]);
 
   async function choose({ design, name }: Alternative) {
-    const editor = editorOf(client, framingId);
+    const editor = editorOf(client, board.id, framingId);
     editor.commit({ ...plan, ...design }, `Line-up: ${name}`);
     await editor.flush();
     navigate(bench);

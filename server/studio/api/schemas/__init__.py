@@ -46,6 +46,7 @@ from server.studio.api.schemas.framing import (
     VersionIn,
     WindowIn,
 )
+from server.studio.api.schemas.history import ChangeOut, HistoryOut, WalkedOut, WalkIn
 from server.studio.api.schemas.material import MaterialOut
 from server.studio.api.schemas.people import HouseOut, InvitationOut, InviteIn, PersonIn, PersonOut
 from server.studio.api.schemas.render import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
@@ -59,6 +60,7 @@ __all__ = [
     "CellAction",
     "CellOut",
     "CellsIn",
+    "ChangeOut",
     "Changes",
     "CutIn",
     "EstimateOut",
@@ -72,6 +74,7 @@ __all__ = [
     "GenerateIn",
     "GenerationOut",
     "GuidesOut",
+    "HistoryOut",
     "HouseOut",
     "InterpretIn",
     "InvitationOut",
@@ -123,5 +126,7 @@ __all__ = [
     "VariantsIn",
     "VersionIn",
     "Visitor",
+    "WalkIn",
+    "WalkedOut",
     "WindowIn",
 ]

@@ -264,9 +264,9 @@ class TreatCells(Schema):
 
 
 class EachCell(Schema):
-    """Bring cells back to their rules, make each the rule for its format and frame, or undo one step of each."""
+    """Bring cells back to their rules, or make each the rule for its format and frame."""
 
-    do: Literal["obey", "rule", "undo"]
+    do: Literal["obey", "rule"]
 
 
 CellAction = Annotated[
@@ -275,11 +275,16 @@ CellAction = Annotated[
 
 
 class CellsIn(Schema):
-    """Something to do with many cells. `versions`, where given, are those of the framings that the visitor saw."""
+    """Something to do with many cells. `versions`, where given, are those of the framings that the visitor saw.
+
+    In the history it has the label; requests with the same `batch`, one after another, are one change there.
+    """
 
     framings: list[int] = Field(max_length=5000)
     versions: list[int] | None = Field(None, max_length=5000)
     action: CellAction
+    label: str = Field("", max_length=80)
+    batch: str = Field("", max_length=40)
 
     @property
     def seen(self) -> dict[int, int]:

@@ -26,7 +26,7 @@ from server.studio.models import Framing, Size
 
 
 class FramingOut(Schema):
-    """A framing: its plan, its numbers, and its place in its history.
+    """A framing: its plan, and its numbers.
 
     `obeys` says that it has no plan of its own; `rule_set`, that somebody set the rule for its format and frame.
     `version` is another after every change, also after one that was taken back and done again. `joinable_tracks` is the
@@ -45,15 +45,12 @@ class FramingOut(Schema):
     version: int
     cell: CellOut
     joinable_tracks: str
-    undo: str | None
-    redo: str | None
 
     @classmethod
     def of(cls, row: Framing) -> "FramingOut":
         """From its row."""
         book = RuleBook.of(row.footage.project)
         plan = book.plan(row, row.own)
-        steps = dict(row.steps.values_list("number", "label"))
         info = row.footage.info
         cell = CellOut.of(row, book, Shelf(row.footage.project))
         return cls(
@@ -69,8 +66,6 @@ class FramingOut(Schema):
             cell=cell,
             joinable_tracks=join_offer(info.sounds),
             version=row.version,
-            undo=steps[row.current] if row.current - 1 in steps else None,
-            redo=steps.get(row.current + 1),
         )
 
 

@@ -1,34 +1,43 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { api, type Framing, unwrap } from "../../api/client";
 import { framingQuery, takeIn } from "../../api/queries";
+import { inTurn, restsHere } from "../../api/saves";
+import { historyQuery, walk } from "../../history/history";
 import { PlanEditor, type Unstored } from "./plan-editor";
 
 const LEFT = "unstored";
 
-const editors = new Map<number, PlanEditor>();
+const editors = new Map<number, { project: number; editor: PlanEditor }>();
+const all = () => [...editors.values()].map(({ editor }) => editor);
+restsHere(() => Promise.all(all().map((editor) => editor.flush())));
 
 /** The one editor of a framing. It outlives the page that shows it, until all that was done is stored. */
-export function editorOf(client: QueryClient, framingId: number): PlanEditor {
+export function editorOf(client: QueryClient, projectId: number, framingId: number): PlanEditor {
   const known = editors.get(framingId);
-  if (known) return known;
+  if (known) return known.editor;
   const params = { path: { framing_id: framingId } };
   const load = () => unwrap(api.GET("/api/framings/{framing_id}", { params }));
   const made = new PlanEditor({
     stored: () => client.getQueryData<Framing>(framingQuery(framingId).queryKey),
     load,
-    save: (steps, version, { keepalive }) =>
-      unwrap(api.PUT("/api/framings/{framing_id}/design", { params, body: { steps, version }, keepalive })),
-    undo: (version) => unwrap(api.POST("/api/framings/{framing_id}/undo", { params, body: { version } })),
-    redo: (version) => unwrap(api.POST("/api/framings/{framing_id}/redo", { params, body: { version } })),
+    save: async (steps, version, { keepalive }) => {
+      const body = { steps, version };
+      const send = () => unwrap(api.PUT("/api/framings/{framing_id}/design", { params, body, keepalive }));
+      if (keepalive) return send();
+      const stored = await inTurn(send);
+      client.invalidateQueries({ queryKey: historyQuery(projectId).queryKey });
+      return stored;
+    },
+    walk: (way) => inTurn(() => walk(client, projectId, way, { framing: framingId })),
     takeIn: (framing) => takeIn(client, framing),
   });
-  editors.set(framingId, made);
+  editors.set(framingId, { project: projectId, editor: made });
   return made;
 }
 
 /** Close an editor that is out of sight; it first stores its changes. */
 export async function letGo(framingId: number) {
-  const editor = editors.get(framingId);
+  const editor = editors.get(framingId)?.editor;
   await editor?.flush();
   const state = editor?.store.getState();
   if (editor && state && !state.busy && !state.conflict) editors.delete(framingId);
@@ -36,14 +45,14 @@ export async function letGo(framingId: number) {
 
 /** Whether any change is not stored yet, or conflicts with a change made elsewhere. */
 export function unsaved(): boolean {
-  return [...editors.values()].some(({ store }) => store.getState().busy || store.getState().conflict);
+  return all().some(({ store }) => store.getState().busy || store.getState().conflict);
 }
 
 /** Send unstored changes while the page closes; the next page in this tab checks that they arrived. */
 export function leaveAll() {
-  const left = [...editors].flatMap(([id, editor]) => {
+  const left = [...editors].flatMap(([id, { project, editor }]) => {
     const unstored = editor.leave();
-    return unstored ? [[id, unstored]] : [];
+    return unstored ? [[project, id, unstored]] : [];
   });
   if (left.length > 0) sessionStorage.setItem(LEFT, JSON.stringify(left));
 }
@@ -53,7 +62,7 @@ export const forgetLeft = () => sessionStorage.removeItem(LEFT);
 
 /** Go on with what the page before this one could not store. */
 export function resumeAll(client: QueryClient) {
-  const left = JSON.parse(sessionStorage.getItem(LEFT) ?? "[]") as [number, Unstored][];
+  const left = JSON.parse(sessionStorage.getItem(LEFT) ?? "[]") as [number, number, Unstored][];
   forgetLeft();
-  for (const [id, unstored] of left) editorOf(client, id).resume(unstored);
+  for (const [project, id, unstored] of left) editorOf(client, project, id).resume(unstored);
 }

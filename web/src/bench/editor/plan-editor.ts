@@ -1,7 +1,7 @@
 import { createStore } from "zustand/vanilla";
 import type { Design, Framing, Plan, Problem } from "../../api/client";
+import type { Way } from "../../history/history";
 import { afterPaint } from "./after-paint";
-import { noteInside } from "./outside-history";
 import { alike, designOf } from "./scope";
 
 /** How long the hand must rest before a run of alike changes is one step, counted from when they are on screen. */
@@ -10,8 +10,6 @@ export const AGAIN_MS = 2000;
 
 export type Step = { design: Design; label: string };
 export type Conflict = { mine: Step; changed: string[] };
-/** A direction through the history. */
-type Way = "undo" | "redo";
 /** Unstored changes in their order, and the version they were made on. */
 export type Unstored = { version: number; steps: Step[] };
 
@@ -34,8 +32,8 @@ export type Server = {
   load: () => Promise<Framing>;
   /** Store steps one after another; those of them that have arrived already are not stored again. */
   save: (steps: Step[], version: number, options: { keepalive: boolean }) => Promise<Framing>;
-  undo: (version: number) => Promise<Framing>;
-  redo: (version: number) => Promise<Framing>;
+  /** Undo or redo in the project; nothing happens where there is nothing to. */
+  walk: (way: Way) => Promise<unknown>;
   takeIn: (framing: Framing) => void;
 };
 
@@ -93,7 +91,6 @@ export class PlanEditor {
 
   /** Do something; it is stored once the hand rests, or before anything else is done. */
   commit = (plan: Plan, label: string) => {
-    noteInside();
     if (this.pending && this.pending.label !== label) this.settle();
     this.pending = { design: designOf(plan), label };
     this.store.setState({ draft: this.pending.design, busy: true, last: label, problem: null });
@@ -208,9 +205,7 @@ export class PlanEditor {
 
   private async walk(way: Way) {
     try {
-      const stored = await this.stored();
-      // A press that comes after the last step that there was does nothing.
-      if (stored[way]) this.server.takeIn(await this.server[way](stored.version));
+      await this.server.walk(way);
       this.store.setState({ problem: null });
     } catch (error) {
       if ((error as Partial<Problem>).status === STALE) this.server.takeIn(await this.server.load());

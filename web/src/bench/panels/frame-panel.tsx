@@ -9,7 +9,6 @@ import { Fold } from "../../ui/fold";
 import { NumberField } from "../../ui/number-field";
 import { Outline } from "../../ui/outline";
 import { ProblemNote } from "../../ui/problem-note";
-import { noteOutside } from "../editor/outside-history";
 import { ActivePicture } from "./frame/active-picture";
 import { ColourPart } from "./frame/colour-part";
 import { FilePart } from "./frame/file-part";
@@ -63,7 +62,7 @@ const RATES = ["24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001",
 type PartsProps = { row: FrameRow; clips: number; framing: Framing; measure: Measure };
 
 function Parts({ row, clips, framing, measure }: PartsProps) {
-  const { set, ask, write, error } = useFrame(row, () => noteOutside("The change of the frame"));
+  const { set, ask, write, error } = useFrame(row);
   const shared = useSharedChange({ row, clips, set });
   const { rate } = row.frame;
   const { longest } = row.delivery;

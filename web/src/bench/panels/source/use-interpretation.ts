@@ -1,22 +1,16 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Footage, type Interpretation, unwrap } from "../../../api/client";
 import { refreshFramings } from "../../../api/queries";
-import { IN_ORDER } from "../../../api/saves";
-import { noteOutside } from "../../editor/outside-history";
+import { inOrder } from "../../../api/saves";
 
 /** Set how a clip is read: this clip, or every clip of its format. */
 export function useInterpretation(footage: Footage) {
   const client = useQueryClient();
   const interpret = useMutation({
-    scope: IN_ORDER,
-    onMutate: () => noteOutside("The change of the source"),
-    mutationFn: (body: { interpretation: Interpretation | null; for_format: boolean }) =>
-      unwrap(
-        api.PUT("/api/footage/{footage_id}/interpretation", {
-          params: { path: { footage_id: footage.id } },
-          body,
-        }),
-      ),
+    mutationFn: (body: { interpretation: Interpretation | null; for_format: boolean }) => {
+      const params = { path: { footage_id: footage.id } };
+      return inOrder(() => unwrap(api.PUT("/api/footage/{footage_id}/interpretation", { params, body })));
+    },
     onSettled: () => refreshFramings(client),
   });
   const pending = interpret.isPending ? interpret.variables.interpretation : null;

@@ -1,0 +1,74 @@
+"""The history of a project."""
+
+from ninja import Schema
+
+from server.studio.actions.undoing import next_of
+from server.studio.api.schemas.board import CellOut
+from server.studio.api.schemas.framing import FramingOut
+from server.studio.models import Change, Footage, Framing, Project
+
+CELLS_SENT = 60
+"""Of so many cells an answer has the values; with more of them the board is asked for."""
+
+
+class ChangeOut(Schema):
+    """A change in a history; `where` names the clip, or the clip and the frame, or says how many cells it is of."""
+
+    id: int
+    label: str
+    where: str
+
+    @classmethod
+    def of(cls, change: Change) -> "ChangeOut":
+        """From its row."""
+        return cls(id=change.pk, label=change.label, where=_where(change))
+
+
+def _where(change: Change) -> str:
+    ids: dict[str, list[str]] = {}
+    for key in change.after_json:
+        kind, pk = key.split(":")
+        ids.setdefault(kind, []).append(pk)
+    framings, clips = ids.get("framing", []), ids.get("footage", [])
+    if len(framings) > 1:
+        return f"{len(framings)} cells"
+    if framings and (row := Framing.objects.select_related("footage", "frame").filter(pk=framings[0]).first()):
+        return f"{row.footage.name}, {row.frame.value.name}"
+    if len(clips) == 1 and (clip := Footage.everything.filter(pk=clips[0]).first()):
+        return clip.name
+    return ""
+
+
+class HistoryOut(Schema):
+    """What undo and redo would be about, for whoever asks; null where there is nothing."""
+
+    undo: ChangeOut | None
+    redo: ChangeOut | None
+
+    @classmethod
+    def of(cls, project: Project, person: object) -> "HistoryOut":
+        """Of a person in a project."""
+        undo, redo = (next_of(project, person, redo=way) for way in (False, True))
+        return cls(undo=undo and ChangeOut.of(undo), redo=redo and ChangeOut.of(redo))
+
+
+class WalkIn(Schema):
+    """A press of undo or redo: at which framing, and about which change; about the next one if that is null."""
+
+    framing: int | None = None
+    change: int | None = None
+
+
+class WalkedOut(Schema):
+    """What was undone or redone, and how things are after it.
+
+    `done` is null where there was nothing to do. `framing` is the one that was asked for. `cells` are those that were
+    changed, or null where more than cells, or many of them, were. `left` parts of the change stay as they are, because
+    others changed them since.
+    """
+
+    done: ChangeOut | None
+    left: int
+    framing: FramingOut | None
+    cells: list[CellOut] | None
+    history: HistoryOut

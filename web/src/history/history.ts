@@ -1,0 +1,74 @@
+import { type QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { create } from "zustand";
+import { api, type Schemas, unwrap } from "../api/client";
+import { takeIn, takeInCells } from "../api/queries";
+import { inOrder } from "../api/saves";
+
+export type Way = "undo" | "redo";
+type Walked = Schemas["WalkedOut"];
+/** The framing that is on the page, and the change that is meant; without one, whichever is next. */
+type At = { framing?: number; change?: number };
+
+export const historyQuery = (projectId: number) =>
+  queryOptions({
+    queryKey: ["history", projectId],
+    queryFn: () =>
+      unwrap(api.GET("/api/projects/{project_id}/history", { params: { path: { project_id: projectId } } })),
+  });
+
+/** What was undone or redone last, where that was not on the framing in sight; and a framing that went with it. */
+export const useWalked = create<{ text: string | null; gone: number | null }>(() => ({
+  text: null,
+  gone: null,
+}));
+
+/** Undo or redo in a project, and take in what that changed. */
+export async function walk(client: QueryClient, projectId: number, way: Way, at: At = {}): Promise<Walked> {
+  const given = { params: { path: { project_id: projectId } }, body: at };
+  const walked = await unwrap(
+    way === "undo"
+      ? api.POST("/api/projects/{project_id}/undo", given)
+      : api.POST("/api/projects/{project_id}/redo", given),
+  );
+  client.setQueryData(historyQuery(projectId).queryKey, walked.history);
+  if (walked.framing) takeIn(client, walked.framing);
+  if (walked.cells)
+    takeInCells(
+      client,
+      walked.cells.filter(({ id }) => id !== walked.framing?.id),
+    );
+  else client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "history" });
+  const here = walked.cells?.length === 1 && walked.cells[0]?.id === at.framing;
+  const gone = walked.framing ? null : (at.framing ?? null);
+  useWalked.setState({ text: here ? null : said(way, walked), gone });
+  return walked;
+}
+
+function said(way: Way, { done, left }: Walked): string | null {
+  if (!done) return null;
+  const except = left > 0 ? `, except ${left} that somebody else changed since` : "";
+  return `${way === "undo" ? "Undone" : "Redone"}: ${named(done)}${except}.`;
+}
+
+const named = ({ label, where }: Schemas["ChangeOut"]) => (where ? `${label} (${where})` : label);
+
+/** The history of a project: what undo and redo are about, and doing it. */
+export function useHistory(projectId: number) {
+  const client = useQueryClient();
+  const { data } = useQuery(historyQuery(projectId));
+  const walking = useMutation({
+    mutationFn: (way: Way) => inOrder(() => walk(client, projectId, way)),
+  });
+  return {
+    undo: data?.undo ? named(data.undo) : null,
+    redo: data?.redo ? named(data.redo) : null,
+    walk: walking.mutate,
+    error: walking.error,
+  };
+}
+
+/** The change that undo is about now; asked for right after something was done, it is that. */
+export async function lastChange(client: QueryClient, projectId: number): Promise<number | undefined> {
+  const { undo } = await client.fetchQuery({ ...historyQuery(projectId), staleTime: 0 });
+  return undo?.id;
+}
