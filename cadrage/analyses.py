@@ -13,6 +13,7 @@ from cadrage.analysis.following.analysis import FollowingAnalysis
 from cadrage.analysis.pictures import PicturesAnalysis
 from cadrage.analysis.shots import ShotsAnalysis
 from cadrage.analysis.sides.analysis import SidesAnalysis
+from cadrage.analysis.sound_levels import SoundLevelsAnalysis
 from cadrage.compose.following import Seen
 from cadrage.compose.quiet_copy import QuietCopyAnalysis
 from cadrage.compose.seen import seen_in
@@ -29,6 +30,7 @@ ANALYSES: dict[str, Analysis[Any]] = {
         FollowingAnalysis(),
         SidesAnalysis(),
         ClosedCaptionsAnalysis(),
+        SoundLevelsAnalysis(),
     )
 }
 """Each by its name."""

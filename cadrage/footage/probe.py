@@ -269,7 +269,8 @@ def _length(container: InputContainer, found: Scan, timing: Timing) -> tuple[int
         return frames, frames / timing.rate
     shown = (found.times[-1] - found.times[0]) * found.tick
     lasts = found.last_length * found.tick or 1 / timing.rate
-    if demuxer_of(container) in EDITED and found.stream.duration:
+    read = len(found.times) + found.leading + len(found.errors)
+    if demuxer_of(container) in EDITED and found.stream.duration and read >= found.stream.frames:  # it is all there
         # Its lengths of pictures are told in the order of decoding, so that the last one shown has that of another.
         stated = found.stream.duration * found.tick - shown
         lasts = stated if 0 < stated < MAX_LAST_PICTURE_S else lasts

@@ -15,7 +15,7 @@ from server.studio.models import LookLink, Member, Project
 
 LINKS = "links"
 """In a session: the tokens of links that were opened in it."""
-LOOKING = re.compile(r"^/api/framings/\d+/(measure|over-time|path|preview|play|legible|quiet)$")
+LOOKING = re.compile(r"^/api/framings/\d+/(measure|over-time|path|preview|scope|play|legible|quiet)$")
 """POST requests that change nothing; they use POST because of long bodies."""
 SHOWN = re.compile(
     r"^/api/(visitor|projects/\d+(/changes|/renders)?|framings/\d+/thumbnail|renders/\d+/(file|picture))$"

@@ -24,7 +24,7 @@ def resize(client, framing, **size):
 def placed(client, framing, **fields):
     plan = state(client, framing)["plan"]
     plan["placement"].update(fields)
-    return put(client, framing, plan, "Placed").json()
+    return put(client, framing, plan, "Placed").json()["framing"]
 
 
 def board(client, project):

@@ -16,10 +16,6 @@ def change(client, framing, tightness, label="Fill amount", version=None):
     return put(client, framing, plan, label, version)
 
 
-def tightness_of(answer):
-    return answer.json()["plan"]["placement"]["tightness"]
-
-
 def test_it_begins_whole_over_a_blurred_copy(ida, framing):
     now = state(ida, framing)
     assert now["plan"]["surround"]["kind"] == "blurred"
@@ -69,9 +65,9 @@ def test_history_survives_and_a_new_change_forgets_what_was_undone(ida, framing)
 
 
 def test_the_same_plan_again_is_no_step(ida, framing):
-    first = change(ida, framing, "0.5").json()["version"]
-    assert change(ida, framing, "0.5").json()["version"] == first
-    assert change(ida, framing, "1/2").json()["version"] == first
+    first = change(ida, framing, "0.5").json()["framing"]["version"]
+    assert change(ida, framing, "0.5").json()["framing"]["version"] == first
+    assert change(ida, framing, "1/2").json()["framing"]["version"] == first
 
 
 def test_a_client_sends_what_it_may_decide_and_nothing_else(ida, framing):
@@ -113,7 +109,7 @@ def test_what_is_sent_again_is_not_done_again(ida, framing, arrived):
     done = tightened(ida, framing, "0.2", "0.3", "0.4")
     for plan, label in done[:arrived]:
         assert put(ida, framing, plan, label).status_code == 200
-    now = put_each(ida, framing, done, seen).json()
+    now = put_each(ida, framing, done, seen).json()["framing"]
     assert now["plan"]["placement"]["tightness"] == "0.4"
     assert labels_of(ida, framing) == ("To 0.4", None)
     labels = [framing.steps.get(number=number).label for number in range(1, framing.steps.count())]
@@ -132,7 +128,7 @@ def test_what_is_sent_again_over_what_somebody_else_did_is_refused(ida, framing)
 
 
 def test_what_was_taken_back_meanwhile_is_told(ida, framing):
-    seen = change(ida, framing, "0.25", "First").json()["version"]
+    seen = change(ida, framing, "0.25", "First").json()["framing"]["version"]
     walk(ida, framing, "undo")
     answer = change(ida, framing, "0.9", "Mine", version=seen)
     assert (answer.status_code, answer.json()["changed"]) == (409, ["Undone: First"])
@@ -142,7 +138,7 @@ def test_a_version_is_never_used_again(ida, framing):
     """Not even where a step is taken back and another is done in its place."""
     seen = {state(ida, framing)["version"]}
     for tightness in ("0.25", "0.5", "0.75"):
-        version = change(ida, framing, tightness).json()["version"]
+        version = change(ida, framing, tightness).json()["framing"]["version"]
         assert version not in seen
         seen.add(version)
         walk(ida, framing, "undo")

@@ -22,7 +22,7 @@ def moving(client, framing, **motion):
 
 def test_a_move_is_stored_undone_and_measured_at_each_moment(ida, framing):
     plan = moving(ida, framing, move={"kind": "push", "percent": "50", "ease": "even"})
-    now = put(ida, framing, plan, "Move").json()
+    now = put(ida, framing, plan, "Move").json()["framing"]
     assert now["plan"]["motion"]["move"]["percent"] == "50"
     assert labels_of(ida, framing)[0] == "Move"
     assert now["measure"]["summary"]["movement"] == "push in, 50%"

@@ -20,6 +20,7 @@ READ = [
     "/api/framings/{framing}/lineup",
     "/api/frames/{frame}/chart",
     "/api/projects/{project}/history",
+    "/api/footage/{footage}/levels",
     "/api/projects/{project}/materials",
     "/api/materials/{material}/picture",
 ]
@@ -36,6 +37,11 @@ WRITE = [
     ("post", "/api/framings/{framing}/over-time", {"design": {}}),
     ("post", "/api/framings/{framing}/key", {"design": {}, "time": "0"}),
     ("post", "/api/framings/{framing}/keys", {"design": {}}),
+    (
+        "post",
+        "/api/framings/{framing}/scope",
+        {"design": {}, "time": "0", "kind": "waveform", "slot": "a", "ticket": 1},
+    ),
     (
         "post",
         "/api/framings/{framing}/preview",

@@ -30,7 +30,7 @@ def cells(project, small_clip, tmp_path):
 def tighten(client, framing, tightness):
     plan = state(client, framing)["plan"]
     plan["placement"]["tightness"] = tightness
-    return put(client, framing, plan, "Fill amount").json()
+    return put(client, framing, plan, "Fill amount").json()["framing"]
 
 
 def tightness_of(client, framing):

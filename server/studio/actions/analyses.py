@@ -11,6 +11,7 @@ from django.db.models import QuerySet
 
 from cadrage.analyses import ANALYSES
 from cadrage.analysis import NotFound, Subject
+from cadrage.analysis.sound_levels import SoundLevelsAnalysis, levels_in
 from cadrage.files import remove
 from cadrage.footage import MediaInfo
 from cadrage.rules import format_key
@@ -23,7 +24,7 @@ from server.studio.models.analysis import store
 
 State = Analysis.State
 AFTER_QUICK_ONES = 1e9  # seconds of rank
-NOT_FOR_RENDERS = ("following", "sides", "captions")
+NOT_FOR_RENDERS = ("following", "sides", "captions", "sound_levels")
 """Kinds that no render waits for: their results are in its plan already, or it is not ordered."""
 DAYS_KEPT = 30
 """An outcome that no clip has any more is kept for so long, for a clip that comes back."""
@@ -54,6 +55,12 @@ def request(footage: Footage, kind: str) -> None:
         jobs.begin_anew(row)
     _read_anew(footage)
     call("analysis")
+
+
+def sound_levels(footage: Footage) -> bytes | None:
+    """The levels of a clip's sound; None until they are analysed, and where there is none. See `levels_in`."""
+    row = footage.analysis(SoundLevelsAnalysis.kind)
+    return None if row is None or row.result is None else levels_in(store.folder(row.key))
 
 
 def forget(footage: Footage) -> None:

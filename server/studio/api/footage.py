@@ -161,6 +161,18 @@ def picture(
     return _jpeg(kept(key, lambda: previewer.picture(clip.path, info, taken, moment, width, own), heavy=heavy))
 
 
+@router.get("/footage/{footage_id}/levels")
+def levels(request: HttpRequest, footage_id: int) -> HttpResponse:
+    """Peaks of a clip's sound, 100 a second: bytes from 0, which is -60 dB or less, to 255, which is full scale.
+
+    204 where it has no sound, or is not analysed yet.
+    """
+    data = analyses.sound_levels(owned.footage(request, footage_id))
+    if data is None:
+        return HttpResponse(status=204, headers={"Cache-Control": "no-store"})
+    return HttpResponse(data, content_type="application/octet-stream", headers={"Cache-Control": AN_HOUR})
+
+
 @router.get("/footage/{footage_id}/colours", response=list[str])
 def colours(request: HttpRequest, footage_id: int) -> list[str]:
     """Five colours of the clip's own, darkest first."""

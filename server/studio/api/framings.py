@@ -16,6 +16,8 @@ from cadrage.compose.over_time import OverTime, over_time
 from cadrage.compose.path import PathPoint, path_of
 from cadrage.compose.preview import At
 from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
+from cadrage.compose.scopes import Scope
+from cadrage.compose.scopes import scope as drawn_scope
 from cadrage.plan import Design, Plan
 from cadrage.render import stated
 from cadrage.render.offers import fitting_of
@@ -29,11 +31,14 @@ from server.studio.api import owned
 from server.studio.api.schemas import (
     EstimateOut,
     FramingOut,
+    HistoryOut,
     KeyIn,
     LineIn,
     MeasureIn,
     MomentIn,
     PreviewIn,
+    SavedOut,
+    ScopeIn,
     StepsIn,
     VersionIn,
     WindowIn,
@@ -50,14 +55,15 @@ def framing(request: HttpRequest, framing_id: int) -> FramingOut:
     return FramingOut.of(owned.framing(request, framing_id))
 
 
-@router.put("/framings/{framing_id}/design", response=FramingOut)
-def change(request: HttpRequest, framing_id: int, given: StepsIn) -> FramingOut:
+@router.put("/framings/{framing_id}/design", response=SavedOut)
+def change(request: HttpRequest, framing_id: int, given: StepsIn) -> SavedOut:
     """Put designs in force, each a step of history. What was made of another version is refused, 409.
 
     What is sent again because its answer was lost is not done again: steps that are there already are left out.
     """
     row = owned.framing(request, framing_id)
-    return FramingOut.of(actions.change_in_turn(row, given.each, given.version))
+    changed = actions.change_in_turn(row, given.each, given.version)
+    return SavedOut(framing=FramingOut.of(changed), history=HistoryOut.of(row.footage.project, request.user))
 
 
 @router.post("/framings/{framing_id}/obey", response=FramingOut)
@@ -219,6 +225,29 @@ def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResp
     if data is None:
         return HttpResponse(status=204)
     return HttpResponse(data, content_type="image/jpeg", headers={"Cache-Control": "no-store"})
+
+
+@router.post("/framings/{framing_id}/scope")
+def scope(request: HttpRequest, framing_id: int, given: ScopeIn) -> HttpResponse:
+    """A scope of a composed frame as a PNG; the header `Cadrage-Scope` has its numbers. 204 as for previews."""
+    row = owned.framing(request, framing_id)
+    plan, info, own = framing_plans.tried(row, given.design), row.footage.info, row.footage.identity_now
+    library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
+    told: list[Scope] = []
+
+    def work() -> bytes:
+        shown, data = drawn_scope(
+            given.kind, plan, row.footage.path, info, given.time, previewer, library=library, identity=own
+        )
+        told.append(shown)
+        return data
+
+    asker = f"{request.session.session_key} {given.slot}"
+    data = latest.run(asker, given.ticket, work, heavy=previewer.is_heavy(info, own, plan, library))
+    if data is None:
+        return HttpResponse(status=204)
+    headers = {"Cache-Control": "no-store", "Cadrage-Scope": told[-1].model_dump_json()}
+    return HttpResponse(data, content_type="image/png", headers=headers)
 
 
 @router.get("/framings/{framing_id}/thumbnail")

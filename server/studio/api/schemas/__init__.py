@@ -42,11 +42,12 @@ from server.studio.api.schemas.framing import (
     MomentIn,
     PlayIn,
     PreviewIn,
+    ScopeIn,
     StepsIn,
     VersionIn,
     WindowIn,
 )
-from server.studio.api.schemas.history import ChangeOut, HistoryOut, WalkedOut, WalkIn
+from server.studio.api.schemas.history import ChangeOut, HistoryOut, SavedOut, WalkedOut, WalkIn
 from server.studio.api.schemas.material import MaterialOut
 from server.studio.api.schemas.people import HouseOut, InvitationOut, InviteIn, PersonIn, PersonOut
 from server.studio.api.schemas.render import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
@@ -113,6 +114,8 @@ __all__ = [
     "RenameIn",
     "RenderOut",
     "RendersIn",
+    "SavedOut",
+    "ScopeIn",
     "SentIn",
     "SharingOut",
     "StandingIn",

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from cadrage.compose import Measure
 from cadrage.compose.concerns import Concern
+from cadrage.compose.scopes import ScopeKind
 from cadrage.geometry import Placement, Window
 from cadrage.motion.follow import Follow
 from cadrage.plan import Design, Part, Plan
@@ -178,6 +179,16 @@ class PreviewIn(Schema):
     design: Design
     time: Exact
     width: int = Field(ge=16, le=3840)
+    slot: str = Field(max_length=80)
+    ticket: int
+
+
+class ScopeIn(Schema):
+    """A scope of a frame to compose; see `PreviewIn`."""
+
+    design: Design
+    time: Exact
+    kind: ScopeKind
     slot: str = Field(max_length=80)
     ticket: int
 

@@ -52,6 +52,13 @@ class HistoryOut(Schema):
         return cls(undo=undo and ChangeOut.of(undo), redo=redo and ChangeOut.of(redo))
 
 
+class SavedOut(Schema):
+    """A framing after a change, and the history with it."""
+
+    framing: FramingOut
+    history: HistoryOut
+
+
 class WalkIn(Schema):
     """A press of undo or redo: at which framing, and about which change; about the next one if that is null."""
 

@@ -23,10 +23,10 @@ export function editorOf(client: QueryClient, projectId: number, framingId: numb
     save: async (steps, version, { keepalive }) => {
       const body = { steps, version };
       const send = () => unwrap(api.PUT("/api/framings/{framing_id}/design", { params, body, keepalive }));
-      if (keepalive) return send();
-      const stored = await inTurn(send);
-      client.invalidateQueries({ queryKey: historyQuery(projectId).queryKey });
-      return stored;
+      if (keepalive) return (await send()).framing;
+      const { framing, history } = await inTurn(send);
+      client.setQueryData(historyQuery(projectId).queryKey, history);
+      return framing;
     },
     walk: (way) => inTurn(() => walk(client, projectId, way, { framing: framingId })),
     takeIn: (framing) => takeIn(client, framing),
