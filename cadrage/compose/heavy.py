@@ -20,7 +20,7 @@ from cachetools import LRUCache, TTLCache, cached
 
 from cadrage.child_process import ChildProcess, TakesTooLong
 from cadrage.compose.extending import plates_there
-from cadrage.compose.preview import Previewer
+from cadrage.compose.preview import WHOLE, Part, Previewer
 from cadrage.compose.quiet import Sample
 from cadrage.errors import Busy
 from cadrage.footage import EMPTY, ClipIdentity, Contents, Interpretation, Library, MediaInfo
@@ -164,13 +164,15 @@ class CarefulPreviewer(Previewer):
             return self._child.call(probe, path)
         return probe(path)
 
-    def strip(self, path: Path, info: MediaInfo, reading: Interpretation, count: int, height: int) -> bytes:
+    def strip(
+        self, path: Path, info: MediaInfo, reading: Interpretation, count: int, height: int, part: Part = WHOLE
+    ) -> bytes:
         """See `Previewer` and `planes`."""
         own = ClipIdentity.of(path)
         if self.is_heavy(info, own):
-            return self._in_child(own, _strip, path, info, reading, count, height)
+            return self._in_child(own, _strip, path, info, reading, count, height, part)
         with self.quickly(own):
-            return super().strip(path, info, reading, count, height)
+            return super().strip(path, info, reading, count, height, part)
 
 
 def look_at(plan: Plan, path: Path, info: MediaInfo, library: Library, identity: ClipIdentity | None = None) -> Look:
@@ -195,8 +197,8 @@ def _drawn(look: Look, time: Fraction, canvas: Layout) -> Planes:
     return _own().planes(look.plan, look.path, look.info, time, canvas, library=library, identity=look.identity)
 
 
-def _strip(path: Path, info: MediaInfo, reading: Interpretation, count: int, height: int) -> bytes:
-    return _own().strip(path, info, reading, count, height)
+def _strip(path: Path, info: MediaInfo, reading: Interpretation, count: int, height: int, part: Part) -> bytes:
+    return _own().strip(path, info, reading, count, height, part)
 
 
 def _measured(work: Callable[[Plan, Sample], Measured], look: Look) -> Measured:

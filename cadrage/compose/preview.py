@@ -40,6 +40,9 @@ COMPOSITOR_PIXELS = 5_000_000
 
 At = Literal["first", "middle", "last"]
 Held = tuple[Compositor, threading.Lock]
+Part = tuple[int, int]
+"""A part of a clip, counted from 0, and how many alike it has."""
+WHOLE: Part = (0, 1)
 
 
 def _pixels(held: Held) -> int:
@@ -152,8 +155,10 @@ class Previewer:
         """The picture alone, upright and in its true shape, as a JPEG."""
         return self.image(picture_alone(info, reading), path, info, time, width, identity=identity)
 
-    def strip(self, path: Path, info: MediaInfo, reading: Interpretation, count: int, height: int) -> bytes:
-        """`count` moments of a clip side by side, evenly through it, as one JPEG."""
+    def strip(
+        self, path: Path, info: MediaInfo, reading: Interpretation, count: int, height: int, part: Part = WHOLE
+    ) -> bytes:
+        """`count` moments of a clip, or of a part of it, side by side and evenly through it, as one JPEG."""
         plan = picture_alone(info, reading)
         width = max(2, round(height * plan.frame.raster.display_aspect))
         if info.kind == "still":
@@ -162,8 +167,9 @@ class Previewer:
         lasts = effective_timing(info, reading).duration
         with open_footage(path, info, reading) as reader:
             compositor = None
-            for number in range(count):
-                stored = reader.frame_at(lasts * (2 * number + 1) / (2 * count)).planes
+            number, parts = part
+            for moment in range(count):
+                stored = reader.frame_at(lasts * (number + Fraction(2 * moment + 1, 2 * count)) / parts).planes
                 compositor = compositor or Compositor(plan, stored.layout, info, (width, height))
                 shown.append(to_rgb(compositor.compose(stored)))
         return encode_image(np.concatenate(shown, axis=1), ".jpg")

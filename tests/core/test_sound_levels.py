@@ -30,7 +30,7 @@ def decibels(levels):
 def peak_by_ffmpeg(path, start, end):
     wanted = f"atrim={start}:{end},astats=measure_perchannel=none:measure_overall=Peak_level"
     found = subprocess.run(
-        ["ffmpeg", "-i", str(path), "-af", wanted, "-f", "null", "-"], capture_output=True, text=True
+        ["ffmpeg", "-i", str(path), "-af", wanted, "-f", "null", "-"], check=True, capture_output=True, text=True
     )
     return float(re.search(r"Peak level dB: (\S+)", found.stderr)[1])
 

@@ -58,9 +58,16 @@ def request(footage: Footage, kind: str) -> None:
 
 
 def sound_levels(footage: Footage) -> bytes | None:
-    """The levels of a clip's sound; None until they are analysed, and where there is none. See `levels_in`."""
+    """The levels of a clip's sound, empty if there is none; None until they are analysed. See `levels_in`."""
+    if not footage.info.sounds:
+        return b""
     row = footage.analysis(SoundLevelsAnalysis.kind)
-    return None if row is None or row.result is None else levels_in(store.folder(row.key))
+    if row is None:  # it was added before levels were analysed
+        request(footage, SoundLevelsAnalysis.kind)
+        return None
+    if row.result is not None:
+        return levels_in(store.folder(row.key))
+    return b"" if row.ended else None
 
 
 def forget(footage: Footage) -> None:

@@ -22,7 +22,7 @@ from server.studio.api.schemas import FootageOut, InterpretIn, MarkIn, Marks, Ma
 from server.studio.models import Footage
 
 router = Router(tags=["footage"])
-MOST_MOMENTS, TALLEST_STRIP, WIDEST_PICTURE = 80, 160, 1920
+MOST_MOMENTS, MOST_PARTS, TALLEST_STRIP, WIDEST_PICTURE = 80, 64, 160, 1920
 AN_HOUR = "private, max-age=3600"
 
 
@@ -113,14 +113,18 @@ def restore(request: HttpRequest, footage_id: int) -> FootageOut:
 
 
 @router.get("/footage/{footage_id}/strip")
-def strip(request: HttpRequest, footage_id: int, count: int = 36, height: int = 54) -> HttpResponse:
-    """Moments of a clip side by side, as a JPEG."""
+def strip(
+    request: HttpRequest, footage_id: int, count: int = 36, height: int = 54, part: int = 0, parts: int = 1
+) -> HttpResponse:
+    """Moments of a clip side by side, as a JPEG; or of one of several equal parts of it, counted from 0."""
     clip = owned.footage(request, footage_id)
     count, height = min(max(count, 1), MOST_MOMENTS), min(max(height, 16), TALLEST_STRIP)
     reading = RuleBook.of(clip.project).interpretation(clip)
-    key = alone_key(clip, reading, strip=(count, height), lasts=clip.info.duration)
+    parts = min(max(parts, 1), MOST_PARTS)
+    shown = (min(max(part, 0), parts - 1), parts)
+    key = alone_key(clip, reading, strip=(count, height, *shown), lasts=clip.info.duration)
     heavy = previewer.is_heavy(clip.info, clip.identity_now)
-    return _jpeg(kept(key, lambda: previewer.strip(clip.path, clip.info, reading, count, height), heavy=heavy))
+    return _jpeg(kept(key, lambda: previewer.strip(clip.path, clip.info, reading, count, height, shown), heavy=heavy))
 
 
 @router.put("/footage/{footage_id}/interpretation", response=FootageOut)
@@ -165,11 +169,11 @@ def picture(
 def levels(request: HttpRequest, footage_id: int) -> HttpResponse:
     """Peaks of a clip's sound, 100 a second: bytes from 0, which is -60 dB or less, to 255, which is full scale.
 
-    204 where it has no sound, or is not analysed yet.
+    Without a byte where it has no sound; 202 while that is being analysed.
     """
     data = analyses.sound_levels(owned.footage(request, footage_id))
     if data is None:
-        return HttpResponse(status=204, headers={"Cache-Control": "no-store"})
+        return HttpResponse(status=202, headers={"Cache-Control": "no-store"})
     return HttpResponse(data, content_type="application/octet-stream", headers={"Cache-Control": AN_HOUR})
 
 

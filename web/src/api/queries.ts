@@ -171,7 +171,7 @@ export const versionOf = (client: QueryClient, framing: Framing) =>
 /** Fetch again all that depends on a frame or on a clip's interpretation: the board and every framing. */
 export const refreshFramings = (client: QueryClient) =>
   Promise.all(
-    ["board", "framing", "guides", "treatments", "renders"].map((key) =>
+    ["board", "framing", "guides", "treatments", "renders", "scope"].map((key) =>
       client.invalidateQueries({ queryKey: [key] }),
     ),
   );

@@ -104,6 +104,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
     wholeScreen: () => looking.setOnScreen(!looking.onScreen),
     nextDoubt: () => goToDoubt(transport, whole, rate),
     tint: looking.tint,
+    scopes: looking.lookAtScopes,
     lookFull: looking.lookFull,
     render: orderAndLook,
   });

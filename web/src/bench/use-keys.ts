@@ -8,6 +8,7 @@ type Acts = {
   wholeScreen: () => void;
   nextDoubt: () => void;
   tint: () => void;
+  scopes: () => void;
   lookFull: () => void;
   render: () => void;
 };
@@ -51,6 +52,7 @@ export function useBenchKeys(transport: Transport, range: RangeOf, acts: Acts) {
     { keys: "f", does: "Full screen, and back", act: acts.wholeScreen },
     { keys: "n", does: "To the next place where following may be wrong", act: acts.nextDoubt },
     { keys: "x", does: "The frame pixel for pixel, and back", act: acts.lookFull },
+    { keys: "w", does: "Scopes, and away", act: acts.scopes },
     { keys: "t", does: "Highlight invented pixels", act: acts.tint },
   ]);
 }

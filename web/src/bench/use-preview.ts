@@ -29,7 +29,8 @@ const PAGE = Math.random().toString(36).slice(2);
 const AT_ONCE = 2;
 let lastTicket = 0;
 
-function ticket(): number {
+/** A number for a request: higher than those of all before it. */
+export function ticket(): number {
   lastTicket = Math.max(lastTicket + 1, Date.now());
   return lastTicket;
 }

@@ -8,6 +8,7 @@ import type { useInterpretation } from "./panels/source/use-interpretation";
 import type { Player } from "./playing/player";
 import { WholeScreen } from "./playing/whole-screen";
 import { ResultWell } from "./result-well";
+import { Scopes } from "./scopes/scopes";
 import { follows } from "./shots/shots";
 import type { PathPoint } from "./shots/use-path";
 import type { StepName } from "./steps";
@@ -78,7 +79,8 @@ export function Wells({ footage, framing, step, finished, shown, keying, path, a
           hand={keying.hand}
           surroundOff={looking.surroundOff}
           compared={looking.compared}
-          full={looking.full}
+          zoom={looking.zoom}
+          zoomBy={looking.zoomBy}
           tinted={looking.tinted && plan.surround.kind === "extended"}
           titles={step === "finish"}
           outside={looking.outside}
@@ -90,6 +92,7 @@ export function Wells({ footage, framing, step, finished, shown, keying, path, a
       {looking.onSource && follows(plan.motion) && step === "movement" && hasRoom() && (
         <Beside {...{ framingId, footage, plan, path, transport, player }} measure={shown.measure} />
       )}
+      {looking.scopes && !looking.onSource && <Scopes {...{ framingId, plan, transport, rate }} />}
       <KeyingQuestion keying={keying} />
       <WellBar {...{ looking, keying }} following={follows(plan.motion)} />
     </>

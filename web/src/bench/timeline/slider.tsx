@@ -47,7 +47,7 @@ export function Slider({ transport, frames, rate, children }: Props) {
       aria-valuemax={frames - 1}
       aria-valuenow={frame}
       aria-valuetext={timecode(frame, rate)}
-      className="relative h-16 cursor-ew-resize touch-none"
+      className="relative cursor-ew-resize touch-none"
       onPointerDown={scrub}
       onPointerMove={scrub}
       onPointerUp={letGo}
@@ -55,6 +55,7 @@ export function Slider({ transport, frames, rate, children }: Props) {
     >
       {children}
       <div
+        data-testid="playhead"
         className="absolute -top-2 -bottom-2 w-0.5 bg-ochre"
         style={{ left: `${(frame / last) * 100}%` }}
         aria-hidden="true"

@@ -5,15 +5,14 @@ import { Button } from "../../ui/button";
 import type { Player } from "../playing/player";
 import { usePlayed } from "../playing/use-player";
 import { frameOf, timecode } from "../timecode";
-import { useAfterWell } from "../use-preview";
 import type { RangeOf } from "../use-range";
 import { type Transport, useFrame, useSpeed } from "../use-transport";
+import { Meter } from "./meter";
 import { OutsideRange, Range } from "./range";
 import { Slider } from "./slider";
-
-const MOST_MOMENTS = 48;
-const STRIP_WIDTH = 960;
-const STRIP_HEIGHT = 64;
+import { Strip } from "./strip";
+import { Track } from "./track";
+import { useLevels } from "./use-levels";
 
 type Props = {
   footage: Footage;
@@ -28,10 +27,11 @@ type Props = {
 export function Timeline({ footage, aspect, transport, range, player, lanes }: Props) {
   const speed = useSpeed(transport);
   const { muted } = usePlayed(player);
-  const drawn = useAfterWell();
+  const levels = useLevels(footage);
+  const [zoom, setZoom] = useState(1);
   const { frames, rate } = footage.timing;
   return (
-    <footer className="bottom-0 z-10 flex narrow-tall:sticky min-h-[104px] narrow:min-h-0 shrink-0 narrow:flex-wrap items-end gap-4 narrow:gap-2 border-rule border-t bg-paper px-4 narrow:px-2 py-5 narrow:py-2">
+    <footer className="bottom-0 z-10 flex narrow-tall:sticky min-h-[104px] narrow:min-h-0 shrink-0 narrow:flex-wrap items-end gap-4 narrow:gap-2 border-rule border-t bg-paper px-4 narrow:px-2 pt-2 pb-3 narrow:py-2">
       <div className="w-32 narrow:w-28 shrink-0">
         <Clock {...{ transport, rate }} />
         <p className="num text-soft">of {timecode(frames, rate)}</p>
@@ -55,21 +55,15 @@ export function Timeline({ footage, aspect, transport, range, player, lanes }: P
         </button>
       </div>
       <div className="min-w-0 grow narrow:order-last narrow:w-full narrow:basis-full">
-        {lanes}
-        <Slider {...{ transport, frames, rate }}>
-          <img
-            alt=""
-            draggable={false}
-            className="h-full w-full object-fill"
-            src={
-              drawn
-                ? `/api/footage/${footage.id}/strip?count=${moments(aspect)}&height=${STRIP_HEIGHT}&reading=${encodeURIComponent(JSON.stringify(footage.interpretation))}&stamp=${footage.stamp}`
-                : undefined
-            }
-          />
-          {range.part && <OutsideRange range={range} frames={frames} />}
-        </Slider>
+        <Track {...{ transport, frames, zoom }} onZoom={setZoom}>
+          {lanes}
+          <Slider {...{ transport, frames, rate }}>
+            <Strip {...{ footage, aspect, levels }} parts={zoom} />
+            {range.part && <OutsideRange range={range} frames={frames} />}
+          </Slider>
+        </Track>
       </div>
+      {footage.info.sounds.length > 0 && <Meter {...{ levels, transport, rate }} />}
       <Range {...{ range, transport, rate }} />
     </footer>
   );
@@ -104,9 +98,4 @@ function Clock({ transport, rate }: { transport: Transport; rate: string }) {
       }}
     />
   );
-}
-
-/** As many moments as fill the strip without squeezing them: more of an upright clip than of a wide one. */
-function moments(aspect: number): number {
-  return Math.min(MOST_MOMENTS, Math.max(4, Math.round(STRIP_WIDTH / (STRIP_HEIGHT * aspect))));
 }

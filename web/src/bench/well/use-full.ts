@@ -9,10 +9,19 @@ const BY_KEY = 64;
 
 const within = (part: number) => Math.min(1, Math.max(0, part));
 
-/** The frame at 100%. A drag moves the visible part, not the picture in it; null if all of it is visible. */
-export function useFull(on: boolean, size: { width: number; height: number }, frame: Frame) {
+/**
+ * The frame at a zoom. A drag moves the visible part, not the picture in it; the wheel does too, and with Ctrl it zooms.
+ * Null if all of the frame is fitted in.
+ */
+export function useFull(
+  zoom: number | null,
+  zoomBy: (factor: number) => void,
+  size: { width: number; height: number },
+  frame: Frame,
+) {
+  const on = zoom !== null;
   const [centre, setCentre] = useState(MIDDLE);
-  const view = fullView(size, frame, centre, window.devicePixelRatio);
+  const view = fullView(size, frame, centre, window.devicePixelRatio / (zoom ?? 1));
   useEffect(() => {
     if (!on) setCentre(MIDDLE);
   }, [on]);
@@ -33,7 +42,8 @@ export function useFull(on: boolean, size: { width: number; height: number }, fr
 
   function onWheel(event: WheelEvent) {
     event.preventDefault();
-    look(centre, event.deltaX, event.deltaY);
+    if (event.ctrlKey) zoomBy(event.deltaY < 0 ? 2 : 0.5);
+    else look(centre, event.deltaX, event.deltaY);
   }
 
   function onKeyDown(event: KeyboardEvent) {

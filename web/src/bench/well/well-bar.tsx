@@ -7,7 +7,7 @@ type Props = { looking: Looking; keying: Keying; following: boolean };
 export function WellBar({ looking, keying, following }: Props) {
   const { onSource, past, compared } = looking;
   const look = (pressed: boolean) =>
-    `whitespace-nowrap px-1.5 py-0.5 ${pressed ? "bg-chalk text-night" : "bg-well/85 text-chalk hover:underline"}`;
+    `min-w-6 whitespace-nowrap px-1.5 py-0.5 ${pressed ? "bg-chalk text-night" : "bg-well/85 text-chalk hover:underline"}`;
   return (
     <>
       {keying.keyed && keying.on && (
@@ -19,20 +19,36 @@ export function WellBar({ looking, keying, following }: Props) {
         <fieldset aria-label="View" className="flex border border-chalk/60">
           <button
             type="button"
-            aria-pressed={!onSource && !looking.full}
-            className={look(!onSource && !looking.full)}
+            aria-pressed={!onSource && looking.zoom === null}
+            className={look(!onSource && looking.zoom === null)}
             onClick={() => looking.setOnSource(false)}
           >
             Frame
           </button>
           <button
             type="button"
-            aria-pressed={looking.full}
-            title="One pixel of the frame on one of the screen (X); drag to move the visible part"
-            className={look(looking.full)}
+            aria-label="Zoom out"
+            className={look(false)}
+            onClick={() => looking.zoomBy(0.5)}
+          >
+            −
+          </button>
+          <button
+            type="button"
+            aria-pressed={looking.zoom !== null}
+            title="One pixel of the frame on one of the screen (X); drag to move the visible part, Ctrl and wheel to zoom"
+            className={look(looking.zoom !== null)}
             onClick={looking.lookFull}
           >
-            100%
+            {(looking.zoom ?? 1) * 100}%
+          </button>
+          <button
+            type="button"
+            aria-label="Zoom in"
+            className={look(false)}
+            onClick={() => looking.zoomBy(2)}
+          >
+            +
           </button>
           <button
             type="button"
@@ -63,6 +79,15 @@ export function WellBar({ looking, keying, following }: Props) {
               onClick={looking.lookNear}
             >
               Loupe (Z)
+            </button>
+            <button
+              type="button"
+              aria-pressed={looking.scopes}
+              title="Waveform, RGB parade and vectorscope of the composed frame (W)"
+              className={look(looking.scopes)}
+              onClick={looking.lookAtScopes}
+            >
+              Scopes
             </button>
             <button type="button" className={look(false)} onClick={() => looking.setOnScreen(true)}>
               Full screen (F)

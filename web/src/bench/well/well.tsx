@@ -40,8 +40,9 @@ type Props = Editing & {
   outside: boolean;
   /** Whether the frame under the pointer is shown pixel for pixel. */
   near: boolean;
-  /** Whether the frame is shown pixel for pixel, and moved under the hand. */
-  full: boolean;
+  /** Pixels of the screen for one of the frame, which is then moved under the hand; null if it is fitted in. */
+  zoom: number | null;
+  zoomBy: (factor: number) => void;
   /** Whether the untreated picture is shown beside an edge. */
   compared: boolean;
   /** Whether invented pixels are tinted. */
@@ -63,7 +64,7 @@ export function Well(props: Props) {
   const { player, compared } = props;
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
-  const full = useFull(props.full, size, plan.frame);
+  const full = useFull(props.zoom, props.zoomBy, size, plan.frame);
   const view = full?.view ?? fitView(size, plan.frame, outside ? measure.corners : null);
   const frameBox = toScreen(view, { x: 0, y: 0, width: plan.frame.width, height: plan.frame.height });
   useLayoutEffect(() => {
@@ -90,7 +91,7 @@ export function Well(props: Props) {
       role="application"
       aria-label={
         full
-          ? "The frame, pixel for pixel. Drag it, or use the arrow keys, to see another part."
+          ? "The frame, zoomed. Drag it, or use the arrow keys, to see another part."
           : "The picture in its frame. Drag it, turn the wheel to enlarge, nudge it with the arrow keys."
       }
       // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is handled directly, by pointer and by key
@@ -105,7 +106,7 @@ export function Well(props: Props) {
           {...{ framingId, footage, transport, player, compared }}
           plan={seen}
           box={frameBox}
-          most={full ? FULL : undefined}
+          most={full ? Math.min(FULL, plan.frame.width) : undefined}
           alone={props.alone}
         />
       )}

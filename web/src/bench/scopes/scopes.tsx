@@ -1,0 +1,64 @@
+import { ToggleGroup } from "radix-ui";
+import type { Plan } from "../../api/client";
+import { shown } from "../../api/exact";
+import { useKept } from "../../ui/kept";
+import { useRested } from "../../ui/use-rested";
+import { designOf } from "../editor/scope";
+import { moment } from "../timecode";
+import { type Transport, useRest } from "../use-transport";
+import { type ScopeKind, useScope } from "./use-scope";
+
+const REST_MS = 150;
+const KINDS: Record<ScopeKind, string> = {
+  waveform: "Waveform",
+  parade: "RGB parade",
+  vectorscope: "Vectorscope",
+};
+
+type Props = { framingId: number; plan: Plan; transport: Transport; rate: string };
+
+/** A scope of the composed frame in a corner of the viewer; it follows once the hand rests. */
+export function Scopes({ framingId, plan, transport, rate }: Props) {
+  const [kind, setKind] = useKept<ScopeKind>("scope", "waveform");
+  const time = moment(useRest(transport), rate);
+  const rested = useRested(JSON.stringify(designOf(plan)), REST_MS);
+  const { data, isFetching } = useScope(kind, framingId, rested, time);
+
+  return (
+    <section
+      aria-label="Scopes"
+      className="absolute right-3 bottom-12 z-10 w-60 border border-chalk/60 bg-night text-chalk"
+    >
+      <ToggleGroup.Root
+        type="single"
+        aria-label="Scope"
+        value={kind}
+        onValueChange={(next) => next && setKind(next as ScopeKind)}
+        className="flex"
+      >
+        {Object.entries(KINDS).map(([value, label]) => (
+          <ToggleGroup.Item
+            key={value}
+            value={value}
+            className="grow px-1.5 py-1 text-[12px] data-[state=on]:bg-chalk data-[state=on]:text-night"
+          >
+            {label}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      <div className="grid h-40 place-items-center" aria-busy={isFetching}>
+        {data && (
+          <img
+            data-testid="scope"
+            alt={KINDS[kind]}
+            src={data.picture}
+            className={`h-40 max-w-full ${isFetching ? "opacity-60" : ""}`}
+          />
+        )}
+      </div>
+      <p className="num px-2 py-1 text-[12px]">
+        {data ? `${shown(data.outside, 2)}% outside the legal range` : "Measuring …"}
+      </p>
+    </section>
+  );
+}

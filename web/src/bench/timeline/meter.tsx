@@ -1,0 +1,22 @@
+import type { CSSProperties } from "react";
+import { toNumber } from "../../api/exact";
+import { type Transport, useFrame, useSpeed } from "../use-transport";
+import type { Levels } from "./use-levels";
+
+type Props = { levels: Levels | null; transport: Transport; rate: string };
+
+/** The level of the sound at the playhead while it plays. */
+export function Meter({ levels, transport, rate }: Props) {
+  const seconds = useFrame(transport) / toNumber(rate);
+  const plays = useSpeed(transport) !== 0;
+  const level = plays && levels ? levels.between(seconds, seconds + 1 / toNumber(rate)) : 0;
+  return (
+    <meter
+      aria-label="Sound level"
+      title="Peak of the sound, −60 to 0 dB"
+      className="level h-16 w-2 shrink-0 bg-rule"
+      style={{ "--level": level } as CSSProperties}
+      value={level}
+    />
+  );
+}

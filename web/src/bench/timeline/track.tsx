@@ -1,0 +1,62 @@
+import { type ReactNode, useEffect, useLayoutEffect, useRef } from "react";
+import { useKeys } from "../../ui/keyboard";
+import { type Transport, useFrame } from "../use-transport";
+
+const MOST = 64;
+/** How near to the edge of what is in sight the playhead may come before the timeline goes along, in parts of it. */
+const NEAR = 0.05;
+
+type Props = {
+  transport: Transport;
+  frames: number;
+  zoom: number;
+  onZoom: (zoom: number) => void;
+  children: ReactNode;
+};
+
+/** All of the timeline in one window: longer than that when zoomed, and then it scrolls. */
+export function Track({ transport, frames, zoom, onZoom, children }: Props) {
+  const place = useRef<HTMLDivElement>(null);
+  const part = useFrame(transport) / Math.max(1, frames - 1);
+  /** What stays where it is when the zoom changes: a place in parts of the clip, and where it is in the window. */
+  const held = useRef<{ part: number; x: number } | null>(null);
+  const change = (by: number, at?: { part: number; x: number }) => {
+    held.current = at ?? null;
+    onZoom(Math.min(MOST, Math.max(1, zoom * by)));
+  };
+  useKeys([
+    { keys: "+", does: "Zoom in on the timeline", act: () => change(2) },
+    { keys: "-", does: "Zoom out of the timeline", act: () => change(0.5) },
+  ]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is put in place when the zoom changes
+  useLayoutEffect(() => {
+    const window = place.current;
+    if (!window) return;
+    const width = window.clientWidth;
+    const at = held.current ?? { part, x: width / 2 };
+    held.current = null;
+    window.scrollLeft = at.part * width * zoom - at.x;
+  }, [zoom]);
+  useEffect(() => {
+    const window = place.current;
+    if (!window || zoom === 1) return;
+    const [x, width] = [part * window.scrollWidth - window.scrollLeft, window.clientWidth];
+    if (x < 0 || x > width * (1 - NEAR)) window.scrollLeft += x - width * NEAR;
+  }, [part, zoom]);
+  useEffect(() => {
+    const window = place.current;
+    function onWheel(event: WheelEvent) {
+      if (!window || !event.ctrlKey) return;
+      event.preventDefault();
+      const x = event.clientX - window.getBoundingClientRect().left;
+      change(event.deltaY < 0 ? 2 : 0.5, { part: (window.scrollLeft + x) / window.scrollWidth, x });
+    }
+    window?.addEventListener("wheel", onWheel, { passive: false });
+    return () => window?.removeEventListener("wheel", onWheel);
+  });
+  return (
+    <div ref={place} data-testid="track" className="overflow-x-auto overflow-y-hidden pt-3 pb-1">
+      <div style={{ width: `${zoom * 100}%` }}>{children}</div>
+    </div>
+  );
+}
