@@ -8,8 +8,8 @@ from pydantic import ValidationError
 
 from cadrage.cli.extension_words import read_extended
 from cadrage.cli.options import Options
+from cadrage.compose.title_places import new_title
 from cadrage.errors import BadRequest, CadrageError
-from cadrage.finish import Title
 from cadrage.footage import Interpretation
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
@@ -23,7 +23,6 @@ from cadrage.values import Value, parse_exact, parse_size
 from cadrage.wording import wording
 
 Made = TypeVar("Made")
-LOWEST, RISE = 85.0, 12.0  # percent of the frame's height at which the last title stands, and for each above it
 SEE_HELP = "See --help for what each option takes."
 SIZES: dict[str, dict[str, Any]] = {
     "whole": {"tightness": 0},
@@ -190,7 +189,7 @@ def with_words(plan: Plan, captions: Path | None, titles: Sequence[str]) -> Plan
     if captions is not None:
         change["captions"] = plan.finish.captions.model_copy(update={"of": str(captions)})
     if titles:
-        made = (Title(text=text, y=LOWEST - RISE * number) for number, text in enumerate(reversed(titles)))
+        made = (new_title(plan.frame, text, number) for number, text in enumerate(reversed(titles)))
         change["titles"] = (*plan.finish.titles, *made)
     return plan.model_copy(update={"finish": plan.finish.model_copy(update=change)}) if change else plan
 

@@ -6,7 +6,8 @@ from fractions import Fraction
 from cadrage.compose.framed import stage_of
 from cadrage.compose.shots import track_of
 from cadrage.compose.summary import Summary, summarise
-from cadrage.compose.title_places import TitlePlace, title_places
+from cadrage.compose.title_places import TitlePlace, new_title, title_places
+from cadrage.finish import Title
 from cadrage.footage import MediaInfo, resolve
 from cadrage.geometry import (
     Box,
@@ -68,6 +69,7 @@ class Measure(Value):
         cautions: what to know about it.
         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
         titles: where its titles stand.
+        new_title: another one, where it stands to begin with.
         limits: how far the values of a placement go.
         placement: as it is at that time, where it moves.
         summary: the same, said.
@@ -94,6 +96,7 @@ class Measure(Value):
     snaps_across: tuple[Snap, ...]
     snaps_down: tuple[Snap, ...]
     titles: tuple[TitlePlace, ...]
+    new_title: Title
     limits: PlacementLimits = PlacementLimits()
     placement: Placement
     summary: Summary
@@ -132,6 +135,7 @@ def measure(plan: Plan, info: MediaInfo, time: Fraction = Fraction(0)) -> Measur
         snaps_across=across,
         snaps_down=down,
         titles=title_places(plan.finish.titles, placed),
+        new_title=new_title(plan.frame),
         placement=_placement(plan, stage_of(plan, reading), placed),
         summary=summarise(plan, reading, cost),
     )

@@ -5,12 +5,15 @@ from fractions import Fraction
 from cadrage.errors import BadRequest
 from cadrage.finish import Title
 from cadrage.finish.titles import title_block
+from cadrage.formats import Frame
 from cadrage.formats.guides import TITLE_SAFE_INSET
 from cadrage.geometry import Box, FrameRect, Placed, Snap
 from cadrage.geometry.free import Side, free_places
 from cadrage.values import Value
 
 HUNDREDTH = Fraction(1, 100)
+LOWEST, RISE = Fraction(85), Fraction(12)
+"""Percent of the active picture's height at which a new title stands, and by which one above another does."""
 
 
 class TitlePlace(Value):
@@ -24,6 +27,14 @@ class TitlePlace(Value):
     box: Box
     across: tuple[Snap, ...]
     down: tuple[Snap, ...]
+
+
+def new_title(frame: Frame, text: str | None = None, above: int = 0) -> Title:
+    """A title low in the active picture, clear of its edge; `above` some others that stand there."""
+    active, height = frame.active_rect, frame.height
+    y = active.y + active.height * (LOWEST - RISE * above) / 100
+    placed = Title(y=_percent(y, Fraction(height)))
+    return placed if text is None else placed.model_copy(update={"text": text})
 
 
 def title_places(titles: tuple[Title, ...], placed: Placed) -> tuple[TitlePlace, ...]:

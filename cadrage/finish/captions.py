@@ -121,7 +121,9 @@ def _place(captions: Captions, scene: Scene, during: TimeSpan) -> tuple[FrameRec
             return free["below"], False
         if "above" in free and free["above"].height >= needed:
             return free["above"], True
-    return safe_area(frame, TITLE_SAFE_INSET), captions.place != "high"
+    # Within the active picture, and as far from its edge as from that of the frame.
+    active = scene.opening.rect.scaled(1 - 2 * TITLE_SAFE_INSET)
+    return safe_area(frame, TITLE_SAFE_INSET).clipped(active), captions.place != "high"
 
 
 def _check_letters(cues: tuple[Cue, ...], captions: Captions, name: str) -> None:

@@ -9,6 +9,7 @@ from PIL import Image
 from cadrage.compose import Compositor
 from cadrage.compose.legible import legibility, readable
 from cadrage.compose.quiet import Sample
+from cadrage.compose.title_places import new_title
 from cadrage.errors import BadRequest, UnreadableFile
 from cadrage.finish import Captions, Finish, Title
 from cadrage.footage import ClipReader, Material, library_of_files, probe
@@ -241,3 +242,24 @@ def test_words_without_a_place_say_so(clips):
     assert "no place is free" in legibility(filled, sample(clips, WIDE))[0].summary
     out = Plan(frame=WIDE, finish=Finish(titles=(Title(text="A title at the very edge", x=2),)))
     assert "title-safe" in legibility(out, sample(clips, WIDE))[0].summary
+
+
+@pytest.mark.parametrize("active", [F(239, 100), F(185, 100), F(4, 3), None])
+@pytest.mark.parametrize("words", ["title", "captions"])
+def test_words_stand_clear_of_the_edge_of_the_active_picture(clips, tmp_path, active, words):
+    """Neither across it nor behind it, wherever they stand to begin with."""
+    frame = WIDE.model_copy(update={"active": active})
+    finish = Finish(titles=(new_title(frame, "Depot"),))
+    if words == "captions":
+        path = tmp_path / "words.srt"
+        path.write_text("1\n00:00:00,000 --> 00:00:01,000\nDepot and square\n")
+        finish = Finish(captions=Captions(of=str(path), place="low"))
+    plan = {"surround": DARK, "finish": finish}
+    clips = {frame: clips[WIDE]}
+    with_words = drawn(clips, frame, **plan)
+    without = drawn(clips, frame, surround=DARK)
+    top, bottom, left, right = where(np.abs(with_words - without), 20)
+    rect = frame.active_rect
+    assert rect.y + rect.height / 2 < top
+    assert bottom < rect.bottom - rect.height / 50
+    assert rect.x < left < right < rect.right

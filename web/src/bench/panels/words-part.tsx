@@ -1,18 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
-import type { Plan, Title } from "../../api/client";
+import type { Plan } from "../../api/client";
 import { catalogueQuery } from "../../api/queries";
 import { Button } from "../../ui/button";
 import type { Moment } from "../../ui/control-row";
 import { Fold } from "../../ui/fold";
 import { ReadableLine } from "../readable-line";
 import type { Editing } from "../use-framing";
-import { Controls, initialValues } from "./surround/controls";
+import { Controls } from "./surround/controls";
 
 type Props = Editing & { projectId: number; framingId: number; moment: Moment };
 type Values = Record<string, unknown>;
 
 /** Titles, each at its place and for its time, and captions from a file. */
-export function WordsPart({ projectId, framingId, moment, plan, change, commit }: Props) {
+export function WordsPart({ projectId, framingId, moment, plan, measure, change, commit }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
   const { titles, captions } = plan.finish;
   const withFinish = (fields: Partial<Plan["finish"]>) => ({
@@ -51,14 +51,7 @@ export function WordsPart({ projectId, framingId, moment, plan, change, commit }
           </div>
         ))}
         <div className="flex items-baseline gap-3">
-          <Button
-            onClick={() =>
-              commit(
-                withFinish({ titles: [...titles, initialValues(catalogue.title) as unknown as Title] }),
-                "Title",
-              )
-            }
-          >
+          <Button onClick={() => commit(withFinish({ titles: [...titles, measure.new_title] }), "Title")}>
             Add a title
           </Button>
           {titles.length > 0 && <span className="text-soft">Drag it in the picture.</span>}
