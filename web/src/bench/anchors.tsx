@@ -1,3 +1,4 @@
+import { Toolbar } from "radix-ui";
 import type { Measure } from "../api/client";
 
 type Props = { measure: Measure; onChoose: (offsetX: string, offsetY: string, label: string) => void };
@@ -17,14 +18,13 @@ export function Anchors({ measure, onChoose }: Props) {
   const offset = (snaps: Measure["snaps_across"], side: string) =>
     snaps.find(({ meets }) => meets === MEETS[side])?.offset ?? "0";
   return (
-    <fieldset aria-label="Anchors" className="grid w-fit grid-cols-3 gap-px border border-rule bg-rule">
+    <Toolbar.Root aria-label="Anchors" className="grid w-fit grid-cols-3 gap-px border border-rule bg-rule">
       {DOWN.flatMap((down) =>
         ACROSS.map((across) => {
           const name = down === across ? "middle" : `${down} ${across}`;
           return (
-            <button
+            <Toolbar.Button
               key={name}
-              type="button"
               aria-label={name}
               title={name}
               className="flex h-7 w-9 items-center justify-center bg-sheet hover:bg-paper"
@@ -33,10 +33,10 @@ export function Anchors({ measure, onChoose }: Props) {
               }
             >
               <span className="h-1.5 w-1.5 bg-ink" />
-            </button>
+            </Toolbar.Button>
           );
         }),
       )}
-    </fieldset>
+    </Toolbar.Root>
   );
 }

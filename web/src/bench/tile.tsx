@@ -1,3 +1,4 @@
+import { Toolbar } from "radix-ui";
 import type { Design, Plan } from "../api/client";
 import { useSmall } from "./tiles";
 import { usePreview } from "./use-preview";
@@ -23,15 +24,17 @@ export function Tile({ framingId, name, title, plan, time, chosen, onChoose }: P
     settle();
   };
   return (
-    <button
-      type="button"
+    <Toolbar.Button
       aria-pressed={chosen}
+      aria-busy={!preview?.url || preview.awaited}
       aria-label={small ? title : undefined}
       title={small ? title : undefined}
       onClick={choose}
       className={`flex flex-col overflow-hidden rounded border-2 bg-sheet text-left ${chosen ? "border-ochre" : "border-rule hover:border-soft"}`}
     >
-      <span className={`flex w-full shrink-0 items-center justify-center bg-well ${small ? "h-7" : "h-12"}`}>
+      <span
+        className={`flex w-full shrink-0 items-center justify-center bg-well ${small ? "h-7" : "h-12"} ${preview?.url ? "" : "awaited"}`}
+      >
         {preview?.url && <img alt="" className="max-h-full max-w-full" src={preview.url} />}
       </span>
       {!small && (
@@ -39,6 +42,6 @@ export function Tile({ framingId, name, title, plan, time, chosen, onChoose }: P
           {title}
         </span>
       )}
-    </button>
+    </Toolbar.Button>
   );
 }

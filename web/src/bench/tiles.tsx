@@ -1,3 +1,4 @@
+import { Toolbar } from "radix-ui";
 import { createContext, type ReactNode, useContext } from "react";
 import { useKept } from "../ui/kept";
 
@@ -33,8 +34,21 @@ export function Tiles({ title, chosen, of, children }: Props) {
         </button>
       </h2>
       <Small value={{ small, settle: () => setSmall(true) }}>
-        <div className={`grid gap-1.5 ${small ? "grid-cols-6" : "grid-cols-4"}`}>{children}</div>
+        <TileGrid label={title} columns={small ? "grid-cols-6" : "grid-cols-4"}>
+          {children}
+        </TileGrid>
       </Small>
     </>
+  );
+}
+
+type GridProps = { label: string; columns: string; children: ReactNode };
+
+/** Tiles in rows: one stop of the tab key, and arrow keys go on from there. */
+export function TileGrid({ label, columns, children }: GridProps) {
+  return (
+    <Toolbar.Root aria-label={label} className={`grid gap-1.5 ${columns}`}>
+      {children}
+    </Toolbar.Root>
   );
 }

@@ -4,6 +4,7 @@ import type { CellAction, Framing, Plan, Treatment } from "../api/client";
 import { versionOf } from "../api/queries";
 import type { PlanEditor } from "../bench/editor/plan-editor";
 import { Tile } from "../bench/tile";
+import { TileGrid } from "../bench/tiles";
 import { useCells } from "../board/use-cells";
 import { Button } from "../ui/button";
 import { Fold } from "../ui/fold";
@@ -41,7 +42,7 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
       {cells.done && cells.done.stopped > 0 && (
         <Note text={cells.done.label} onUndo={cells.undo} onClose={cells.forget} />
       )}
-      <div className="grid grid-cols-3 gap-2">
+      <TileGrid label="Treatments" columns="grid-cols-3">
         {treatments.map((row) => (
           <Tile
             key={`${row.id} ${row.treatment.name}`}
@@ -53,7 +54,7 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
             onChoose={() => give(row)}
           />
         ))}
-      </div>
+      </TileGrid>
       {follows?.id != null && (
         <div className="flex flex-wrap gap-2">
           {differs.length > 0 && <Button onClick={() => give(follows)}>Back to it</Button>}

@@ -16,7 +16,8 @@ const PRESSED = "button, a, summary, video, input";
 const OF_SLIDERS = ["home", "end"];
 const ARROWS = ["arrowleft", "arrowright", "arrowup", "arrowdown"];
 /** What arrow keys move or walk through themselves. */
-const WALKED = "[role=slider], [role=application], [role=radio], [role=tab], [role=grid] *, [role=separator]";
+const WALKED =
+  "[role=slider], [role=application], [role=radio], [role=tab], [role=grid] *, [role=toolbar] *, [role=separator]";
 
 /**
  * The element that a pointer focused or pressed. The browser's :focus-visible does not help: it becomes true with the very

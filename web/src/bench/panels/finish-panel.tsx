@@ -6,6 +6,7 @@ import { Button } from "../../ui/button";
 import { ControlRow } from "../../ui/control-row";
 import { Fold } from "../../ui/fold";
 import { Tile } from "../tile";
+import { TileGrid } from "../tiles";
 import type { Editing } from "../use-framing";
 import { WordsPart } from "./words-part";
 
@@ -22,7 +23,7 @@ export function FinishPanel(props: Props) {
   return (
     <section aria-label="Finish" className="grid gap-3">
       <h2 className="font-semibold">Finish</h2>
-      <div className="grid grid-cols-3 gap-2">
+      <TileGrid label="Finish" columns="grid-cols-3">
         {catalogue?.finish.map(({ name, title, controls, example }) => {
           const off = Object.fromEntries(controls.map((control) => [control.name, control.default]));
           const on = controls.some((control) => parts[name]?.[control.name] !== control.default);
@@ -40,8 +41,8 @@ export function FinishPanel(props: Props) {
             />
           );
         })}
-      </div>
-      <p className="text-soft">A tile puts its part on as it shows it, and off again.</p>
+      </TileGrid>
+      <p className="text-soft">Click an example to turn it on or off.</p>
       {catalogue?.finish.map(({ name, title, controls }) => {
         const on = controls.some((control) => parts[name]?.[control.name] !== control.default);
         return (
