@@ -29,7 +29,7 @@ const RendersPage = lazy(() =>
 const HousePage = lazy(() => import("./house/house-page").then((module) => ({ default: module.HousePage })));
 const HelpPage = lazy(() => import("./help/help-page").then((module) => ({ default: module.HelpPage })));
 const LineupPage = lazy(() =>
-  import("./lineup/lineup-page").then((module) => ({ default: module.LineupPage })),
+  import("./bench/lineup/lineup-page").then((module) => ({ default: module.LineupPage })),
 );
 // The server may stand on this very machine: it is asked even where the browser sees no network.
 const networkMode = "always";

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { Problem } from "../ui/problem";
 import type { components, paths } from "./generated";
 
 export type Schemas = components["schemas"];
@@ -33,19 +34,7 @@ export type Title = Plan["finish"]["titles"][number];
 export type TitlePlace = Schemas["TitlePlace"];
 export type Control = Schemas["Control"];
 
-/** What the server says when something went wrong: what happened, to which clip, what to do next. */
-export class Problem extends Error {
-  constructor(
-    readonly title: string,
-    readonly remedy: string,
-    readonly clip: string | null,
-    readonly status: number,
-    readonly changed: string[] = [],
-    readonly uses: string[] = [],
-  ) {
-    super(title);
-  }
-}
+export { Problem };
 
 export function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";

@@ -1,14 +1,14 @@
 import { type CSSProperties, type ReactNode, useLayoutEffect, useRef, useState } from "react";
 import { Link, useLocation } from "react-router";
 import type { Board, Footage, Framing, Measure, Plan } from "../api/client";
-import { toNumber } from "../api/exact";
 import { useBarsAsked } from "../frames/ask-bars";
-import { HelpLink } from "../help/help-link";
 import { useHistory } from "../history/history";
 import { HistoryButtons } from "../history/history-buttons";
 import { WalkedNote } from "../history/walked-note";
+import { Header } from "../shell/header";
 import { Button } from "../ui/button";
-import { Header } from "../ui/header";
+import { toNumber } from "../ui/exact";
+import { HelpLink } from "../ui/help-link";
 import { ProblemNote } from "../ui/problem-note";
 import { CostPanel } from "./cost-panel";
 import { ofShot } from "./editor/scope";

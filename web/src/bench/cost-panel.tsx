@@ -1,5 +1,5 @@
 import type { Measure } from "../api/client";
-import { shown, toNumber } from "../api/exact";
+import { shown, toNumber } from "../ui/exact";
 import { useKept } from "../ui/kept";
 
 /** What the placement takes and gives. */

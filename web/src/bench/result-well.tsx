@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import type { Footage, Render } from "../api/client";
-import { toNumber } from "../api/exact";
+import { toNumber } from "../ui/exact";
 import type { Player } from "./playing/player";
 import { usePlayed } from "./playing/use-player";
 import { ResultDivider } from "./result-divider";

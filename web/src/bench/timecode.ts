@@ -1,4 +1,4 @@
-import { parts } from "../api/exact";
+import { parts } from "../ui/exact";
 
 /** The number of frames in a second that a timecode counts: the rate rounded up, so 30000/1001 counts 30. */
 function counted(rate: string): number {

@@ -1,5 +1,5 @@
 import { type RefObject, useEffect } from "react";
-import { toNumber } from "../api/exact";
+import { toNumber } from "../ui/exact";
 import type { Transport } from "./use-transport";
 
 /** How a finished file lies in the clip that it was made of. */

@@ -1,7 +1,7 @@
 import { useEffect, useMemo } from "react";
 import { useStore } from "zustand";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { toNumber } from "../api/exact";
+import { toNumber } from "../ui/exact";
 
 const FASTEST = 8;
 

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Board } from "../api/client";
-import { newestOf, renderedInWords } from "../renders/rendered";
+import { newestOf, renderedInWords } from "../rendering/rendered";
 import { arranged, FAILED, failures, reasonCounts } from "./arranging";
 
 const clip = (id: number, name: string, display_aspect: number) => ({

@@ -1,5 +1,5 @@
 import type { Board, Cell, Footage } from "../api/client";
-import { failedCheck, type Rendered } from "../renders/rendered";
+import { failedCheck, type Rendered } from "../rendering/rendered";
 import { stemOf } from "../ui/stem";
 import { hasWords } from "../ui/words";
 

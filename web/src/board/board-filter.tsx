@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type RefObject, useEffect, useRef, useState } from "react";
 import { api, type Board, unwrap } from "../api/client";
 import { catalogueQuery, refreshFramings } from "../api/queries";
-import type { Rendered } from "../renders/rendered";
+import type { Rendered } from "../rendering/rendered";
 import { useKeys } from "../ui/keyboard";
 import { EXTENDABLE, extendable, FAILED, failures, ORDERS, reasonCounts } from "./arranging";
 import { HIGHEST, LOWEST, STEP, type usePictureHeight } from "./pictures";

@@ -1,7 +1,7 @@
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
 import { type CSSProperties, type MouseEvent, type RefObject, useEffect, useMemo, useRef } from "react";
 import type { Board } from "../api/client";
-import { type Rendered, renderedInWords } from "../renders/rendered";
+import { type Rendered, renderedInWords } from "../rendering/rendered";
 import { usePrinting } from "../ui/use-printing";
 import { failed, type Row } from "./arranging";
 import { BoardRow } from "./board-row";

@@ -1,5 +1,5 @@
 import type { Cell } from "../api/client";
-import { shown } from "../api/exact";
+import { shown } from "../ui/exact";
 
 /** What the board knows of a framing. */
 type Known = {

@@ -1,5 +1,5 @@
 import { useSearchParams } from "react-router";
-import { FourSteps } from "../projects/four-steps";
+import { FourSteps } from "../ui/four-steps";
 
 /** What will happen here, drawn. */
 export function EmptyBoard() {

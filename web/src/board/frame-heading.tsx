@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { FrameRow } from "../api/client";
-import { shown } from "../api/exact";
+import { shown } from "../ui/exact";
 import { Menu } from "../ui/menu";
 import { RenameField } from "../ui/rename-field";
 import { ResizeFrame } from "./resize-frame";

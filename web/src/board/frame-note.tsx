@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { shown } from "../api/exact";
+import { shown } from "../ui/exact";
 import { Note } from "../ui/note";
 import { stemOf } from "../ui/stem";
 import type { Frames } from "./use-frames";

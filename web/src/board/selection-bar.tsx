@@ -1,30 +1,11 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import type { CellAction, Follow, Treatment } from "../api/client";
-import { toExact } from "../api/exact";
-import { placement } from "../api/placement";
-import { FOLLOWS, PACES } from "../bench/following/follow";
-import { moveNamed } from "../bench/panels/movement/moves";
+import { useChoices } from "../api/use-choices";
 import { Button } from "../ui/button";
+import { toExact } from "../ui/exact";
 import { MENU, Menu, OPENER } from "../ui/menu";
 import { NumberField } from "../ui/number-field";
-
-const PLACES = [
-  ["Whole", { tightness: "0" }],
-  ["Half fill", { tightness: "0.5" }],
-  ["Fill", { tightness: "1" }],
-  ["Fit width", { sizing: "width" }],
-  ["Fit height", { sizing: "height" }],
-  ["Native size", { sizing: "native" }],
-] as const;
-
-const MOVEMENTS = [
-  ["Push in 4%", "in"],
-  ["Push out 4%", "out"],
-  ["Pan left to right", "left_right"],
-  ["Pan right to left", "right_left"],
-  ["Remove movement", ""],
-] as const;
 
 type Props = {
   treatments: Treatment[];
@@ -48,6 +29,7 @@ export function SelectionBar({
   onRender,
   onClear,
 }: Props) {
+  const choices = useChoices();
   const count = `${selected.length} ${selected.length === 1 ? "cell" : "cells"}`;
   const only = selected.length === 1 ? selected[0] : undefined;
   const paste = (parts: ("placement" | "motion" | "surround" | "finish")[], label: string) =>
@@ -64,10 +46,9 @@ export function SelectionBar({
         opener="Placement ▴"
         side="top"
         disabled={busy}
-        items={PLACES.map(([title, fields]) => [
+        items={choices.placements.map(({ title, placement }) => [
           title,
-          () =>
-            onAct({ do: "place", placement: placement(fields) }, `Placed ${count}: ${title.toLowerCase()}.`),
+          () => onAct({ do: "place", placement }, `Placed ${count}: ${title.toLowerCase()}.`),
         ])}
       />
       <MoveMenu
@@ -78,24 +59,20 @@ export function SelectionBar({
         opener="Movement ▴"
         side="top"
         disabled={busy}
-        items={MOVEMENTS.map(([title, name]) => [
+        items={choices.moves.map(({ title, move }) => [
           title,
-          () =>
-            onAct(
-              { do: "motion", move: moveNamed(name, null) ?? null },
-              name ? `${title} for ${count}.` : `Movement removed from ${count}.`,
-            ),
+          () => onAct({ do: "motion", move }, `${title} for ${count}.`),
         ])}
       />
       <Menu
         opener="Follow ▴"
         side="top"
         disabled={busy}
-        items={PACES.map(({ value, title }) => [
+        items={choices.paces.map(({ value, title }) => [
           `Follow, ${title}`,
           () =>
             onAct(
-              { do: "motion", follow: { ...FOLLOWS, pace: value } as unknown as Follow },
+              { do: "motion", follow: { ...choices.follow, pace: value as Follow["pace"] } },
               `${count} to follow the subject.`,
             ),
         ])}

@@ -1,4 +1,4 @@
-import { ratio } from "../api/exact";
+import { ratio } from "../ui/exact";
 import type { Shape } from "./outlines";
 
 export type Line = { group: string; source: string; aspect: string; pixels: string; shape: Shape };

@@ -2,9 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Catalogue, Frame } from "../api/client";
-import { toNumber } from "../api/exact";
 import { catalogueQuery } from "../api/queries";
-import { Header } from "../ui/header";
+import { titleOf } from "../api/use-choices";
+import { Header } from "../shell/header";
+import { toNumber } from "../ui/exact";
 import { ProblemNote } from "../ui/problem-note";
 import { FormatList, type Line } from "./format-list";
 import { Outlines, type Shape } from "./outlines";
@@ -102,7 +103,7 @@ function linesOf(catalogue: Catalogue): { frames: Line[]; sources: Line[] } {
     frameLine(format.frame, shape, format.group, format.source),
   );
   const sources = catalogue.sources.map(({ format, shape }) => ({
-    group: GROUPS[format.convention] ?? format.convention,
+    group: titleOf(catalogue.choices.conventions, format.convention),
     source: format.source,
     aspect: shape,
     pixels: format.pixel_aspect,
@@ -130,13 +131,6 @@ function linesOf(catalogue: Catalogue): { frames: Line[]; sources: Line[] } {
   }));
   return { frames: [...own, ...offered], sources: [...sources, ...squeezes, ...films] };
 }
-
-const GROUPS: Record<string, string> = {
-  sampled: "Standard definition, as sampled",
-  stated: "Standard definition, stated for the whole line",
-  squeezed: "Squeezed on tape",
-  square: "Square pixels",
-};
 
 function frameLine(frame: Frame, aspect: string, group: string, source: string): Line {
   return { group, source, aspect, pixels: frame.pixel_aspect, shape: shapeOf("frame", frame) };

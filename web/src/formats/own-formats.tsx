@@ -1,18 +1,17 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, type Catalogue, type Frame, unwrap } from "../api/client";
-import { toExact, toNumber } from "../api/exact";
-import { frame as frameOf } from "../api/placement";
+import { useChoices } from "../api/use-choices";
 import { Button } from "../ui/button";
+import { toExact, toNumber } from "../ui/exact";
 import { NumberField } from "../ui/number-field";
 import { ProblemNote } from "../ui/problem-note";
 import { SizeFields } from "../ui/size-fields";
 
-const ASPECTS = ["4:3", "16:9", "1:1", "9:16", "2.39", "21:9"];
-
 /** Saved frames: new ones, or derived from another. */
 export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
-  const [made, setMade] = useState<Frame>(frameOf({ width: 3072, height: 768 }));
+  const choices = useChoices();
+  const [made, setMade] = useState<Frame>({ ...choices.frame, width: 3072, height: 768 });
   const client = useQueryClient();
   const refresh = { onSuccess: () => client.invalidateQueries({ queryKey: ["catalogue"] }) };
   const save = useMutation({
@@ -67,7 +66,7 @@ export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
       <div className="flex flex-wrap items-center gap-2 text-soft">
         From this one:
         <Button onClick={() => derive.mutate({ body: made, aspect: "" })}>Turned upright</Button>
-        {ASPECTS.map((aspect) => (
+        {choices.aspects.map((aspect) => (
           <button
             key={aspect}
             type="button"

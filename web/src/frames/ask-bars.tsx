@@ -1,7 +1,7 @@
 import { Dialog } from "radix-ui";
 import { type ReactNode, useEffect, useState } from "react";
 import type { Board, FrameRow } from "../api/client";
-import { HelpLink } from "../help/help-link";
+import { HelpLink } from "../ui/help-link";
 import { Overlay } from "../ui/overlay";
 import { ProblemNote } from "../ui/problem-note";
 import { BarsChoice } from "./bars-choice";

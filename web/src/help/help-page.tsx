@@ -1,5 +1,5 @@
 import { Link, useParams, useSearchParams } from "react-router";
-import { Header } from "../ui/header";
+import { Header } from "../shell/header";
 import { useTitle } from "../ui/use-title";
 import { TASKS, type Task, tasksWith } from "./tasks";
 

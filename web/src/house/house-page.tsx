@@ -1,9 +1,9 @@
-import { Header } from "../ui/header";
+import { Header } from "../shell/header";
 import { ProblemNote } from "../ui/problem-note";
+import { gigabytes } from "../ui/size";
 import { useTitle } from "../ui/use-title";
 import { Invitations } from "./invitations";
 import { PeopleTable } from "./people-table";
-import { gigabytes } from "./size";
 import { type House, useHouse } from "./use-house";
 
 /** For administrators: accounts and their use, work in progress, and how the server was set up. */

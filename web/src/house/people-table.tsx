@@ -1,5 +1,5 @@
 import { NumberField } from "../ui/number-field";
-import { gigabytes } from "./size";
+import { gigabytes } from "../ui/size";
 import type { Person } from "./use-house";
 
 type Change = {

@@ -1,12 +1,12 @@
 import { useSearchParams } from "react-router";
+import { Header } from "../shell/header";
 import { Fold } from "../ui/fold";
-import { Header } from "../ui/header";
+import { FourSteps } from "../ui/four-steps";
 import { Note } from "../ui/note";
 import { ProblemNote } from "../ui/problem-note";
 import { useTitle } from "../ui/use-title";
 import { BeginProject } from "./begin-project";
 import { BeginWithSamples } from "./begin-with-samples";
-import { FourSteps } from "./four-steps";
 import { ProjectRow } from "./project-row";
 import { found, type Order, useProjects } from "./use-projects";
 

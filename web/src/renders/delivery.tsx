@@ -1,9 +1,9 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { api, unwrap } from "../api/client";
 import { rendersQuery, visitorQuery } from "../api/queries";
+import { failedCheck, newestOf } from "../rendering/rendered";
 import { Menu, OPENER } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
-import { failedCheck, newestOf } from "./rendered";
 
 /** The newest finished file of every framing, together, and the sheet that goes with them. */
 export function Delivery({ projectId }: { projectId: number }) {

@@ -2,11 +2,11 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, unwrap } from "../api/client";
 import { queueQuery } from "../api/queries";
+import { megabytes } from "../rendering/words";
 import { Button } from "../ui/button";
 import { Fold } from "../ui/fold";
 import { NumberField } from "../ui/number-field";
 import { ProblemNote } from "../ui/problem-note";
-import { megabytes } from "./words";
 
 type Rule = { days: number | null; gigabytes: number | null };
 

@@ -2,9 +2,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, unwrap } from "../api/client";
 import { queueQuery } from "../api/queries";
+import { megabytes, remaining } from "../rendering/words";
 import { Button } from "../ui/button";
 import { ProblemNote } from "../ui/problem-note";
-import { megabytes, remaining } from "./words";
 
 type Do = "pause" | "resume" | "cancel";
 

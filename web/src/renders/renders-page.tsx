@@ -3,18 +3,18 @@ import { Link, useParams } from "react-router";
 import type { Board, Render } from "../api/client";
 import { AT_WORK, boardQuery, rendersQuery } from "../api/queries";
 import { useChanges } from "../api/use-changes";
-import { leftBoard } from "../board/left-board";
 import { FramingPicture, MOMENTS } from "../frames/framing-picture";
-import { Header } from "../ui/header";
+import { progressOf } from "../rendering/progress";
+import { RenderCard } from "../rendering/render-card";
+import { failedCheck } from "../rendering/rendered";
+import { Header } from "../shell/header";
+import { leftBoard } from "../ui/left-board";
 import { ProblemNote } from "../ui/problem-note";
 import { stemOf } from "../ui/stem";
 import { useTitle } from "../ui/use-title";
 import { Delivery } from "./delivery";
 import { KeepRule } from "./keep-rule";
-import { progressOf } from "./progress";
 import { QueueBar } from "./queue-bar";
-import { RenderCard } from "./render-card";
-import { failedCheck } from "./rendered";
 
 const ACTIVE = ["running", "queued", "paused"];
 

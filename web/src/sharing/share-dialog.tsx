@@ -1,5 +1,6 @@
 import { Dialog } from "radix-ui";
 import { useRef, useState } from "react";
+import { titleOf, useChoices } from "../api/use-choices";
 import { Button } from "../ui/button";
 import { Overlay } from "../ui/overlay";
 import { ProblemNote } from "../ui/problem-note";
@@ -9,11 +10,6 @@ import { type Role, useSharing } from "./use-sharing";
 type Props = { projectId: number; name: string; onClose: () => void };
 type Sharing = ReturnType<typeof useSharing>;
 
-const ROLES: [Role, string][] = [
-  ["see", "can view"],
-  ["work", "may work in it"],
-];
-const DAYS = [1, 7, 30, 90];
 const FIELD = "rounded border border-edge bg-sheet px-2 py-1";
 
 /** People who can view or edit a project, and links for people without an account. */
@@ -91,6 +87,7 @@ function RoleChoice({
   role: Role;
   onChange: (role: Role) => void;
 }) {
+  const { roles } = useChoices();
   return (
     <select
       aria-label={label}
@@ -98,7 +95,7 @@ function RoleChoice({
       value={role}
       onChange={(event) => onChange(event.target.value as Role)}
     >
-      {ROLES.map(([value, text]) => (
+      {roles.map(({ value, title: text }) => (
         <option key={value} value={value}>
           {text}
         </option>
@@ -109,6 +106,7 @@ function RoleChoice({
 
 /** Links for people who have no account here yet: they make one, and the project is shared with them. */
 function Invitations({ sharing }: { sharing: Sharing }) {
+  const { roles } = useChoices();
   const [role, setRole] = useState<Role>("see");
   return (
     <section aria-label="Invitations" className="grid gap-2">
@@ -122,7 +120,7 @@ function Invitations({ sharing }: { sharing: Sharing }) {
             key={row.id}
             label="Invitation"
             path={row.path}
-            about={`${ROLES.find(([value]) => value === row.role)?.[1]}, until ${new Date(row.expires).toLocaleDateString()}`}
+            about={`${titleOf(roles, row.role)}, until ${new Date(row.expires).toLocaleDateString()}`}
             onRevoke={() => sharing.uninvite(row.id)}
           />
         ))}
@@ -171,6 +169,7 @@ function LinkLine({ label, path, about, onRevoke }: LineProps) {
 }
 
 function Links({ sharing }: { sharing: Sharing }) {
+  const { link_days } = useChoices();
   const [days, setDays] = useState(7);
   const [downloads, setDownloads] = useState(false);
   return (
@@ -197,7 +196,7 @@ function Links({ sharing }: { sharing: Sharing }) {
           value={days}
           onChange={(event) => setDays(Number(event.target.value))}
         >
-          {DAYS.map((one) => (
+          {link_days.map((one) => (
             <option key={one} value={one}>
               {one === 1 ? "for a day" : `for ${one} days`}
             </option>

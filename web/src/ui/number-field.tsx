@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useLayoutEffect, useRef, useState } from "react";
-import { toExact } from "../api/exact";
 import { evaluate } from "./arithmetic";
+import { toExact } from "./exact";
 
 type Props = {
   label: string;

@@ -1,7 +1,7 @@
-import type { Frame } from "../api/client";
-import { toNumber } from "../api/exact";
+import { toNumber } from "./exact";
 
-type Shape = Pick<Frame, "width" | "height" | "pixel_aspect">;
+/** A frame, as far as its outline goes. */
+type Shape = { width: number; height: number; pixel_aspect: string };
 
 /** A frame's shape as an outline, its longer side a number of screen pixels. */
 export function Outline({ frame, size = 44 }: { frame: Shape; size?: number }) {

@@ -1,4 +1,4 @@
-import { Problem } from "../api/client";
+import { Problem } from "./problem";
 
 /** An error where it happened: what, to which clip, what to do next. */
 export function ProblemNote({ error, onClose }: { error: unknown; onClose?: () => void }) {

@@ -2,6 +2,7 @@
 
 from ninja import Schema
 
+from cadrage.choices import CHOICES, Choices
 from cadrage.compose.concerns import REASONS
 from cadrage.fields import Control
 from cadrage.finish import FinishPart, caption_controls, offered_parts, title_controls
@@ -87,6 +88,7 @@ class Catalogue(Schema):
     title: list[Control]
     captions: list[Control]
     reasons: list[Reason]
+    choices: Choices
     files: list[FileOffer]
     settings: list[Settings]
     own_settings: list[OwnSettingsOut]
@@ -105,6 +107,7 @@ class Catalogue(Schema):
             title=list(title_controls()),
             captions=list(caption_controls()),
             reasons=[Reason(reason=reason, title=title) for reason, title in REASONS.items()],
+            choices=CHOICES,
             files=list(offered_files()),
             settings=list(SHIPPED_SETTINGS),
             own_settings=[OwnSettingsOut.of(row) for row in own_settings],

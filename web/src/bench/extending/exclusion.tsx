@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Footage, Plan } from "../../api/client";
-import { toExact, toNumber } from "../../api/exact";
+import { toExact, toNumber } from "../../ui/exact";
 import { Fold } from "../../ui/fold";
 import { useDragging } from "../../ui/use-dragging";
 import type { Extended, ExtensionOf } from "./use-extension";

@@ -1,6 +1,6 @@
 import type { Footage, Plan } from "../../api/client";
-import { toNumber } from "../../api/exact";
 import { Button } from "../../ui/button";
+import { toNumber } from "../../ui/exact";
 import { Fold } from "../../ui/fold";
 import { ProblemNote } from "../../ui/problem-note";
 import type { Looking } from "../use-looking";

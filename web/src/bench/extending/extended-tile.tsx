@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import type { Plan } from "../../api/client";
+import { titleOf, useChoices } from "../../api/use-choices";
 import { Tile } from "../tile";
 import { useSmall } from "../tiles";
-import { VERDICTS } from "./side-part";
 import { useStanding } from "./use-extension";
 
 type Props = {
@@ -29,13 +29,18 @@ function useStays(): boolean {
 /** The scene extended, as a draft of this clip; or why it does not fit. */
 export function ExtendedTile({ framingId, title, plan, time, chosen, onChoose }: Props) {
   const stays = useStays();
+  const { verdicts_of_sides } = useChoices();
   const { small } = useSmall();
   const { data } = useStanding(framingId, stays || chosen ? plan : null, time, true);
   const sides = data?.verdict?.sides;
   const best = sides && (sides.left?.verdict === "unfit" ? sides.right : sides.left);
   const unfit = best?.verdict === "unfit";
   const job = data?.looking;
-  const words = unfit ? VERDICTS.unfit : job?.state === "running" ? `looking, ${job.done_percent}%` : "";
+  const words = unfit
+    ? titleOf(verdicts_of_sides, "unfit")
+    : job?.state === "running"
+      ? `looking, ${job.done_percent}%`
+      : "";
   return (
     <span className="relative grid">
       <Tile {...{ framingId, time, plan, title, chosen, onChoose }} name="extended" />

@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useStore } from "zustand";
 import { api, type Plan, unwrap } from "../../api/client";
-import { toExact, toNumber } from "../../api/exact";
+import { titleOf, useChoices } from "../../api/use-choices";
+import { toExact, toNumber } from "../../ui/exact";
 import { SliderRow } from "../../ui/slider-row";
 import { asked } from "../editor/scope";
 import { driving } from "../use-transport";
@@ -12,7 +13,6 @@ import { type ExtensionOf, ON_ITS_WAY, type PlateSide, type Side } from "./use-e
 const FIRST = 4;
 const WIDTH = 320;
 const POLL_MS = 600;
-export const VERDICTS = { fits: "fits", doubtful: "doubtful", unfit: "does not fit" };
 const COLOURS = { fits: "text-moss", doubtful: "text-ochre", unfit: "text-rust" };
 
 type Props = {
@@ -27,6 +27,7 @@ type Props = {
 
 /** One side: whether it fits, the ways in which it can go on as real pictures, and how soft it grows. */
 export function SidePart({ framingId, side, plan, time, extension, onChange, onCommit }: Props) {
+  const { verdicts_of_sides } = useChoices();
   const { extended, standing } = extension;
   const how = extended?.[side] ?? null;
   const verdict = standing?.verdict?.sides[side];
@@ -47,7 +48,9 @@ export function SidePart({ framingId, side, plan, time, extension, onChange, onC
           />
           {Title}
         </label>
-        {verdict && <span className={COLOURS[verdict.verdict]}>{VERDICTS[verdict.verdict]}</span>}
+        {verdict && (
+          <span className={COLOURS[verdict.verdict]}>{titleOf(verdicts_of_sides, verdict.verdict)}</span>
+        )}
       </p>
       {verdict && <p className="text-[12px] leading-4 text-soft">{verdict.summary}</p>}
       {how && (

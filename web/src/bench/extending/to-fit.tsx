@@ -1,6 +1,6 @@
 import type { Footage } from "../../api/client";
-import { toNumber } from "../../api/exact";
 import { Button } from "../../ui/button";
+import { toNumber } from "../../ui/exact";
 import { frameAt } from "../timecode";
 import type { RangeOf } from "../use-range";
 import { type ExtensionOf, SIDES } from "./use-extension";

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import type { Footage, Measure, Plan } from "../../api/client";
-import { toNumber } from "../../api/exact";
 import { aspectOf } from "../../frames/aspect";
+import { toNumber } from "../../ui/exact";
 import type { Player } from "../playing/player";
 import { usePlayed } from "../playing/use-player";
 import { type PathPoint, pointAt } from "../shots/use-path";

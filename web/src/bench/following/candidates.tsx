@@ -1,15 +1,16 @@
 import type { Footage, Plan } from "../../api/client";
+import { titleOf, useChoices } from "../../api/use-choices";
 import { shotAt } from "../shots/shots";
 import type { Following } from "./use-following";
 
 const WIDTH = 640;
 const SIDE = 68;
-const KINDS = { face: "a face", person: "a person", mover: "something that moves" };
 
 type Props = { footage: Footage; plan: Plan; following: Following };
 
 /** Who could be followed in the shot that is seen, each by their own picture. */
 export function Candidates({ footage, plan, following }: Props) {
+  const { subjects } = useChoices();
   const { candidates, follow, solve, busy } = following;
   const chosen = candidates.filter((one) => one.chosen);
 
@@ -55,8 +56,8 @@ export function Candidates({ footage, plan, following }: Props) {
             key={JSON.stringify(one.subject)}
             type="button"
             aria-pressed={one.chosen}
-            aria-label={`Follow ${KINDS[one.kind]}, number ${index + 1}`}
-            title={`${KINDS[one.kind]}, there for ${one.share_percent}% of the shot`}
+            aria-label={`Follow ${titleOf(subjects, one.kind)}, number ${index + 1}`}
+            title={`${titleOf(subjects, one.kind)}, there for ${one.share_percent}% of the shot`}
             disabled={busy}
             className={`relative overflow-hidden rounded bg-well ${one.chosen ? "outline-3 outline-ochre" : "outline outline-rule hover:outline-soft"}`}
             style={{ width: SIDE, height: SIDE }}

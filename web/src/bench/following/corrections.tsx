@@ -1,5 +1,5 @@
-import { toExact, toNumber } from "../../api/exact";
 import { Button } from "../../ui/button";
+import { toExact, toNumber } from "../../ui/exact";
 import { frameAt, timecode } from "../timecode";
 import { MomentLink } from "./moment-link";
 import type { FollowProps } from "./use-following";

@@ -1,20 +1,14 @@
 import type { Plan } from "../../api/client";
+import { titleOf, useChoices } from "../../api/use-choices";
 import { Button } from "../../ui/button";
 import { everywhere } from "../editor/scope";
 import { doubtsOf } from "./follow";
 import { MomentLink } from "./moment-link";
 import type { FollowProps } from "./use-following";
 
-const WORDS = {
-  nobody: "Nothing to follow",
-  lost: "The subject is lost",
-  unsure: "Unsure whom to follow",
-  wide: "Wider than the window",
-  large: "Larger than the window",
-};
-
 /** Where it may be wrong, and what can be done where a group does not fit. */
 export function Doubts({ footage, plan, whole, commit, following, transport }: FollowProps) {
+  const choices = useChoices();
   const { rate } = footage.timing;
   const doubts = doubtsOf(whole);
   if (!following.solved) return null;
@@ -22,15 +16,9 @@ export function Doubts({ footage, plan, whole, commit, following, transport }: F
   const wide = doubts.some(({ reason }) => reason === "wide" || reason === "large");
 
   function wholePicture() {
-    const still = { move: null, keys: [], follow: null, inside: true };
-    const sized = {
-      ...plan.placement,
-      sizing: "tightness",
-      tightness: "0",
-      offset_x: "0",
-      offset_y: "0",
-    } as const;
-    const parts = { placement: sized, motion: still } as Partial<Plan>;
+    const { angle, mirror } = plan.placement;
+    const sized = { ...choices.placement, angle, mirror };
+    const parts = { placement: sized, motion: choices.motion } as Partial<Plan>;
     commit(
       plan.shots.length ? ({ ...plan, ...parts } as Plan) : everywhere(plan, parts as Plan),
       "Whole picture with surround",
@@ -47,8 +35,8 @@ export function Doubts({ footage, plan, whole, commit, following, transport }: F
         {doubts.map((one) => (
           <li key={`${one.start} ${one.reason}`} className="border-l-3 border-rust pl-3">
             <MomentLink {...{ transport, rate }} time={one.start} /> to{" "}
-            <MomentLink {...{ transport, rate }} time={one.end} />: {WORDS[one.reason].toLowerCase()},{" "}
-            <span className="num">{one.sure}%</span> sure
+            <MomentLink {...{ transport, rate }} time={one.end} />:{" "}
+            {titleOf(choices.doubts, one.reason).toLowerCase()}, <span className="num">{one.sure}%</span> sure
           </li>
         ))}
       </ul>

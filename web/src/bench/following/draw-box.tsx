@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { toExact } from "../../api/exact";
+import { toExact } from "../../ui/exact";
 import { useDragging } from "../../ui/use-dragging";
 import { useEscape } from "../../ui/use-escape";
 import type { ScreenBox } from "../well/view";

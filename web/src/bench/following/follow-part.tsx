@@ -1,23 +1,18 @@
-import { toExact, toNumber } from "../../api/exact";
+import { useChoices } from "../../api/use-choices";
 import { Button } from "../../ui/button";
 import { ChoiceRow } from "../../ui/choice-row";
+import { toExact, toNumber } from "../../ui/exact";
 import { ProblemNote } from "../../ui/problem-note";
 import { SliderRow } from "../../ui/slider-row";
 import { Candidates } from "./candidates";
 import { DrawnBoxes, Pins } from "./corrections";
 import { Doubts } from "./doubts";
-import { PACES } from "./follow";
 import type { FollowProps } from "./use-following";
-
-const AIMS = [
-  { value: "subject", title: "Follows the subject" },
-  { value: "still", title: "Holds still where most is kept" },
-  { value: "centre", title: "Stays in the middle" },
-] as const;
 
 /** A window that follows: how, whom, and where it may be wrong. */
 export function FollowPart(props: FollowProps) {
   const { footage, plan, following, drawing, onDraw, shifting, onShift } = props;
+  const { paces, aims } = useChoices();
   const { follow, solved, looking, refused, solve, busy, error } = following;
   if (!follow)
     return (
@@ -54,14 +49,14 @@ export function FollowPart(props: FollowProps) {
         <legend className="sr-only">Pace</legend>
         <span aria-hidden="true">Pace</span>
         <div className="flex">
-          {PACES.map(({ value, title }) => (
+          {paces.map(({ value, title }) => (
             <button
               key={value}
               type="button"
               aria-pressed={follow.pace === value}
               disabled={busy}
               className={`grow border border-rule px-2 py-1 ${follow.pace === value ? "bg-ink text-paper" : "bg-sheet hover:border-soft"}`}
-              onClick={() => solve({ pace: value }, `Pace: ${title}`)}
+              onClick={() => solve({ pace: value as typeof follow.pace }, `Pace: ${title}`)}
             >
               {title}
             </button>
@@ -71,7 +66,7 @@ export function FollowPart(props: FollowProps) {
       <ChoiceRow
         label="Window"
         value={follow.aim}
-        choices={AIMS}
+        choices={aims}
         onChange={(aim) => solve({ aim: aim as typeof follow.aim }, "Follow otherwise")}
       />
       <Candidates {...{ footage, plan, following }} />

@@ -1,23 +1,6 @@
-import type { Follow, Plan } from "../../api/client";
-import { toNumber } from "../../api/exact";
+import type { Plan } from "../../api/client";
+import { toNumber } from "../../ui/exact";
 import { shotAt } from "../shots/shots";
-
-export const FOLLOWS = {
-  pace: "medium",
-  aim: "subject",
-  subjects: [],
-  pins: [],
-  closest: "1",
-  widest: "1",
-  path: [],
-  doubts: [],
-} as const satisfies Follow;
-
-export const PACES = [
-  { value: "calm", title: "calm" },
-  { value: "medium", title: "medium" },
-  { value: "quick", title: "quick" },
-] as const;
 
 /** A stretch of one second, how sure it is in it, in percent, and why it may be wrong. */
 export type Second = { start: number; end: number; sure: number };

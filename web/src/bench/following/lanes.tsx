@@ -1,5 +1,5 @@
 import type { Footage, Plan } from "../../api/client";
-import { toNumber } from "../../api/exact";
+import { toNumber } from "../../ui/exact";
 import { frameAt, startOf, timecode } from "../timecode";
 import { useMarks } from "../timeline/use-marks";
 import type { Transport } from "../use-transport";

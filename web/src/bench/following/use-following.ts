@@ -2,12 +2,12 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Follow, type Footage, type Plan, unwrap } from "../../api/client";
 import { AT_WORK, refreshFramings } from "../../api/queries";
+import { useChoices } from "../../api/use-choices";
 import type { PlanEditor } from "../editor/plan-editor";
 import { asked, taken } from "../editor/scope";
 import { follows } from "../shots/shots";
 import type { Editing } from "../use-framing";
 import type { Transport } from "../use-transport";
-import { FOLLOWS } from "./follow";
 
 /** A window that follows: letting it, correcting it, and who could be followed. */
 export function useFollowing(
@@ -18,6 +18,7 @@ export function useFollowing(
   commit: PlanEditor["commit"],
 ) {
   const client = useQueryClient();
+  const choices = useChoices();
   const follow = plan.motion.follow;
   const params = { path: { framing_id: framingId } };
   const solving = useMutation({
@@ -57,7 +58,7 @@ export function useFollowing(
     refused: job && !solved && job.problem ? job : null,
     candidates: solved ? (candidates ?? []) : [],
     solve: (given: Partial<Follow>, label: string) =>
-      solving.mutate({ wanted: { ...FOLLOWS, ...follow, ...given } as Follow, label }),
+      solving.mutate({ wanted: { ...choices.follow, ...follow, ...given } as Follow, label }),
     giveToOthers: () => others.mutate(),
     given: others.data,
     busy: solving.isPending || others.isPending,

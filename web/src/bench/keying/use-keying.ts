@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, type Footage, type Placement, type Plan, unwrap } from "../../api/client";
+import { useChoices } from "../../api/use-choices";
 import { asked, designOf, taken } from "../editor/scope";
 import { useSized } from "../following/use-following";
 import { follows } from "../shots/shots";
@@ -15,7 +16,6 @@ const LABELS: Record<Way, string> = {
   shift: "All of it shifted",
   nearest: "Nearest key set",
 };
-const STILL = { move: null, keys: [], follow: null, inside: true };
 
 type Held = { plan: Plan; placement: Placement | null };
 
@@ -40,6 +40,7 @@ export function useKeying(
   { standing, step, shot, time }: Place,
   shifting: boolean,
 ) {
+  const choices = useChoices();
   const [held, setHeld] = useState<Held | null>(null);
   const base = held?.plan ?? editing.plan;
   const resize = useSized(framingId, base, editing.commit);
@@ -104,7 +105,7 @@ export function useKeying(
 
   const free: Plan = held
     ? editing.plan
-    : { ...base, placement: editing.measure.placement, motion: STILL as Plan["motion"] };
+    : { ...base, placement: editing.measure.placement, motion: choices.motion };
   /** What the hand works on in the wells. */
   const hand: Editing = keyed
     ? { ...editing, plan: free, change: hold, commit: put, abandon: cancel }

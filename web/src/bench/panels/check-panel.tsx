@@ -1,6 +1,7 @@
 import type { Render } from "../../api/client";
 import { AT_WORK } from "../../api/queries";
-import { RenderCard } from "../../renders/render-card";
+import { titleOf, useChoices } from "../../api/use-choices";
+import { RenderCard } from "../../rendering/render-card";
 import { Button } from "../../ui/button";
 
 type Props = { renders: Render[]; projectId: number; ordering: boolean; onOrder: () => void };
@@ -45,20 +46,14 @@ export function CheckPanel({ renders, projectId, ordering, onOrder }: Props) {
 
 type Lines = NonNullable<Render["report"]>["lines"];
 
-const GROUPS = [
-  ["picture", "Picture"],
-  ["colour", "Colour"],
-  ["sound", "Sound"],
-  ["file", "File"],
-] as const;
-
 /** The measurements of the file: failures on top, everything else in groups that open. */
 function Report({ report }: { report: NonNullable<Render["report"]> }) {
+  const choices = useChoices();
   const failed = report.lines.filter(({ verdict }) => verdict === "wrong");
   return (
     <section aria-label="Inspection" className="grid gap-1">
       {failed.length > 0 && <ReportTable title="Failed" lines={failed} />}
-      {GROUPS.map(([group, title]) => {
+      {choices.report_groups.map(({ value: group, title }) => {
         const lines = report.lines.filter((line) => line.group === group && line.verdict !== "wrong");
         const passes = lines.filter(({ verdict }) => verdict === "right").length;
         if (lines.length === 0) return null;
@@ -80,13 +75,10 @@ function Report({ report }: { report: NonNullable<Render["report"]> }) {
   );
 }
 
-const RESULTS = {
-  right: ["Pass", "text-moss"],
-  wrong: ["Fail", "text-rust"],
-  measured: ["", "text-soft"],
-} as const;
+const COLOURS = { right: "text-moss", wrong: "text-rust", measured: "text-soft" };
 
 function ReportTable({ title, lines }: { title: string; lines: Lines }) {
+  const { verdicts } = useChoices();
   return (
     <table className="w-full border-collapse" aria-label={`Inspection: ${title}`}>
       <thead className="sr-only">
@@ -108,7 +100,9 @@ function ReportTable({ title, lines }: { title: string; lines: Lines }) {
               </span>
               {line.remedy && <span className="block text-rust">{line.remedy}</span>}
             </td>
-            <td className={`num py-1 text-right ${RESULTS[line.verdict][1]}`}>{RESULTS[line.verdict][0]}</td>
+            <td className={`num py-1 text-right ${COLOURS[line.verdict]}`}>
+              {titleOf(verdicts, line.verdict)}
+            </td>
           </tr>
         ))}
       </tbody>

@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Footage, Plan } from "../../api/client";
-import { toNumber } from "../../api/exact";
 import { catalogueQuery } from "../../api/queries";
 import { Button } from "../../ui/button";
-import { ControlRow } from "../../ui/control-row";
+import { toNumber } from "../../ui/exact";
 import { Fold } from "../../ui/fold";
 import { Tile } from "../tile";
 import { TileGrid } from "../tiles";
 import type { Editing } from "../use-framing";
+import { ControlRow } from "./control-row";
 import { WordsPart } from "./words-part";
 
 type Props = Editing & { projectId: number; framingId: number; footage: Footage; time: string };

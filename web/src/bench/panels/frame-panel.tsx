@@ -1,10 +1,11 @@
 import { Link } from "react-router";
 import type { Board, Frame, FrameRow, Framing, Measure, Settings } from "../../api/client";
-import { shown, toExact, toNumber } from "../../api/exact";
-import { AddFrame } from "../../board/add-frame";
+import { useChoices } from "../../api/use-choices";
+import { AddFrame } from "../../frames/add-frame";
 import { useFrame } from "../../frames/use-frame";
 import { Button } from "../../ui/button";
 import { ChoiceRow } from "../../ui/choice-row";
+import { shown, toExact, toNumber } from "../../ui/exact";
 import { Fold } from "../../ui/fold";
 import { NumberField } from "../../ui/number-field";
 import { Outline } from "../../ui/outline";
@@ -57,8 +58,6 @@ export function FramePanel({ board, framing, measure }: Props) {
   );
 }
 
-const RATES = ["24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001", "60"];
-
 type PartsProps = { row: FrameRow; clips: number; framing: Framing; measure: Measure };
 
 function Parts({ row, clips, framing, measure }: PartsProps) {
@@ -66,7 +65,8 @@ function Parts({ row, clips, framing, measure }: PartsProps) {
   const shared = useSharedChange({ row, clips, set });
   const { rate } = row.frame;
   const { longest } = row.delivery;
-  const rates = rate && !RATES.includes(rate) ? [...RATES, rate] : RATES;
+  const offered = useChoices().rates;
+  const rates = rate && !offered.includes(rate) ? [...offered, rate] : offered;
   return (
     <>
       <ProblemNote error={error} />

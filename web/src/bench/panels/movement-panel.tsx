@@ -1,8 +1,9 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { api, type Design, type Footage, type Motion, type Plan, unwrap } from "../../api/client";
-import { shown, toExact, toNumber } from "../../api/exact";
+import { useChoices } from "../../api/use-choices";
 import { Button } from "../../ui/button";
 import { ChoiceRow } from "../../ui/choice-row";
+import { shown, toExact, toNumber } from "../../ui/exact";
 import { ProblemNote } from "../../ui/problem-note";
 import { SliderRow } from "../../ui/slider-row";
 import { TickRow } from "../../ui/tick-row";
@@ -16,7 +17,7 @@ import { frameAt, timecode } from "../timecode";
 import type { Editing } from "../use-framing";
 import type { Transport } from "../use-transport";
 import { KeyRows } from "./movement/key-rows";
-import { EASES, MOVES, moveNamed, nameOf } from "./movement/moves";
+import { moveNamed, nameOf } from "./movement/moves";
 
 type Props = Editing & {
   framingId: number;
@@ -51,6 +52,7 @@ export function MovementPanel(props: Props) {
       commit(taken(plan, design), way === "key" ? "Keyed" : "Move turned into keys"),
   });
 
+  const choices = useChoices();
   return (
     <section aria-label="Movement" className="grid gap-3">
       <h2 className="font-semibold">Movement</h2>
@@ -60,9 +62,9 @@ export function MovementPanel(props: Props) {
       {motion.keys.length === 0 && !motion.follow && (
         <ChoiceRow
           label="Move"
-          value={nameOf(move)}
-          choices={MOVES}
-          onChange={(name) => commit(moved({ move: moveNamed(name, move) }), "Move")}
+          value={nameOf(choices.moves, move)}
+          choices={choices.moves.map(({ name, title }) => ({ value: name, title }))}
+          onChange={(name) => commit(moved({ move: moveNamed(choices.moves, name, move) }), "Move")}
         />
       )}
       {motion.follow && (
@@ -90,7 +92,7 @@ export function MovementPanel(props: Props) {
         <ChoiceRow
           label="Speed curve"
           value={move.ease}
-          choices={EASES}
+          choices={choices.eases}
           onChange={(ease) => commit(moved({ move: { ...move, ease: ease as typeof move.ease } }), "Ease")}
         />
       )}

@@ -1,6 +1,7 @@
 import type { Placement } from "../../api/client";
-import { toExact, toNumber } from "../../api/exact";
+import { useChoices } from "../../api/use-choices";
 import { Button } from "../../ui/button";
+import { toExact, toNumber } from "../../ui/exact";
 import { NumberField } from "../../ui/number-field";
 import { SliderRow } from "../../ui/slider-row";
 import { Anchors } from "../anchors";
@@ -9,15 +10,6 @@ import { Tiles } from "../tiles";
 import type { Editing } from "../use-framing";
 import { tightnessOf } from "../well/use-placing";
 import { Straighten } from "./straighten";
-
-const CHOICES = [
-  { name: "whole", title: "Whole", sizing: "tightness", tightness: "0" },
-  { name: "half", title: "Half fill", sizing: "tightness", tightness: "0.5" },
-  { name: "fill", title: "Fill", sizing: "tightness", tightness: "1" },
-  { name: "width", title: "Fit width", sizing: "width", tightness: "0" },
-  { name: "height", title: "Fit height", sizing: "height", tightness: "0" },
-  { name: "native", title: "Native size", sizing: "native", tightness: "0" },
-] as const;
 
 type Props = Editing & {
   framingId: number;
@@ -38,9 +30,10 @@ export function PlacementPanel(props: Props) {
   // A size is chosen for the picture in its place: in the middle, where nothing has been moved yet.
   const sized = (fields: Partial<Placement>) => withPlacement({ ...fields, offset_x: "0", offset_y: "0" });
   const moved = toNumber(placement.offset_x) !== 0 || toNumber(placement.offset_y) !== 0;
-  const isChosen = ({ sizing, tightness }: Pick<(typeof CHOICES)[number], "sizing" | "tightness">) =>
+  const { placements } = useChoices();
+  const isChosen = ({ placement: { sizing, tightness } }: (typeof placements)[number]) =>
     placement.sizing === sizing &&
-    (sizing !== "tightness" || toNumber(placement.tightness) === Number(tightness));
+    (sizing !== "tightness" || toNumber(placement.tightness) === toNumber(tightness));
   return (
     <section aria-label="Placement" className="grid gap-3">
       {plan.motion.keys.length > 0 && (
@@ -49,16 +42,20 @@ export function PlacementPanel(props: Props) {
           set is set here, by number.
         </p>
       )}
-      <Tiles title="Placement" of="placements" chosen={CHOICES.find(isChosen)?.title}>
-        {CHOICES.map(({ name, title, sizing, tightness }) => (
-          <Tile
-            key={name}
-            {...{ framingId, name, title, time }}
-            plan={sized({ sizing, tightness })}
-            chosen={isChosen({ sizing, tightness })}
-            onChoose={() => commit(sized({ sizing, tightness }), title)}
-          />
-        ))}
+      <Tiles title="Placement" of="placements" chosen={placements.find(isChosen)?.title}>
+        {placements.map((choice) => {
+          const { name, title } = choice;
+          const { sizing, tightness } = choice.placement;
+          return (
+            <Tile
+              key={name}
+              {...{ framingId, name, title, time }}
+              plan={sized({ sizing, tightness })}
+              chosen={isChosen(choice)}
+              onChoose={() => commit(sized({ sizing, tightness }), title)}
+            />
+          );
+        })}
       </Tiles>
       <SliderRow
         label="Fill amount"

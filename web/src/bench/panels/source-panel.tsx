@@ -1,10 +1,10 @@
 import type { Footage } from "../../api/client";
+import { Noticed } from "../../intake/noticed";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import { ProblemNote } from "../../ui/problem-note";
 import { BurnedInBars } from "./source/burned-in-bars";
 import { ClosedCaptions } from "./source/closed-captions";
-import { Noticed } from "./source/noticed";
 import { PixelShapes } from "./source/pixel-shapes";
 import { Colour, Fields, StillTime, Turning } from "./source/reading";
 import type { Sayer } from "./source/use-interpretation";

@@ -1,10 +1,10 @@
 import type { Board, Footage, Framing, Plan } from "../../api/client";
-import { TreatmentsFold } from "../../treatments/treatments-fold";
 import type { PlanEditor } from "../editor/plan-editor";
 import type { ExtensionOf } from "../extending/use-extension";
 import type { Following, FollowingHand } from "../following/use-following";
 import type { useCutting } from "../shots/use-cutting";
 import type { StepName } from "../steps";
+import { TreatmentsFold } from "../treatments/treatments-fold";
 import type { Editing } from "../use-framing";
 import type { Looking } from "../use-looking";
 import type { RangeOf } from "../use-range";

@@ -1,6 +1,6 @@
 import type { Placement } from "../../api/client";
-import { toExact, toNumber } from "../../api/exact";
 import { Button } from "../../ui/button";
+import { toExact, toNumber } from "../../ui/exact";
 import { SliderRow } from "../../ui/slider-row";
 import { TickRow } from "../../ui/tick-row";
 import type { Editing } from "../use-framing";

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
 import type { Footage, Kind, Surround } from "../../api/client";
-import { toNumber } from "../../api/exact";
 import { catalogueQuery, coloursQuery } from "../../api/queries";
+import { toNumber } from "../../ui/exact";
 import { ExtendedPart } from "../extending/extended-part";
 import { ExtendedTile } from "../extending/extended-tile";
 import type { ExtensionOf } from "../extending/use-extension";

@@ -2,10 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import type { Plan } from "../../api/client";
 import { catalogueQuery } from "../../api/queries";
 import { Button } from "../../ui/button";
-import type { Moment } from "../../ui/control-row";
 import { Fold } from "../../ui/fold";
 import { ReadableLine } from "../readable-line";
 import type { Editing } from "../use-framing";
+import type { Moment } from "./control-row";
 import { Controls } from "./surround/controls";
 
 type Props = Editing & { projectId: number; framingId: number; moment: Moment };

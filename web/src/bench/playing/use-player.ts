@@ -1,6 +1,6 @@
 import { useEffect, useMemo } from "react";
 import { useStore } from "zustand";
-import { toNumber } from "../../api/exact";
+import { toNumber } from "../../ui/exact";
 import { moment } from "../timecode";
 import type { Transport } from "../use-transport";
 import { Player, type Wanted } from "./player";

@@ -1,6 +1,7 @@
 import { ToggleGroup } from "radix-ui";
 import type { Plan } from "../../api/client";
-import { shown } from "../../api/exact";
+import { titleOf, useChoices } from "../../api/use-choices";
+import { shown } from "../../ui/exact";
 import { useKept } from "../../ui/kept";
 import { useRested } from "../../ui/use-rested";
 import { designOf } from "../editor/scope";
@@ -9,16 +10,12 @@ import { type Transport, useRest } from "../use-transport";
 import { type ScopeKind, useScope } from "./use-scope";
 
 const REST_MS = 150;
-const KINDS: Record<ScopeKind, string> = {
-  waveform: "Waveform",
-  parade: "RGB parade",
-  vectorscope: "Vectorscope",
-};
 
 type Props = { framingId: number; plan: Plan; transport: Transport; rate: string };
 
 /** A scope of the composed frame in a corner of the viewer; it follows once the hand rests. */
 export function Scopes({ framingId, plan, transport, rate }: Props) {
+  const { scopes } = useChoices();
   const [kind, setKind] = useKept<ScopeKind>("scope", "waveform");
   const time = moment(useRest(transport), rate);
   const rested = useRested(JSON.stringify(designOf(plan)), REST_MS);
@@ -36,13 +33,13 @@ export function Scopes({ framingId, plan, transport, rate }: Props) {
         onValueChange={(next) => next && setKind(next as ScopeKind)}
         className="flex"
       >
-        {Object.entries(KINDS).map(([value, label]) => (
+        {scopes.map(({ value, title }) => (
           <ToggleGroup.Item
             key={value}
             value={value}
             className="grow px-1.5 py-1 text-[12px] data-[state=on]:bg-chalk data-[state=on]:text-night"
           >
-            {label}
+            {title}
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>
@@ -50,7 +47,7 @@ export function Scopes({ framingId, plan, transport, rate }: Props) {
         {data && (
           <img
             data-testid="scope"
-            alt={KINDS[kind]}
+            alt={titleOf(scopes, kind)}
             src={data.picture}
             className={`h-40 max-w-full ${isFetching ? "opacity-60" : ""}`}
           />

@@ -1,5 +1,5 @@
 import type { Design, Plan } from "../../api/client";
-import { toNumber } from "../../api/exact";
+import { toNumber } from "../../ui/exact";
 import { PARTS, type Part } from "../editor/scope";
 
 export type Shot = Plan["shots"][number];

@@ -1,5 +1,5 @@
 import type { Footage, Motion, Plan } from "../../api/client";
-import { toNumber } from "../../api/exact";
+import { toNumber } from "../../ui/exact";
 import type { PlanEditor } from "../editor/plan-editor";
 import { PinsLane, SureLane } from "../following/lanes";
 import type { Following } from "../following/use-following";

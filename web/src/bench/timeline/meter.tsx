@@ -1,5 +1,5 @@
 import type { CSSProperties } from "react";
-import { toNumber } from "../../api/exact";
+import { toNumber } from "../../ui/exact";
 import { type Transport, useFrame, useSpeed } from "../use-transport";
 import type { Levels } from "./use-levels";
 

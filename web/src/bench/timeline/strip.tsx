@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { Footage } from "../../api/client";
-import { toNumber } from "../../api/exact";
+import { toNumber } from "../../ui/exact";
 import { PatientImage } from "../../ui/patient-image";
 import { useAfterWell } from "../use-preview";
 import type { Levels } from "./use-levels";

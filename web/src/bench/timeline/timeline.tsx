@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from "react";
 import type { Footage } from "../../api/client";
-import { shown } from "../../api/exact";
 import { Button } from "../../ui/button";
+import { shown } from "../../ui/exact";
 import type { Player } from "../playing/player";
 import { usePlayed } from "../playing/use-player";
 import { frameOf, timecode } from "../timecode";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Edges } from "../../api/client";
-import { toExact } from "../../api/exact";
+import { toExact } from "../../ui/exact";
 import { type At, useDragging } from "../../ui/use-dragging";
 import { type Box, toScreen, type View } from "./view";
 

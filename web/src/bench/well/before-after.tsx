@@ -1,5 +1,5 @@
 import type { Plan } from "../../api/client";
-import { placement } from "../../api/placement";
+import { type Choices, useChoices } from "../../api/use-choices";
 import { useEdge } from "../../ui/use-edge";
 import { everywhere } from "../editor/scope";
 import { Played } from "../playing/played";
@@ -22,7 +22,11 @@ export function BeforeAfter({ framingId, plan, time, width, box, player }: Props
   const { at, slider } = useEdge("Edge between before and after", (held) =>
     (held.parentElement ?? held).getBoundingClientRect(),
   );
-  const before = usePreview("before", player ? null : { framingId, plan: untreated(plan), time, width });
+  const choices = useChoices();
+  const before = usePreview(
+    "before",
+    player ? null : { framingId, plan: untreated(plan, choices), time, width },
+  );
   const clipPath = `inset(0 ${(1 - at) * 100}% 0 0)`;
   return (
     <div className="absolute" style={{ left: box.x, top: box.y, width: box.width, height: box.height }}>
@@ -60,9 +64,6 @@ export function BeforeAfter({ framingId, plan, time, width, box, player }: Props
 }
 
 /** The clip in the frame without any change. */
-export function untreated(plan: Plan): Plan {
-  const plain = { kind: "plain", colour: "#000000" };
-  const still = { move: null, keys: [], follow: null, inside: true };
-  const bare = { placement: placement({}), motion: still, surround: plain, finish: {} };
-  return everywhere(plan, bare as unknown as Plan);
+export function untreated(plan: Plan, { placement, motion, bare }: Choices): Plan {
+  return everywhere(plan, { placement, motion, surround: bare, finish: {} } as unknown as Plan);
 }

@@ -1,5 +1,6 @@
 import { useLayoutEffect } from "react";
 import type { Footage, Plan } from "../../api/client";
+import { useChoices } from "../../api/use-choices";
 import { ProblemNote } from "../../ui/problem-note";
 import { useRested } from "../../ui/use-rested";
 import { designOf } from "../editor/scope";
@@ -51,6 +52,7 @@ export function Composed({
   const time = moment(useStill(transport), footage.timing.rate);
   const byPictures = useSpeed(transport) !== 0;
   const driven = useDriven(transport);
+  const choices = useChoices();
   const played = usePlayed(player);
   const pixels = Math.min(widest, Math.round(box.width * window.devicePixelRatio));
   const moving = useMoving(plan);
@@ -66,7 +68,9 @@ export function Composed({
   useWanted(
     player,
     there
-      ? wantedOf(framingId, footage, compared ? [plan, untreated(plan)] : [plan], linesOf(box), { alone })
+      ? wantedOf(framingId, footage, compared ? [plan, untreated(plan, choices)] : [plan], linesOf(box), {
+          alone,
+        })
       : null,
   );
   const shows = useShows(player, preview?.time === time);

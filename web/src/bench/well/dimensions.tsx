@@ -1,5 +1,5 @@
 import type { Measure } from "../../api/client";
-import { shown, toNumber } from "../../api/exact";
+import { shown, toNumber } from "../../ui/exact";
 import { LostHatching } from "./lost";
 import { type Box, pointOnScreen, type ScreenBox, type ScreenPoint, toScreen, type View } from "./view";
 

@@ -1,4 +1,4 @@
-import { toNumber } from "../../api/exact";
+import { toNumber } from "../../ui/exact";
 
 /** What the hand snaps to at a place: the nearest within reach; of two as near, the first. */
 export function nearest<S extends { offset: string }>(snaps: S[], wanted: number, reach: number): S | null {

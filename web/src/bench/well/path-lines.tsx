@@ -1,5 +1,5 @@
 import type { Measure } from "../../api/client";
-import { toNumber } from "../../api/exact";
+import { toNumber } from "../../ui/exact";
 import { ofShotAt, type PathPoint, pointAt } from "../shots/use-path";
 import { type Transport, useFrame } from "../use-transport";
 import {

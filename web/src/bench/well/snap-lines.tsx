@@ -1,4 +1,4 @@
-import { toNumber } from "../../api/exact";
+import { toNumber } from "../../ui/exact";
 import type { View } from "./view";
 
 type Met = { label: string; line: string };

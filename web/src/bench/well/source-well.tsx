@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import type { Edges, Footage } from "../../api/client";
-import { shown, toNumber } from "../../api/exact";
+import { shown, toNumber } from "../../ui/exact";
 import { DrawBox, type Drawn } from "../following/draw-box";
 import { Played } from "../playing/played";
 import type { Player } from "../playing/player";

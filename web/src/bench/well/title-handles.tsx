@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useRef, useState } from "react";
 import type { Title, TitlePlace } from "../../api/client";
-import { toExact, toNumber } from "../../api/exact";
 import { arrowOf } from "../../ui/arrows";
+import { toExact, toNumber } from "../../ui/exact";
 import { useDragging } from "../../ui/use-dragging";
 import type { Editing } from "../use-framing";
 import { nearest } from "./nearest";

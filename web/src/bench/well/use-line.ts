@@ -1,6 +1,6 @@
 import { type RefObject, useState } from "react";
 import { api, unwrap } from "../../api/client";
-import { toExact } from "../../api/exact";
+import { toExact } from "../../ui/exact";
 import { type At, useDragging } from "../../ui/use-dragging";
 import { asked, taken } from "../editor/scope";
 import type { Editing } from "../use-framing";

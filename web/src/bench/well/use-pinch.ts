@@ -1,5 +1,5 @@
 import { type RefObject, useEffect, useRef } from "react";
-import { toExact, toNumber } from "../../api/exact";
+import { toExact, toNumber } from "../../ui/exact";
 import type { Editing } from "../use-framing";
 import type { Point, View } from "./view";
 

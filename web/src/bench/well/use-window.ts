@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { api, type Design, unwrap, type Window } from "../../api/client";
-import { toNumber } from "../../api/exact";
 import { arrowOf } from "../../ui/arrows";
+import { toNumber } from "../../ui/exact";
 import { type At, useDragging } from "../../ui/use-dragging";
 import { asked, taken } from "../editor/scope";
 import { Coalesced, type Editing } from "../use-framing";

@@ -1,8 +1,8 @@
 import { expect, test } from "vitest";
-import { frame as frameOf } from "../../api/placement";
+import type { Frame } from "../../api/client";
 import { boxAround, boxPath, fitView, fullView, MARGINS, toScreen } from "./view";
 
-const frame = frameOf({ width: 1920, height: 1080 });
+const frame = { width: 1920, height: 1080, pixel_aspect: "1" } as Frame;
 
 test("the frame fits into the well with room for its dimensions", () => {
   const view = fitView({ width: 840, height: 640 }, frame, null);
@@ -26,7 +26,7 @@ test("showing the cropped parts makes room for the whole picture", () => {
 });
 
 test("pixels that are not square are drawn in their shape", () => {
-  const tape = frameOf({ width: 720, height: 576, pixel_aspect: "12/11" });
+  const tape = { width: 720, height: 576, pixel_aspect: "12/11" } as Frame;
   const view = fitView({ width: 840, height: 640 }, tape, null);
   expect(view.across / view.down).toBeCloseTo(12 / 11);
 });
@@ -36,7 +36,7 @@ test("a box as a path", () => {
 });
 
 test("pixel for pixel one line of the frame lies on one dot, the place looked at in the middle", () => {
-  const squeezed = frameOf({ width: 720, height: 576, pixel_aspect: "16/11" });
+  const squeezed = { width: 720, height: 576, pixel_aspect: "16/11" } as Frame;
   const view = fullView({ width: 400, height: 300 }, squeezed, { x: 0.25, y: 0.5 }, 2);
   const box = toScreen(view, { x: 0, y: 0, width: 720, height: 576 });
   expect(box.height).toBeCloseTo(288);

@@ -1,5 +1,5 @@
 import type { Frame, Measure } from "../../api/client";
-import { toNumber } from "../../api/exact";
+import { toNumber } from "../../ui/exact";
 
 /** A length on the screen, never to be mixed up with one in frame pixels. */
 export type ScreenPx = number & { readonly __space: "screen" };

@@ -1,7 +1,7 @@
 import { useEffect, useLayoutEffect, useRef } from "react";
 import type { Footage } from "../../api/client";
-import { shown, toNumber } from "../../api/exact";
-import { WELL } from "../../api/placement";
+import { useChoices } from "../../api/use-choices";
+import { shown, toNumber } from "../../ui/exact";
 import { useListed } from "../../ui/keyboard";
 import { everywhere } from "../editor/scope";
 import { Tint } from "../extending/tint";
@@ -55,6 +55,8 @@ type Props = Editing & {
 
 /** As wide as a frame is composed to be seen pixel for pixel. */
 const FULL = 3840;
+/** The colour of the viewer itself. */
+const GREY = "#777777";
 /** Screen pixels of a frame over which its name and the size of the picture stand side by side. */
 const LEAST_FOR_BOTH = 400;
 
@@ -62,6 +64,7 @@ const LEAST_FOR_BOTH = 400;
 export function Well(props: Props) {
   const { plan, measure, framingId, footage, surroundOff, outside, transport, straightening } = props;
   const { player, compared } = props;
+  const { bare } = useChoices();
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
   const full = useFull(props.zoom, props.zoomBy, size, plan.frame);
@@ -82,7 +85,7 @@ export function Well(props: Props) {
     { keys: "Shift+Arrows", does: "The same by ten" },
   ]);
   const rested = moment(useRest(transport), props.rate);
-  const seen = surroundOff ? everywhere(plan, { surround: WELL }) : plan;
+  const seen = surroundOff ? everywhere(plan, { surround: { ...bare, colour: GREY } }) : plan;
   useWheel(place, onWheel);
 
   return (

@@ -1,5 +1,5 @@
 import type { Measure, Window } from "../../api/client";
-import { toExact, toNumber } from "../../api/exact";
+import { toExact, toNumber } from "../../ui/exact";
 import type { Point } from "./view";
 
 /** The corners of a window on the source while the hand moves or sizes it: those the server told, taken along. */

@@ -1,28 +1,23 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Frame, FrameRow, Measure } from "../../../api/client";
-import { shown, toExact, toNumber } from "../../../api/exact";
 import { catalogueQuery } from "../../../api/queries";
+import { useChoices } from "../../../api/use-choices";
 import { aspectOf } from "../../../frames/aspect";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ColourRow } from "../../../ui/colour-row";
+import { shown, toExact, toNumber } from "../../../ui/exact";
 import { Fold } from "../../../ui/fold";
 import { NumberField } from "../../../ui/number-field";
-
-const OTHERS = [
-  { value: "2", title: "2:1" },
-  { value: "16/9", title: "16:9" },
-  { value: "14/9", title: "14:9" },
-  { value: "1", title: "1:1" },
-];
 
 type Props = { row: FrameRow; measure: Measure; set: (fields: Partial<Frame>) => void };
 
 /** The active picture inside the frame, into which every clip is placed; outside it are bars, or the surround. */
 export function ActivePicture({ row, measure, set }: Props) {
   const { data: catalogue } = useQuery(catalogueQuery);
+  const { active_pictures } = useChoices();
   const { active, bar_colour, outside } = row.frame;
   const films = (catalogue?.ratios ?? []).map(({ aspect, name }) => ({ value: aspect, title: name }));
-  const choices = [{ value: "", title: "Whole frame" }, ...films, ...OTHERS];
+  const choices = [{ value: "", title: "Whole frame" }, ...films, ...active_pictures];
   const own = active && !choices.some(({ value }) => value === active);
   const exact = (side: "width" | "height") => shown(measure.active[side]);
   const drawn = (side: "width" | "height") => shown(measure.drawn[side]);

@@ -1,14 +1,14 @@
 import type { FileOffer, Settings } from "../../../api/client";
+import { useChoices } from "../../../api/use-choices";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { NumberField } from "../../../ui/number-field";
 import { TickRow } from "../../../ui/tick-row";
 
 type Props = { file: FileOffer; settings: Settings; set: (fields: Partial<Settings>) => void };
 
-const BY = { quality: "constant quality", rate: "variable bit rate", constant_rate: "constant bit rate" };
-
 /** How much is written: by quality in a word or the number behind it, or by rate. */
 export function AmountRows({ file, settings, set }: Props) {
+  const { rate_controls } = useChoices();
   const word = file.qualities.find((one) => one.word === settings.quality);
   if (!word) return null;
   return (
@@ -17,9 +17,7 @@ export function AmountRows({ file, settings, set }: Props) {
         <ChoiceRow
           label="Rate control"
           value={settings.rate_control}
-          choices={Object.entries(BY)
-            .filter(([value]) => file.capped || value !== "constant_rate")
-            .map(([value, title]) => ({ value, title }))}
+          choices={rate_controls.filter(({ value }) => file.capped || value !== "constant_rate")}
           onChange={(by) => set({ rate_control: by as Settings["rate_control"] })}
         />
       )}

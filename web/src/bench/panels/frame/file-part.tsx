@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { FrameRow, Framing, Settings } from "../../../api/client";
 import { catalogueQuery, estimateOf } from "../../../api/queries";
 import { BarsChoice } from "../../../frames/bars-choice";
-import { megabytes } from "../../../renders/words";
+import { megabytes } from "../../../rendering/words";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { Fold } from "../../../ui/fold";
 import { ProblemNote } from "../../../ui/problem-note";

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { FrameRow } from "../../../api/client";
-import { toExact, toNumber } from "../../../api/exact";
 import { guidesQuery } from "../../../api/queries";
+import { toExact, toNumber } from "../../../ui/exact";
 import { Fold } from "../../../ui/fold";
 import { NumberField } from "../../../ui/number-field";
 import { TickRow } from "../../../ui/tick-row";

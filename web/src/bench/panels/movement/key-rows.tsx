@@ -1,5 +1,6 @@
 import type { Footage, Motion } from "../../../api/client";
-import { toExact, toNumber } from "../../../api/exact";
+import { useChoices } from "../../../api/use-choices";
+import { toExact, toNumber } from "../../../ui/exact";
 import { NumberField } from "../../../ui/number-field";
 import { frameAt, timecode } from "../../timecode";
 import type { Editing } from "../../use-framing";
@@ -9,18 +10,7 @@ type Key = Motion["keys"][number];
 type Props = Editing & { footage: Footage; transport: Transport };
 
 const CURVE = "curve";
-const EASES = ["smooth", "even", "hold", CURVE] as const;
-/** The curve that a key begins with: soft at both ends. */
-const FIRST_CURVE = { x1: "0.42", y1: "0", x2: "0.58", y2: "1" };
-
 type Value = "x" | "y" | "tightness" | "angle";
-/** The numbers of a key, and how they are shown. */
-const VALUES: Record<Value, { label: string; unit: string; times: number; least: number; most: number }> = {
-  x: { label: "Across, % of the picture from its middle,", unit: "% →", times: 100, least: -1e4, most: 1e4 },
-  y: { label: "Down, % of the picture from its middle,", unit: "% ↓", times: 100, least: -1e4, most: 1e4 },
-  tightness: { label: "Fill amount, %,", unit: "% fill", times: 100, least: 0, most: 1e4 },
-  angle: { label: "Turned, degrees,", unit: "°", times: 1, least: -45, most: 45 },
-};
 const HANDLES = [
   ["x1", "Begins, in parts of the time,", 0, 1],
   ["y1", "Begins, in parts of the way,", -1, 2],
@@ -30,6 +20,7 @@ const HANDLES = [
 
 /** The keyframes in order of time: position, size and speed curve. */
 export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
+  const { key_eases, curve } = useChoices();
   const { motion } = plan;
   const { rate } = footage.timing;
   if (motion.keys.length === 0) return null;
@@ -64,10 +55,12 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
                 aria-label={`Curve after ${name}`}
                 className="rounded border border-edge bg-sheet px-1.5 py-0.5"
                 value={key.handles ? CURVE : key.ease}
-                onChange={({ target }) => put(index, easeNamed(target.value), "Ease")}
+                onChange={({ target }) => put(index, easeNamed(target.value, curve), "Ease")}
               >
-                {EASES.map((ease) => (
-                  <option key={ease}>{ease}</option>
+                {key_eases.map(({ value: ease, title }) => (
+                  <option key={ease} value={ease}>
+                    {title}
+                  </option>
                 ))}
               </select>
               <button
@@ -89,8 +82,8 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
   );
 }
 
-const easeNamed = (name: string): Partial<Key> =>
-  name === CURVE ? { handles: FIRST_CURVE } : { ease: name as Key["ease"], handles: null };
+const easeNamed = (name: string, curve: Key["handles"]): Partial<Key> =>
+  name === CURVE ? { handles: curve } : { ease: name as Key["ease"], handles: null };
 
 type NumbersProps = Pick<Editing, "measure"> & {
   name: string;
@@ -106,19 +99,20 @@ const GROUPS: { title: string; values: Value[] }[] = [
 ];
 
 function Numbers({ name, of, measure, onSet }: NumbersProps) {
+  const { key_values } = useChoices();
   const set = GROUPS.filter(({ values }) => values.every((value) => of[value] != null));
   return (
     <div className="grid grid-cols-2 gap-2">
-      {(Object.keys(VALUES) as Value[]).map((value) => {
-        const { label, unit, times, least, most } = VALUES[value];
+      {key_values.map(({ value, title, unit, times, low, high }) => {
         const number = of[value];
         return (
           number != null && (
             <NumberField
               key={value}
-              label={`${label} at ${name}`}
-              {...{ unit, low: least, step: 1, decimals: 1 }}
-              high={value === "tightness" ? measure.limits.tightness * 100 : most}
+              label={`${title} at ${name}`}
+              {...{ unit, step: 1, decimals: 1 }}
+              low={toNumber(low)}
+              high={value === "tightness" ? measure.limits.tightness * 100 : toNumber(high)}
               value={toNumber(number) * times}
               onCommit={(given) => onSet({ [value]: toExact(given / times, 6) })}
             />

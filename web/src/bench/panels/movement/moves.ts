@@ -1,38 +1,25 @@
 import type { Motion } from "../../../api/client";
+import type { Choices } from "../../../api/use-choices";
 
 type Move = Motion["move"];
 
-export const EASES = [
-  { value: "smooth", title: "smoothly, at rest at both ends" },
-  { value: "even", title: "evenly" },
-] as const;
+/** What a move is called among those that are offered: by its way, or by whether it goes in or out. */
+export const nameOf = (moves: Choices["moves"], move: Move): string =>
+  moves.find((one) => wayOf(one.move) === wayOf(move))?.name ?? "";
 
-/** What can be done over the length of a shot, by a name of the page's own. */
-export const MOVES = [
-  { value: "", title: "Static" },
-  { value: "in", title: "push in" },
-  { value: "out", title: "push out" },
-  { value: "left_right", title: "Pan left to right" },
-  { value: "right_left", title: "Pan right to left" },
-  { value: "up_down", title: "tilt down" },
-  { value: "down_up", title: "tilt up" },
-] as const;
-
-export function nameOf(move: Move): string {
+function wayOf(move: Move): string {
   if (!move) return "";
-  if (move.kind === "push") return move.percent.startsWith("-") ? "out" : "in";
-  return move.way;
+  return move.kind === "push" ? (move.percent.startsWith("-") ? "out" : "in") : move.way;
 }
 
-/** The move of a name; of the one before it the ease stays, and how far it pushes. */
-export function moveNamed(name: string, before: Move): Move {
-  const ease = before?.ease ?? "smooth";
-  if (!name) return null;
-  if (name === "in" || name === "out") {
-    const percent = before?.kind === "push" ? before.percent.replace("-", "") : "4";
-    return { kind: "push", percent: name === "in" ? percent : `-${percent}`, ease };
-  }
-  const beyond = before && before.kind !== "push" ? before.beyond : false;
-  if (name === "left_right" || name === "right_left") return { kind: "pan", way: name, ease, beyond };
-  return { kind: "tilt", way: name as "up_down" | "down_up", ease, beyond };
+/** The move of a name; of the one before it the speed curve stays, how far it pushes, and whether it goes beyond. */
+export function moveNamed(moves: Choices["moves"], name: string, before: Move): Move {
+  const begun = moves.find((one) => one.name === name)?.move ?? null;
+  if (!begun || !before) return begun;
+  const { ease } = before;
+  if (begun.kind !== "push")
+    return { ...begun, ease, beyond: before.kind === "push" ? begun.beyond : before.beyond };
+  if (before.kind !== "push") return { ...begun, ease };
+  const amount = before.percent.replace("-", "");
+  return { ...begun, ease, percent: begun.percent.startsWith("-") ? `-${amount}` : amount };
 }

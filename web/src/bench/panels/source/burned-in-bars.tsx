@@ -1,7 +1,7 @@
 import type { Edges } from "../../../api/client";
-import { shown, toExact, toNumber } from "../../../api/exact";
+import { FailedAnalyses } from "../../../intake/failed-analyses";
 import { Button } from "../../../ui/button";
-import { FailedAnalyses } from "../../../ui/failed-analyses";
+import { shown, toExact, toNumber } from "../../../ui/exact";
 import { Fold } from "../../../ui/fold";
 import { NumberField } from "../../../ui/number-field";
 import type { PartProps } from "./use-interpretation";

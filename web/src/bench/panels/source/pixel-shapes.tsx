@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { ratio, shown, toExact, toNumber } from "../../../api/exact";
 import { catalogueQuery } from "../../../api/queries";
 import { ChoiceRow } from "../../../ui/choice-row";
+import { ratio, shown, toExact, toNumber } from "../../../ui/exact";
 import { NumberField } from "../../../ui/number-field";
 import type { PartProps } from "./use-interpretation";
 

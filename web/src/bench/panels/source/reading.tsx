@@ -1,8 +1,8 @@
 import type { Interpretation } from "../../../api/client";
-import { toExact, toNumber } from "../../../api/exact";
 import { Button } from "../../../ui/button";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ColourRow } from "../../../ui/colour-row";
+import { toExact, toNumber } from "../../../ui/exact";
 import { Fold } from "../../../ui/fold";
 import { NumberField } from "../../../ui/number-field";
 import { TickRow } from "../../../ui/tick-row";

@@ -1,8 +1,8 @@
 import type { Control, Kind, Surround } from "../../../api/client";
 import { ChoiceRow } from "../../../ui/choice-row";
-import { ControlRow, type Moment } from "../../../ui/control-row";
 import { Fold } from "../../../ui/fold";
 import { WordsRow } from "../../../ui/words-row";
+import { ControlRow, type Moment } from "../control-row";
 import { MaterialRow, type Named } from "./material-row";
 
 type Values = Record<string, unknown>;

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, type Plan, type Treatment, unwrap } from "../api/client";
-import { refreshFramings, treatmentsQuery } from "../api/queries";
+import { api, type Plan, type Treatment, unwrap } from "../../api/client";
+import { refreshFramings, treatmentsQuery } from "../../api/queries";
 
 type Value = Treatment["treatment"];
 

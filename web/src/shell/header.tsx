@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { AT_WORK, rendersQuery, visitorQuery } from "../api/queries";
-import { RenderNotices } from "../renders/notices";
+import { RenderNotices } from "../rendering/notices";
+import { LookMenu } from "../ui/look";
 import { AccountMenu } from "./account-menu";
-import { LookMenu } from "./look";
 
 /** The line along the top: the path to this page, and renders in progress. */
 export function Header({

@@ -1,5 +1,5 @@
 import { csrfToken } from "../api/client";
-import { Menu } from "./menu";
+import { Menu } from "../ui/menu";
 
 const SIGN_OUT = "/sign-out/";
 const CHANGE_PASSWORD = "/password/";

@@ -1,16 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import type { CellAction, Framing, Plan, Treatment } from "../api/client";
-import { versionOf } from "../api/queries";
-import type { PlanEditor } from "../bench/editor/plan-editor";
-import { Tile } from "../bench/tile";
-import { TileGrid } from "../bench/tiles";
-import { useCells } from "../board/use-cells";
-import { Button } from "../ui/button";
-import { Fold } from "../ui/fold";
-import { Note } from "../ui/note";
-import { ProblemNote } from "../ui/problem-note";
-import { TickRow } from "../ui/tick-row";
+import type { CellAction, Framing, Plan, Treatment } from "../../api/client";
+import { versionOf } from "../../api/queries";
+import { useCells } from "../../frames/use-cells";
+import { Button } from "../../ui/button";
+import { Fold } from "../../ui/fold";
+import { Note } from "../../ui/note";
+import { ProblemNote } from "../../ui/problem-note";
+import { TickRow } from "../../ui/tick-row";
+import type { PlanEditor } from "../editor/plan-editor";
+import { Tile } from "../tile";
+import { TileGrid } from "../tiles";
 import { treatmentOf, useTreatments } from "./use-treatments";
 
 type Props = { projectId: number; framing: Framing; plan: Plan; time: string; editor: PlanEditor };

@@ -2,15 +2,15 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import type { Board } from "../api/client";
 import { rendersQuery } from "../api/queries";
-import { arranged } from "../board/arranging";
-import { PictureSize } from "../board/board-filter";
-import { BoardTable } from "../board/board-table";
-import { usePictureHeight } from "../board/pictures";
-import { newestOf } from "../renders/rendered";
-import { Header } from "../ui/header";
+import { newestOf } from "../rendering/rendered";
+import { Header } from "../shell/header";
 import { useKeys } from "../ui/keyboard";
 import { useTitle } from "../ui/use-title";
+import { arranged } from "./arranging";
+import { PictureSize } from "./board-filter";
+import { BoardTable } from "./board-table";
 import { ClipShown } from "./clip-shown";
+import { usePictureHeight } from "./pictures";
 
 /** A project for people who can only view: every clip in every frame, with the finished files. */
 export function ShownBoard({ board }: { board: Board }) {

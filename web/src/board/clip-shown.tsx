@@ -1,7 +1,7 @@
 import { Dialog } from "radix-ui";
 import type { Board, Footage, Render } from "../api/client";
-import { shown } from "../api/exact";
 import { Button } from "../ui/button";
+import { shown } from "../ui/exact";
 import { Overlay } from "../ui/overlay";
 import { PatientImage } from "../ui/patient-image";
 

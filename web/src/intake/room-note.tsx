@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { gigabytes } from "./size";
+import { gigabytes } from "../ui/size";
 
 const TIGHT = 0.8;
 

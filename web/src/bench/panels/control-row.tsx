@@ -1,9 +1,9 @@
-import type { Control } from "../api/client";
-import { toExact, toNumber } from "../api/exact";
-import { ChoiceRow } from "./choice-row";
-import { ColourRow } from "./colour-row";
-import { SliderRow } from "./slider-row";
-import { TickRow } from "./tick-row";
+import type { Control } from "../../api/client";
+import { ChoiceRow } from "../../ui/choice-row";
+import { ColourRow } from "../../ui/colour-row";
+import { toExact, toNumber } from "../../ui/exact";
+import { SliderRow } from "../../ui/slider-row";
+import { TickRow } from "../../ui/tick-row";
 
 type Settable = string | boolean | null;
 

@@ -1,11 +1,11 @@
-import type { Alternative } from "../api/client";
-import { shown, toNumber } from "../api/exact";
-import { Played } from "../bench/playing/played";
-import type { Player } from "../bench/playing/player";
-import { useShows } from "../bench/playing/use-player";
-import { usePreview } from "../bench/use-preview";
-import { Button } from "../ui/button";
-import { ProblemNote } from "../ui/problem-note";
+import type { Alternative } from "../../api/client";
+import { Button } from "../../ui/button";
+import { shown, toNumber } from "../../ui/exact";
+import { ProblemNote } from "../../ui/problem-note";
+import { Played } from "../playing/played";
+import type { Player } from "../playing/player";
+import { useShows } from "../playing/use-player";
+import { usePreview } from "../use-preview";
 
 type Props = {
   framingId: number;

@@ -1,4 +1,4 @@
-import type { Footage } from "../../../api/client";
+import type { Footage } from "../api/client";
 
 interface NoticedProps {
   notices: Footage["noticed"];

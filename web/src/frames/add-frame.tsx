@@ -2,8 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { type FormEvent, type ReactNode, useState } from "react";
 import { api, type Catalogue, type Frame, unwrap } from "../api/client";
-import { frame as frameOf } from "../api/placement";
 import { catalogueQuery } from "../api/queries";
+import { useChoices } from "../api/use-choices";
 import { Button } from "../ui/button";
 import { Outline } from "../ui/outline";
 import { Overlay } from "../ui/overlay";
@@ -82,12 +82,13 @@ function Choices({ catalogue, onChoose }: { catalogue: Catalogue; onChoose: (fra
 }
 
 function OwnSize({ busy, onAdd }: { busy: boolean; onAdd: (frame: Frame) => void }) {
+  const { frame } = useChoices();
   const [name, setName] = useState("");
-  const [size, setSize] = useState({ width: 1920, height: 1080 });
+  const [size, setSize] = useState({ width: frame.width, height: frame.height });
 
   function onSubmit(event: FormEvent) {
     event.preventDefault();
-    onAdd(frameOf({ name, ...size }));
+    onAdd({ ...frame, name, ...size });
   }
 
   return (

@@ -1,10 +1,10 @@
-import type { Alternative } from "../api/client";
-import { Played } from "../bench/playing/played";
-import type { Player } from "../bench/playing/player";
-import { useShows } from "../bench/playing/use-player";
-import { usePreview } from "../bench/use-preview";
-import { Button } from "../ui/button";
-import { useEdge } from "../ui/use-edge";
+import type { Alternative } from "../../api/client";
+import { Button } from "../../ui/button";
+import { useEdge } from "../../ui/use-edge";
+import { Played } from "../playing/played";
+import type { Player } from "../playing/player";
+import { useShows } from "../playing/use-player";
+import { usePreview } from "../use-preview";
 
 type Props = {
   framingId: number;
