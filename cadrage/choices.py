@@ -1,6 +1,6 @@
-"""What people choose from beside numbers, with the words for it, and what a framing begins with.
+"""Choices other than numbers, with their titles, and the defaults of a framing.
 
-Interfaces show these; none has a list or a default of its own.
+Interfaces show these and keep no lists or defaults themselves.
 """
 
 from fractions import Fraction
@@ -29,7 +29,7 @@ class PlacementChoice(Value):
 
 
 class MoveChoice(Value):
-    """A move over the length of a shot, as it begins; None stands still."""
+    """A move over the length of a shot with its default values; None for a static shot."""
 
     name: str
     title: str
@@ -94,10 +94,10 @@ class Choices(Value):
     Attributes:
         placements: in one press.
         moves: over the length of a shot.
-        eases, key_eases: how a move, and a keyframe's value, goes on.
+        eases, key_eases: speed curves of moves, and of keyframes.
         paces, aims: of a window that follows.
-        doubts: why following may be wrong, by reason.
-        subjects: what is followed, by kind.
+        doubts: reasons to check following.
+        subjects: names of subjects to follow, by kind.
         key_values: the numbers of a keyframe.
         rates: frames a second that frames are delivered at.
         active_pictures: display aspects of active pictures beside those of film.

@@ -69,7 +69,7 @@ class Measure(Value):
         cautions: what to know about it.
         snaps_across, snaps_down: offsets at which the picture sits in a way people look for.
         titles: where its titles stand.
-        new_title: another one, where it stands to begin with.
+        new_title: the default for a title that is added.
         limits: how far the values of a placement go.
         placement: as it is at that time, where it moves.
         summary: the same, said.

@@ -78,7 +78,7 @@ def scope(
 
 
 def scope_layout(plan: Plan) -> Layout:
-    """What a scope is drawn from: the frame, small, of 10 bits and in the colour of its file."""
+    """The layout of the frame for a scope: small, 10 bits, in the colour of the file."""
     small = screen_layout(plan.frame, preview_size(plan.frame, WIDTH))
     return replace(small, depth=DEPTH, colour=target_colour(plan.frame))
 

@@ -28,7 +28,7 @@ class Asking:
 
 
 def person() -> AbstractBaseUser | None:
-    """The person who asks; None in a worker, and for whoever has not signed in."""
+    """The person who makes the request; None in a worker, and for visitors who are not signed in."""
     request = _request.get()
     return request.user if request is not None and request.user.is_authenticated else None
 

@@ -1,4 +1,4 @@
-"""Scopes show the codes that a file would have, and mark what is outside the legal range."""
+"""Scopes show the codes of the file, and mark codes outside the legal range."""
 
 from fractions import Fraction
 

@@ -9,6 +9,7 @@ import pytest
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 
+from server.studio.actions import analyses
 from server.studio.models import Footage
 from tests.server.page import design_of
 
@@ -144,3 +145,22 @@ def test_no_more_room_while_sending_is_told(ida, project, small_clip, monkeypatc
     assert answer.status_code == 507
     assert "room" in answer.json()["title"]
     assert Footage.objects.count() == 0
+
+
+def test_levels_of_the_sound_come_once_they_are_analysed(ida, framing):
+    address = f"/api/footage/{framing.footage_id}/levels"
+    assert ida.get(address).status_code == 202
+    analyses.request(framing.footage, "sound_levels")
+    while analyses.perform_next():
+        pass
+    answer = ida.get(address)
+    assert (answer.status_code, len(answer.content)) == (200, 100)
+    assert max(answer.content) > 100
+
+
+def test_a_strip_comes_in_parts(ida, framing):
+    address = f"/api/footage/{framing.footage_id}/strip?count=4&height=32"
+    whole, *parts = (ida.get(f"{address}{part}").content for part in ("", "&part=0&parts=2", "&part=1&parts=2"))
+    assert len({whole, *parts}) == 3
+    left, right = (ida.get(f"{address}&part={part}&parts=2") for part in (0, 1))
+    assert opened(left).shape == opened(right).shape == opened(ida.get(address)).shape

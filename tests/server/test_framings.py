@@ -1,5 +1,7 @@
 """Changing a framing, and going back and forth."""
 
+import json
+
 import pytest
 
 from cadrage.formats import Frame
@@ -205,3 +207,15 @@ def test_a_design_that_would_make_every_edit_slow_is_refused(ida, framing):
     assert answer.status_code == 422
     assert answer.json()["clip"] == framing.footage.name
     assert len(state(ida, framing)["plan"]["shots"]) == 500
+
+
+def test_a_scope_is_drawn_of_the_design_that_is_asked_for(ida, framing):
+    plan = state(ida, framing)["plan"]
+    body = {"time": "0", "kind": "waveform", "slot": "scope"}
+    answers = []
+    for ticket, colour in enumerate(("#202020", "#c0c0c0")):
+        shown = plan | {"surround": {"kind": "plain", "colour": colour}}
+        answers.append(ask(ida, framing, "scope", shown, **body, ticket=ticket))
+        assert answers[-1]["Content-Type"] == "image/png"
+        assert json.loads(answers[-1]["Cadrage-Scope"])["kind"] == "waveform"
+    assert answers[0].content != answers[1].content

@@ -22,7 +22,7 @@ def place(client, framing, tightness, label):
 
 
 def all_of(framing):
-    """What a history is about, as it is stored."""
+    """Everything that a history restores, as stored."""
     clip, frame = Footage.everything.get(pk=framing.footage_id), ProjectFrame.everything.get(pk=framing.frame_id)
     framing.refresh_from_db()
     return (

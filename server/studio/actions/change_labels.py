@@ -47,7 +47,7 @@ def interpretation_label(before: Interpretation | None, after: Interpretation | 
 
 
 def frame_label(row: ProjectFrame, frame: Frame, delivery: Delivery, settings: Settings) -> str:
-    """The label of a change of a frame, or of what is asked of it."""
+    """The label of a change of a frame, its delivery or its file settings."""
     if settings != row.settings:
         return "File settings"
     if delivery != row.delivery:

@@ -1,4 +1,4 @@
-"""The history of a project: what each person did in it, to be undone and redone in the order in which it was done.
+"""The history of a project: the changes of each person, to undo and redo in their order.
 
 An action names the rows that it may change with `recorded`; what differs afterwards is one change. A framing's designs
 are kept as its steps, so that of a framing only the id of its step is recorded, with `note`.
@@ -49,7 +49,7 @@ Rows = models.QuerySet[Any]
 State = dict[str, dict[str, Any] | None]
 
 _one: ContextVar[tuple[str, str]] = ContextVar("one", default=("", ""))
-"""The batch of what is being noted, and its label; empty where every note is a change of its own."""
+"""Batch and label of the current notes; empty if each note is a separate change."""
 
 
 @contextmanager
@@ -58,7 +58,7 @@ def as_one(label: str = "", batch: str = "") -> Iterator[None]:
 
     Args:
         label: of the change; that of the first note if empty.
-        batch: a name under which other requests carry on with it; one of its own if empty.
+        batch: a name under which other requests carry on with it; a new one if empty.
     """
     token = _one.set(_one.get() if _one.get()[0] else (batch or secrets.token_hex(8), label))
     try:
@@ -88,9 +88,9 @@ def only(row: models.Model) -> Rows:
 
 
 def note(project: Project, label: str, before: Mapping[str, Any], after: Mapping[str, Any]) -> None:
-    """Add a change to the history of whoever asks; what they had undone cannot be redone then.
+    """Add a change to the history of the person who makes the request. Changes that they undid can no longer be redone.
 
-    Nothing is noted where no person asks, as in a worker, or where nothing changed.
+    Nothing is added without a person, as in a worker, or if nothing changed.
 
     Args:
         project: whose history it is.

@@ -1,4 +1,4 @@
-"""Undoing and redoing what a person did in a project: the values of `history` are put back."""
+"""Undoing and redoing changes of a person in a project: the values of `history` are restored."""
 
 import json
 from dataclasses import dataclass
@@ -41,7 +41,7 @@ def next_of(project: Project, person: AbstractBaseUser, *, redo: bool) -> Change
 
 
 def walk(project: Project, person: AbstractBaseUser, *, redo: bool, change: int | None = None) -> Walked | None:
-    """Undo the last change of a person in a project, or redo the one that was undone last.
+    """Undo the last change of a person in a project, or redo the last one they undid.
 
     Args:
         project: in which.
@@ -50,7 +50,7 @@ def walk(project: Project, person: AbstractBaseUser, *, redo: bool, change: int 
         change: the id of a change; nothing is done if another one is next.
 
     Returns:
-        What was done; None if there is nothing to do.
+        The result; None if there is nothing to do.
 
     Raises:
         Stale: all that it changed was changed since, or is gone. It leaves the history.
@@ -107,7 +107,7 @@ def _steps(wanted: dict[int, tuple[int, int]]) -> list[int]:
 
 
 def _row(key: str, now: Fields, then: Fields) -> bool:
-    """Give a row other values, if it has those that it is expected to have; whether it did."""
+    """Give a row other values if it has the expected ones; return whether it did."""
     model = KINDS[key.split(":", maxsplit=1)[0]]
     rows = model._base_manager.filter(pk=_id(key))  # noqa: SLF001 - the manager that has removed rows too
     row = rows.select_for_update().first()
@@ -121,7 +121,7 @@ def _row(key: str, now: Fields, then: Fields) -> bool:
         try:
             with transaction.atomic():
                 rows.create(pk=_id(key), **then)
-        except IntegrityError:  # somebody has made another in its place, or what it belongs to is gone
+        except IntegrityError:  # another row took its place, or its parent is gone
             return False
     return True
 

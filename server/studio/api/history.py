@@ -17,7 +17,7 @@ router = Router(tags=["history"])
 
 @router.get("/projects/{project_id}/history", response=HistoryOut)
 def history(request: HttpRequest, project_id: int) -> HistoryOut:
-    """What undo and redo would be about, for whoever asks."""
+    """The changes that undo and redo would apply to, for the visitor."""
     project = owned.project(request, project_id)
     return HistoryOut.of(project, request.user)
 

@@ -1,7 +1,7 @@
 let last: Promise<unknown> = Promise.resolve();
 let flush: () => Promise<unknown> = () => Promise.resolve();
 
-/** Name what stores changes that still rest, so that they reach the server before what is done after them. */
+/** Register the function that stores pending edits, so that they reach the server before later changes. */
 export function restsHere(store: () => Promise<unknown>) {
   flush = store;
 }
@@ -14,8 +14,8 @@ export function inTurn<T>(send: () => Promise<T>): Promise<T> {
 }
 
 /**
- * Saves and renders reach the server one after another, in the order in which they were made, changes that still rest
- * included: a change keeps its place in the history, and a render is of what was on screen.
+ * Saves and renders reach the server one after another, in the order in which they were made, pending edits included:
+ * a change keeps its place in the history, and a render uses the plan on screen.
  */
 export async function inOrder<T>(send: () => Promise<T>): Promise<T> {
   await flush();

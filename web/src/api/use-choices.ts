@@ -4,7 +4,7 @@ import { catalogueQuery } from "./queries";
 
 export type Choices = Schemas["Choices"];
 
-/** What people choose from, with the words for it, and what a framing begins with. */
+/** Choices with their titles, and the defaults of a framing. */
 export const useChoices = (): Choices => useSuspenseQuery(catalogueQuery).data.choices;
 
 /** The words for a choice. */

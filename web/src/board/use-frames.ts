@@ -50,7 +50,7 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
     put.mutate(changed(row.id, { name }));
   }
 
-  /** Say what was done, with a way to undo just that. */
+  /** Show a notice with an Undo button for the last change. */
   async function tell(text: string, losses: Loss[] = []) {
     const change = await lastChange(client, projectId);
     const undo = () => {

@@ -36,7 +36,7 @@ export const TASKS: Task[] = [
       "Press Render. The finished file is measured; Check shows whether it passes.",
     ],
     notes: [
-      "Everything is saved as you do it. Undo goes back to the first change, also after a reload.",
+      "Everything is saved as you do it. Undo takes back your changes in their order, wherever you made them, also after a reload; its button names the next one.",
       "Save as preset, at the lower left of the bench, uses what you did with one clip for all clips of its format.",
     ],
   },
@@ -50,10 +50,11 @@ export const TASKS: Task[] = [
       "What it costs, at the foot of the panel, says how much is kept and which sides are cropped.",
     ],
     notes: [
-      "Hold H to show the cropped parts. Z is a loupe at the pointer; X shows the frame at 100%.",
+      "Hold H to show the cropped parts. Z is a loupe at the pointer; X shows the frame at 100%, + and − beside it zoom further.",
+      "W shows the scopes: waveform, RGB parade and vectorscope, with the share of codes outside the legal range.",
       "Straighten turns the picture about its middle; Level to horizon does it along a line that you draw.",
     ],
-    words: ["pan and scan", "vertical", "portrait", "aspect ratio", "resize", "position"],
+    words: ["pan and scan", "vertical", "portrait", "aspect ratio", "resize", "position", "waveform", "vectorscope", "scopes", "levels"],
   },
   {
     name: "board",

@@ -3,13 +3,13 @@ import { useKeys } from "../ui/keyboard";
 import type { Way } from "./history";
 
 type Props = {
-  /** What each of the two is about; null where there is nothing. */
+  /** The change of each; null if there is none. */
   undo: string | null;
   redo: string | null;
   onWalk: (way: Way) => void;
 };
 
-/** Undo and redo as buttons that name what they are about, and by their keys. */
+/** Undo and Redo as buttons that name their change, and as shortcuts. */
 export function HistoryButtons({ undo, redo, onWalk }: Props) {
   useKeys([
     { keys: "$mod+z", does: "Undo", act: () => onWalk("undo") },

@@ -6,7 +6,7 @@ import { inOrder } from "../api/saves";
 
 export type Way = "undo" | "redo";
 type Walked = Schemas["WalkedOut"];
-/** The framing that is on the page, and the change that is meant; without one, whichever is next. */
+/** The framing on the page, and a change to undo or redo; by default the next one. */
 type At = { framing?: number; change?: number };
 
 export const historyQuery = (projectId: number) =>
@@ -16,7 +16,7 @@ export const historyQuery = (projectId: number) =>
       unwrap(api.GET("/api/projects/{project_id}/history", { params: { path: { project_id: projectId } } })),
   });
 
-/** What was undone or redone last, where that was not on the framing in sight; and a framing that went with it. */
+/** The last undone or redone change outside the framing on the page; and a framing that it removed. */
 export const useWalked = create<{ text: string | null; gone: number | null }>(() => ({
   text: null,
   gone: null,
@@ -46,13 +46,13 @@ export async function walk(client: QueryClient, projectId: number, way: Way, at:
 
 function said(way: Way, { done, left }: Walked): string | null {
   if (!done) return null;
-  const except = left > 0 ? `, except ${left} that somebody else changed since` : "";
+  const except = left > 0 ? `, except ${left} changed by others since` : "";
   return `${way === "undo" ? "Undone" : "Redone"}: ${named(done)}${except}.`;
 }
 
 const named = ({ label, where }: Schemas["ChangeOut"]) => (where ? `${label} (${where})` : label);
 
-/** The history of a project: what undo and redo are about, and doing it. */
+/** The history of a project: the next change to undo and to redo, and doing so. */
 export function useHistory(projectId: number) {
   const client = useQueryClient();
   const { data } = useQuery(historyQuery(projectId));
@@ -67,7 +67,7 @@ export function useHistory(projectId: number) {
   };
 }
 
-/** The change that undo is about now; asked for right after something was done, it is that. */
+/** The change that Undo would apply to now: right after a change, that change. */
 export async function lastChange(client: QueryClient, projectId: number): Promise<number | undefined> {
   const { undo } = await client.fetchQuery({ ...historyQuery(projectId), staleTime: 0 });
   return undo?.id;

@@ -4,7 +4,7 @@ import { useWalked } from "./history";
 
 const SHOWN_MS = 6000;
 
-/** Says what was undone or redone, where that is not to be seen on the page. */
+/** Names an undone or redone change that is not visible on the page. */
 export function WalkedNote() {
   const text = useWalked((state) => state.text);
   useEffect(() => {

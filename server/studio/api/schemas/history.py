@@ -40,7 +40,7 @@ def _where(change: Change) -> str:
 
 
 class HistoryOut(Schema):
-    """What undo and redo would be about, for whoever asks; null where there is nothing."""
+    """The changes that undo and redo would apply to, for the visitor; null if there is none."""
 
     undo: ChangeOut | None
     redo: ChangeOut | None
@@ -67,11 +67,10 @@ class WalkIn(Schema):
 
 
 class WalkedOut(Schema):
-    """What was undone or redone, and how things are after it.
+    """The change that was undone or redone, and the state after it.
 
-    `done` is null where there was nothing to do. `framing` is the one that was asked for. `cells` are those that were
-    changed, or null where more than cells, or many of them, were. `left` parts of the change stay as they are, because
-    others changed them since.
+    `done` is null if there was nothing to do. `framing` is the requested one. `cells` are those that changed; null if
+    many of them, or anything else, did. `left` parts of the change stay as they are, because others changed them since.
     """
 
     done: ChangeOut | None

@@ -3,7 +3,7 @@ import { useKeys } from "../../ui/keyboard";
 import { type Transport, useFrame } from "../use-transport";
 
 const MOST = 64;
-/** How near to the edge of what is in sight the playhead may come before the timeline goes along, in parts of it. */
+/** Distance of the playhead from the edge of the visible part, as a fraction of it, at which the timeline scrolls. */
 const NEAR = 0.05;
 
 type Props = {
@@ -14,11 +14,11 @@ type Props = {
   children: ReactNode;
 };
 
-/** All of the timeline in one window: longer than that when zoomed, and then it scrolls. */
+/** The timeline in a window that scrolls when zoomed. */
 export function Track({ transport, frames, zoom, onZoom, children }: Props) {
   const place = useRef<HTMLDivElement>(null);
   const part = useFrame(transport) / Math.max(1, frames - 1);
-  /** What stays where it is when the zoom changes: a place in parts of the clip, and where it is in the window. */
+  /** The point that keeps its position when the zoom changes: as a fraction of the clip, and its x in the window. */
   const held = useRef<{ part: number; x: number } | null>(null);
   const change = (by: number, at?: { part: number; x: number }) => {
     held.current = at ?? null;

@@ -3,7 +3,7 @@ import type { Choices } from "../../../api/use-choices";
 
 type Move = Motion["move"];
 
-/** What a move is called among those that are offered: by its way, or by whether it goes in or out. */
+/** The name of a move in the list: by its direction. */
 export const nameOf = (moves: Choices["moves"], move: Move): string =>
   moves.find((one) => wayOf(one.move) === wayOf(move))?.name ?? "";
 
@@ -14,12 +14,12 @@ function wayOf(move: Move): string {
 
 /** The move of a name; of the one before it the speed curve stays, how far it pushes, and whether it goes beyond. */
 export function moveNamed(moves: Choices["moves"], name: string, before: Move): Move {
-  const begun = moves.find((one) => one.name === name)?.move ?? null;
-  if (!begun || !before) return begun;
+  const first = moves.find((one) => one.name === name)?.move ?? null;
+  if (!first || !before) return first;
   const { ease } = before;
-  if (begun.kind !== "push")
-    return { ...begun, ease, beyond: before.kind === "push" ? begun.beyond : before.beyond };
-  if (before.kind !== "push") return { ...begun, ease };
+  if (first.kind !== "push")
+    return { ...first, ease, beyond: before.kind === "push" ? first.beyond : before.beyond };
+  if (before.kind !== "push") return { ...first, ease };
   const amount = before.percent.replace("-", "");
-  return { ...begun, ease, percent: begun.percent.startsWith("-") ? `-${amount}` : amount };
+  return { ...first, ease, percent: first.percent.startsWith("-") ? `-${amount}` : amount };
 }
