@@ -52,7 +52,7 @@ def test_a_pan_goes_over_the_clip_and_is_rendered_as_it_is_shown(bench):
 
 
 def test_a_push_is_set_by_number_and_turned_into_keys(bench):
-    bench.get_by_label("Move", exact=True).select_option(label="push in")
+    bench.get_by_label("Move", exact=True).select_option(label="Push in")
     enter(bench.get_by_label("Amount, %"), "20")
     expect(steps(bench).get_by_text("push in, 20%")).to_be_visible()
     bench.get_by_role("button", name="Convert to keyframes").click()

@@ -70,7 +70,7 @@ def test_typing_replaces_a_number_that_changed_under_the_hand(page: Page, tape):
     scale = page.get_by_label("Scale, %")
     expect(scale).to_have_value("100")
     undo = page.get_by_role("button", name="Undo")
-    expect(undo).to_have_attribute("title", "Native size")
+    expect(undo).to_have_attribute("title", "Undo: Native size")
     scale.focus()
     undo.dispatch_event("click")
     expect(scale).not_to_have_value("100")

@@ -46,13 +46,13 @@ def test_moving_the_window_moves_the_picture_the_other_way(page: Page, wide):
     expect(page.get_by_text("window 320 × 180")).to_be_visible()
     drag(page, page.get_by_test_id("window"), 40, 0)
     undo = page.get_by_role("button", name="Undo")
-    expect(undo).to_have_attribute("title", "Window moved")
+    expect(undo).to_have_attribute("title", "Undo: Window moved")
     expect(page.get_by_label("Position X, frame pixels")).to_have_value(re.compile("^-"))
     assert number(page, "Position Y, frame pixels") == pytest.approx(0, abs=1)
     moved = number(page, "Position X, frame pixels")
     # Sizing from a corner keeps the middle, and its shape.
     drag(page, page.get_by_test_id("window-corner").nth(2), 60, 34)
-    expect(undo).to_have_attribute("title", "Window sized")
+    expect(undo).to_have_attribute("title", "Undo: Window sized")
     until(lambda: number(page, "Scale, %") < 600, 20)  # the numbers follow the hand
 
     def middle_kept():

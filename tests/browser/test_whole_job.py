@@ -59,7 +59,7 @@ def test_the_whole_job(page: Page, upright, tmp_path):
     expect(page.get_by_label("What it costs")).to_contain_text("% of the picture cropped")
 
     # The history survives a reload.
-    expect(page.get_by_role("button", name="Undo")).to_have_attribute("title", "Fill amount")
+    expect(page.get_by_role("button", name="Undo")).to_have_attribute("title", "Undo: Fill amount")
     page.reload()
     expect(page.get_by_text("40% fill")).to_be_visible()
     page.get_by_role("button", name="Undo").click()

@@ -135,6 +135,7 @@ def main() -> None:
             chosen["many_clients"] = ("20 people at the bench for a minute", lambda: many_clients(field))
             # Last, since the analyses of these clips keep the one worker for minutes.
             chosen["heavy_clips"] = (first_line(clips.heavy_clips), lambda: clips.heavy_clips(field))
+            chosen["heavy_playing"] = (first_line(clips.heavy_playing), lambda: clips.heavy_playing(field))
             for name, (title, attack) in chosen.items():
                 if not given.only or given.only in name:
                     text += under(field, title, attack)

@@ -15,6 +15,7 @@ from tests.siege.people import Person
 POSTS = 1060
 SOURCES = tuple(f"127.0.0.{number}" for number in range(2, 8))
 """Other addresses of this machine, from which an attack comes."""
+PLAYED_SECONDS = 20.0
 LOOKS = 16
 SAMPLES = 27
 ANOTHER = """
@@ -110,6 +111,32 @@ def held_streams(field: Field) -> str:
         answer.close()
     assert theirs.status_code == 200, theirs.text
     return f"{Counter(answer.status_code for answer in answers)[200]} begun; another person's plays"
+
+
+def heavy_playing(field: Field) -> str:
+    """An H.264 clip of 8192×8192 that two pages of one person play for 20 seconds."""
+    person = Person(field.address)
+    project = person.project("Heavy playing")
+    with tempfile.TemporaryDirectory() as folder:
+        person.add(project, avc(Path(folder) / "heavy.mp4", 8192, 250))
+    framing = person.framing(project)
+    design = {part: framing["plan"][part] for part in ("placement", "surround", "finish", "motion", "shots")}
+
+    def play(number: int) -> tuple[int, int]:
+        body = {"designs": [design], "time": "0", "viewer": f"heavy {number}", "lines": 360}
+        with person.ask("POST", f"/api/framings/{framing['id']}/play", json=body, stream=True) as answer:
+            read, until = 0, time.monotonic() + PLAYED_SECONDS
+            if answer.status_code == 200:
+                for part in answer.iter_content(65_536):
+                    read += len(part)
+                    if time.monotonic() > until:
+                        break
+            return answer.status_code, read
+
+    with ThreadPoolExecutor(2) as many:
+        answers = list(many.map(play, range(2)))
+    assert {status for status, _ in answers} <= {200, 503}, answers
+    return ", ".join(f"answered {status} and {read // 1000} KB" for status, read in answers)
 
 
 def many_samples(field: Field) -> str:

@@ -87,7 +87,7 @@ export function BenchView({ board, footage, framing, bench, plan: whole, measure
   const cutting = useCutting(framing.id, standing, commit);
   const cut = whole.shots.length > 0;
 
-  const history = useHistory(board.id);
+  const history = useHistory(board.id, framing.id);
 
   const { search } = useLocation();
   const bars = useBarsAsked(board);

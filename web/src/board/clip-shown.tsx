@@ -63,7 +63,11 @@ export function ClipShown({ board, footage, finished, onStep, onClose }: Props) 
                   {render ? "; finished" : "; not rendered yet"}
                 </p>
                 {render && board.downloads && (
-                  <a className="text-ochre underline" href={`/api/renders/${render.id}/file?download=true`}>
+                  <a
+                    className="text-ochre underline"
+                    aria-label={`Download in ${into.frame.name}`}
+                    href={`/api/renders/${render.id}/file?download=true`}
+                  >
                     Download
                   </a>
                 )}

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, type Frame, type FrameRow, type Schemas, unwrap } from "../api/client";
 import { boardQuery, refreshFramings } from "../api/queries";
 import { inOrder } from "../api/saves";
-import { frameChange } from "../frames/use-frame";
+import { useFrameChange } from "../frames/use-frame";
 import { lastChange, walk } from "../history/history";
 
 type Loss = Schemas["LossOut"];
@@ -14,7 +14,7 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
   const client = useQueryClient();
   const [done, setDone] = useState<Done | null>(null);
   const settled = { onSettled: () => refreshFramings(client) };
-  const put = useMutation(frameChange(client));
+  const put = useFrameChange();
   /** A frame as it is now, with something else of it. */
   const changed = (id: number, fields: Partial<Frame>) => {
     const board = client.getQueryData(boardQuery(projectId).queryKey);

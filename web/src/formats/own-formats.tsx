@@ -88,6 +88,7 @@ export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
               </span>
               <button
                 type="button"
+                aria-label={`Remove ${frame.name}`}
                 className="text-soft underline hover:text-ink"
                 onClick={() => remove.mutate(id)}
               >

@@ -1,48 +1,25 @@
-import { type QueryClient, useMutation, useQueryClient } from "@tanstack/react-query";
-import {
-  api,
-  type Board,
-  type Frame,
-  type FrameRow,
-  type Schemas,
-  type Settings,
-  unwrap,
-} from "../api/client";
-import { refreshFramings } from "../api/queries";
-import { inOrder } from "../api/saves";
+import { api, type Frame, type FrameRow, type Settings, unwrap } from "../api/client";
+import { useChange, withOne } from "./use-change";
 
 type Body = Pick<FrameRow, "frame" | "delivery" | "settings">;
 
-/** Changing a frame, one after another; the board has it with the answer. */
-export function frameChange(client: QueryClient) {
-  return {
-    mutationFn: ({ id, ...body }: Body & { id: number }) =>
-      inOrder(() => unwrap(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: id } }, body }))),
-    // The question before rendering depends on it: it is known with the answer, without fetching everything again.
-    onSuccess: ({ losses: _, ...changed }: Schemas["FrameChanged"]) => {
-      client.setQueriesData<Board>(
-        { queryKey: ["board"] },
-        (board) =>
-          board && { ...board, frames: board.frames.map((one) => (one.id === changed.id ? changed : one)) },
-      );
-    },
-    onSettled: () => refreshFramings(client),
-  };
-}
+/** Changing frames of a project for every clip that goes into them. */
+export const useFrameChange = () =>
+  useChange(
+    ({ id, ...body }: Body & { id: number }) =>
+      unwrap(api.PUT("/api/frames/{frame_id}", { params: { path: { frame_id: id } }, body })),
+    (board, { id, ...fields }) => withOne(board, "frames", id, fields),
+  );
 
-/** Changing a frame of the project for every clip that goes into it. */
-export function useFrame(row: FrameRow) {
-  const client = useQueryClient();
-  const put = useMutation(frameChange(client));
-  const { id } = row;
-  // A change builds on the previous one, even if that is still being saved.
-  const { frame, delivery, settings } = put.isPending ? put.variables : row;
+/** Changing one frame. */
+export function useFrame({ id, frame, delivery, settings }: FrameRow) {
+  const { mutate, error } = useFrameChange();
   return {
-    set: (fields: Partial<Frame>) => put.mutate({ id, frame: { ...frame, ...fields }, delivery, settings }),
+    set: (fields: Partial<Frame>) => mutate({ id, frame: { ...frame, ...fields }, delivery, settings }),
     ask: (fields: Partial<FrameRow["delivery"]>) =>
-      put.mutate({ id, frame, delivery: { ...delivery, ...fields }, settings }),
+      mutate({ id, frame, delivery: { ...delivery, ...fields }, settings }),
     write: (fields: Partial<Settings>) =>
-      put.mutate({ id, frame, delivery, settings: { ...settings, ...fields } }),
-    error: put.error,
+      mutate({ id, frame, delivery, settings: { ...settings, ...fields } }),
+    error,
   };
 }

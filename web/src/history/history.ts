@@ -50,18 +50,20 @@ function said(way: Way, { done, left }: Walked): string | null {
   return `${way === "undo" ? "Undone" : "Redone"}: ${named(done)}${except}.`;
 }
 
-const named = ({ label, where }: Schemas["ChangeOut"]) => (where ? `${label} (${where})` : label);
+/** The label of a change, with its place unless that is the framing on the page. */
+const named = ({ label, where, framing }: Schemas["ChangeOut"], here?: number) =>
+  where && (here === undefined || framing !== here) ? `${label} (${where})` : label;
 
 /** The history of a project: the next change to undo and to redo, and doing so. */
-export function useHistory(projectId: number) {
+export function useHistory(projectId: number, framingId?: number) {
   const client = useQueryClient();
   const { data } = useQuery(historyQuery(projectId));
   const walking = useMutation({
     mutationFn: (way: Way) => inOrder(() => walk(client, projectId, way)),
   });
   return {
-    undo: data?.undo ? named(data.undo) : null,
-    redo: data?.redo ? named(data.redo) : null,
+    undo: data?.undo ? named(data.undo, framingId) : null,
+    redo: data?.redo ? named(data.redo, framingId) : null,
     walk: walking.mutate,
     error: walking.error,
   };

@@ -33,7 +33,11 @@ export function Invitations({ invitations, onInvite, onUninvite }: Props) {
               until {new Date(row.expires).toLocaleDateString()}
               {row.administrator && ", to administer"}
             </span>
-            <Button look="quiet" onClick={() => onUninvite(row.id)}>
+            <Button
+              look="quiet"
+              of={`the invitation until ${new Date(row.expires).toLocaleDateString()}`}
+              onClick={() => onUninvite(row.id)}
+            >
               Revoke
             </Button>
           </li>

@@ -31,7 +31,7 @@ export function UploadList() {
                 }[upload.state]
               }
             </span>
-            <Button look="quiet" onClick={upload.stop}>
+            <Button look="quiet" of={upload.name} onClick={upload.stop}>
               Cancel
             </Button>
           </li>

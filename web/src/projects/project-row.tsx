@@ -80,7 +80,11 @@ function Pictures({ framings }: { framings: number[] }) {
           src={`/api/framings/${framing}/thumbnail?width=240`}
         />
       ))}
-      {framings.length === 0 && <span className="m-auto text-soft">No clips yet</span>}
+      {framings.length === 0 && (
+        <span className="m-auto text-ink" aria-hidden="true">
+          No clips yet
+        </span>
+      )}
     </span>
   );
 }

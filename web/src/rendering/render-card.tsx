@@ -22,6 +22,7 @@ export function RenderCard({
   const working = AT_WORK.includes(render.state);
   const waiting = working && render.state !== "running";
 
+  const name = `${stemOf(render.clip)} in ${render.into}`;
   return (
     <div className="grid min-w-0 grow gap-2">
       <div className="flex flex-wrap items-center justify-end gap-2">
@@ -49,39 +50,39 @@ export function RenderCard({
         {render.state === "done" && !render.cleared && (
           <a
             className="rounded border border-rule bg-paper px-3 py-1 font-semibold hover:border-soft"
-            aria-label={`Download ${stemOf(render.clip)} in ${render.into}`}
+            aria-label={`Download ${name}`}
             href={`/api/renders/${render.id}/file?download=true`}
           >
             Download
           </a>
         )}
         {["failed", "cancelled"].includes(render.state) && (
-          <Button disabled={busy} onClick={() => act("retry")}>
+          <Button of={name} disabled={busy} onClick={() => act("retry")}>
             Try again
           </Button>
         )}
         {render.cleared && (
-          <Button disabled={busy} onClick={() => act("retry")}>
+          <Button of={name} disabled={busy} onClick={() => act("retry")}>
             Render again
           </Button>
         )}
         {render.state === "paused" ? (
-          <Button disabled={busy} onClick={() => act("resume")}>
+          <Button of={name} disabled={busy} onClick={() => act("resume")}>
             Resume
           </Button>
         ) : (
           working && (
-            <Button disabled={busy} onClick={() => act("pause")}>
+            <Button of={name} disabled={busy} onClick={() => act("pause")}>
               Pause
             </Button>
           )
         )}
         {working ? (
-          <Button disabled={busy} onClick={() => act("cancel")}>
+          <Button of={name} disabled={busy} onClick={() => act("cancel")}>
             Cancel
           </Button>
         ) : (
-          <Button look="quiet" disabled={busy} onClick={() => act("remove")}>
+          <Button look="quiet" of={name} disabled={busy} onClick={() => act("remove")}>
             Remove
           </Button>
         )}

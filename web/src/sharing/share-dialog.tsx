@@ -45,7 +45,7 @@ function People({ sharing }: { sharing: Sharing }) {
               role={member.role}
               onChange={(next) => sharing.share.mutate({ name: member.name, role: next })}
             />
-            <Button look="quiet" onClick={() => sharing.unshare(member.id)}>
+            <Button look="quiet" of={member.name} onClick={() => sharing.unshare(member.id)}>
               Remove
             </Button>
           </li>
@@ -146,6 +146,7 @@ async function copy(text: string, field: HTMLInputElement | null): Promise<boole
 function LinkLine({ label, path, about, onRevoke }: LineProps) {
   const [copied, setCopied] = useState(false);
   const field = useRef<HTMLInputElement>(null);
+  const row = `${label.toLowerCase()} ${about}`;
   const address = `${window.location.origin}${path}`;
   return (
     <li className="flex flex-wrap items-center gap-x-3">
@@ -158,10 +159,10 @@ function LinkLine({ label, path, about, onRevoke }: LineProps) {
         onFocus={(event) => event.target.select()}
       />
       <span className="num grow text-soft">{about}</span>
-      <Button look="quiet" onClick={() => copy(address, field.current).then(setCopied)}>
+      <Button look="quiet" of={row} onClick={() => copy(address, field.current).then(setCopied)}>
         {copied ? "Copied" : "Copy"}
       </Button>
-      <Button look="quiet" onClick={onRevoke}>
+      <Button look="quiet" of={row} onClick={onRevoke}>
         Revoke
       </Button>
     </li>

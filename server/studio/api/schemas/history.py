@@ -12,23 +12,35 @@ CELLS_SENT = 60
 
 
 class ChangeOut(Schema):
-    """A change in a history; `where` names the clip, or the clip and the frame, or says how many cells it is of."""
+    """A change in a history; `where` names the clip, or the clip and the frame, or the number of cells.
+
+    `framing` is the id of the framing, if it is a change of one framing only.
+    """
 
     id: int
     label: str
     where: str
+    framing: int | None
 
     @classmethod
     def of(cls, change: Change) -> "ChangeOut":
         """From its row."""
-        return cls(id=change.pk, label=change.label, where=_where(change))
+        ids = _ids(change)
+        framings = ids.get("framing", [])
+        framing = framings[0] if len(framings) == 1 == len(change.after_json) else None
+        return cls(id=change.pk, label=change.label, where=_where(ids), framing=framing)
 
 
-def _where(change: Change) -> str:
-    ids: dict[str, list[str]] = {}
+def _ids(change: Change) -> dict[str, list[int]]:
+    """Ids of the rows of a change, by kind."""
+    ids: dict[str, list[int]] = {}
     for key in change.after_json:
         kind, pk = key.split(":")
-        ids.setdefault(kind, []).append(pk)
+        ids.setdefault(kind, []).append(int(pk))
+    return ids
+
+
+def _where(ids: dict[str, list[int]]) -> str:
     framings, clips = ids.get("framing", []), ids.get("footage", [])
     if len(framings) > 1:
         return f"{len(framings)} cells"

@@ -14,14 +14,14 @@ export function SourcePanel({
   footage,
   time,
   go,
-  reading: { seen, say, sayForFormat, obey, error },
+  reading: { say, sayForFormat, obey, error },
 }: {
   footage: Footage;
   time: string;
   go: (frame: number) => void;
   reading: Sayer;
 }) {
-  const part = { footage: seen, say };
+  const part = { footage, say };
   return (
     <section aria-label="Source" className="grid gap-3">
       <h2 className="font-semibold">Source</h2>

@@ -77,13 +77,22 @@ export function Composed({
   const place = { left: box.x, top: box.y, width: box.width, height: box.height };
   return (
     <>
+      {there && !preview && (
+        <p
+          role="status"
+          className="awaited absolute grid place-items-center bg-chalk/25 text-chalk"
+          style={place}
+        >
+          Composing the picture …
+        </p>
+      )}
       {preview?.url && (
         <img
           data-testid="composed"
           alt="The composed frame"
           aria-busy={waits}
           draggable={false}
-          className="absolute max-w-none"
+          className={`absolute max-w-none ${preview.awaited ? "awaited" : ""}`}
           style={place}
           src={preview.url}
         />

@@ -65,6 +65,7 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
               </select>
               <button
                 type="button"
+                aria-label={`Remove the keyframe at ${name}`}
                 className="text-soft hover:text-ink"
                 onClick={() => put(index, null, "Key removed")}
               >
