@@ -60,7 +60,7 @@ On a board of 300 clips in 5 frames:
 At 1280×800, as a mouse and a few keys do them. Seconds are those of the keystroke-level model (Card, Moran and Newell,
 1980, from memory: 1.1 to point, 0.2 to press, 0.28 a key), without the time to think. An order is refused where it is
 answered by an error, or on another page. The whole job from no project to a measured file about to be saved, by the
-keyboard alone, is held to at most 120 keys by a test.
+keyboard alone, is held to at most 60 keys by a test (35 at present).
 
 | job | clicks | keys | scrolled for something | refused orders | hand time |
 |---|---|---|---|---|---|

@@ -124,7 +124,7 @@ class ChildProcess:
             self._pool = ProcessPoolExecutor(
                 1,
                 mp_context=multiprocessing.get_context("spawn"),  # a process of many threads cannot be copied
-                initializer=_begin,
+                initializer=begin,
                 initargs=(self._folders(), self._most),
             )
             self._process = self._pool.submit(os.getpid).result()
@@ -144,8 +144,8 @@ class ChildProcess:
             pool.shutdown(wait=False, cancel_futures=True)
 
 
-def _begin(folders: Sequence[Path] | None, most: int) -> None:
-    """What the process does first."""
+def begin(folders: Sequence[Path] | None, most: int = MOST_BYTES) -> None:
+    """Prepare this process: it ends with its parent, lets others go first, and is bounded in memory and in folders."""
     threading.Thread(target=_end_with_parent, daemon=True).start()
     os.nice(NICENESS)
     resource.setrlimit(resource.RLIMIT_DATA, (most, most))

@@ -7,7 +7,7 @@ from tests.browser.hands import steps, stored
 from tests.browser.visitor import becomes, until
 
 pytestmark = pytest.mark.timeout(240)
-MOST_KEYS = 120
+MOST_KEYS = 60
 """For the whole job: from no project to a file that was measured and is about to be saved."""
 
 

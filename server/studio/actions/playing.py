@@ -11,11 +11,13 @@ from cadrage.errors import Busy
 from cadrage.footage import ClipIdentity
 from cadrage.plan import Design, Plan, Shot
 from cadrage.playing import PlayRequest, PlayStream
+from cadrage.playing.apart import parts_apart
 from server.studio.actions.footage import check_there
 from server.studio.actions.framing_plans import tried
 from server.studio.actions.materials import library_of
 from server.studio.actions.previews import previewer
 from server.studio.actions.streams import ConcurrencyLimit, begun
+from server.studio.apps import readable
 from server.studio.models import Framing
 
 MAX_STREAMS, MAX_STREAMS_EACH = 4, 2
@@ -130,6 +132,9 @@ def played(
 
 def _parts(viewer: str, turn: int, person: str, heavy: bool, stream: PlayStream) -> Generator[bytes, None, None]:
     with viewers.watching(viewer, turn, person) as wanted, ONE_HEAVY.slot() if heavy else nullcontext():
+        if heavy:
+            yield from parts_apart(stream.request, wanted, readable())
+            return
         stream.wanted = wanted
         if wanted():
             yield from stream.parts()
