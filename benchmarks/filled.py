@@ -11,7 +11,7 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from cadrage.formats import Frame
 from server.studio.actions.footage import import_file
-from server.studio.actions.framings import begin_all
+from server.studio.actions.framing_plans import begin_all
 from server.studio.models import Analysis, ProjectFrame, Project
 
 owner = get_user_model().objects.create(username="museum")

@@ -29,7 +29,7 @@ CHANGES = """() => {
 }"""
 PRESS = """() => new Promise((done) => {
     const began = performance.now(), before = window.seen.length;
-    const thumb = document.querySelector("[role=slider][aria-label=Softness]");
+    const thumb = document.querySelector("[role=slider][aria-label=Blur]");
     thumb.focus();
     thumb.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowRight", bubbles: true }));
     requestAnimationFrame(function wait() {
@@ -139,8 +139,8 @@ def _press(page: Page, then: int) -> float:
 
 def _drag(page: Page) -> float:
     """Pictures a second while a hand goes to and fro on a slider."""
-    track = page.get_by_role("slider", name="Softness").locator("xpath=..").bounding_box()
-    thumb = page.get_by_role("slider", name="Softness").bounding_box()
+    track = page.get_by_role("slider", name="Blur").locator("xpath=..").bounding_box()
+    thumb = page.get_by_role("slider", name="Blur").bounding_box()
     assert track is not None
     assert thumb is not None
     x, y = thumb["x"] + thumb["width"] / 2, thumb["y"] + thumb["height"] / 2

@@ -92,7 +92,7 @@ export function Composed({
           alt="The composed frame"
           aria-busy={waits}
           draggable={false}
-          className={`absolute max-w-none ${preview.awaited ? "awaited" : ""}`}
+          className={`absolute max-w-none ${preview.awaited && !moving && !byPictures ? "awaited" : ""}`}
           style={place}
           src={preview.url}
         />
