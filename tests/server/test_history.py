@@ -151,3 +151,13 @@ def test_a_history_is_bounded(ida, project, framing, monkeypatch):
     for number in range(1, 6):
         place(ida, framing, f"0.{number}", f"To {number}")
     assert list(Change.objects.values_list("label", flat=True)) == ["To 3", "To 4", "To 5"]
+
+
+def test_a_clip_that_others_use_stays_when_its_addition_is_undone(ida, joel, people, project, framing, small_clip):
+    Member.objects.create(project=project, person=people[1], role="work")
+    with small_clip.open("rb") as file:
+        added = ida.post(f"/api/projects/{project.pk}/footage", {"file": file}).json()
+    plan = state(joel, framing)["plan"]
+    put(joel, framing, plan | {"surround": {"kind": "loop", "of": f"footage:{added['id']}"}})
+    assert post_json(ida, f"/api/projects/{project.pk}/undo", {}).status_code == 409
+    assert Footage.objects.filter(pk=added["id"]).exists()

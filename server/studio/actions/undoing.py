@@ -12,7 +12,8 @@ from django.utils import timezone
 from cadrage.errors import Stale
 from server.studio.actions import analyses, following, plates
 from server.studio.actions.history import FRAMING, KINDS
-from server.studio.models import Change, Framing, Project, Step
+from server.studio.actions.uses import uses_of
+from server.studio.models import Change, Footage, Framing, Project, Step
 
 Fields = dict[str, Any] | None
 
@@ -55,10 +56,10 @@ def walk(project: Project, person: AbstractBaseUser, *, redo: bool, change: int 
     Raises:
         Stale: all that it changed was changed since, or is gone. It leaves the history.
     """
-    found = next_of(project, person, redo=redo)
-    if found is None or change not in (None, found.pk):
-        return None
-    with transaction.atomic():
+    with transaction.atomic():  # a second press at once finds the change after this one
+        found = next_of(project, person, redo=redo)
+        if found is None or change not in (None, found.pk):
+            return None
         walked = _put_back(found, redo=redo)
         found.undone = not redo
         found.save(update_fields=["undone"])
@@ -83,7 +84,8 @@ def _put_back(change: Change, *, redo: bool) -> Walked:
     moved = _steps({_id(key): (now[key]["step"], then[key]["step"]) for key in framings})
     others = [key for key in now if key not in framings]
     # A row is made after, and goes before, the rows that name it.
-    put = [_row(key, now[key], then[key]) for key in sorted(others, key=lambda key: then[key] is not None)]
+    order = sorted(others, key=lambda key: then[key] is not None)
+    put = [_row(key, now[key], then[key], unused=not redo) for key in order]
     return Walked(change, tuple(moved), any(put), len(now) - len(moved) - sum(put))
 
 
@@ -106,12 +108,17 @@ def _steps(wanted: dict[int, tuple[int, int]]) -> list[int]:
     return [row.pk for row in moved]
 
 
-def _row(key: str, now: Fields, then: Fields) -> bool:
-    """Give a row other values if it has the expected ones; return whether it did."""
+def _row(key: str, now: Fields, then: Fields, *, unused: bool) -> bool:
+    """Give a row other values if it has the expected ones; return whether it did.
+
+    With `unused`, a clip that something else uses is not removed, as by undoing its addition.
+    """
     model = KINDS[key.split(":", maxsplit=1)[0]]
     rows = model._base_manager.filter(pk=_id(key))  # noqa: SLF001 - the manager that has removed rows too
     row = rows.select_for_update().first()
     if not _has(row, now):
+        return False
+    if unused and then and then.get("removed") and isinstance(row, Footage) and any(uses_of(row)):
         return False
     if then is None:
         rows.delete()
