@@ -12,6 +12,7 @@ import av
 import numpy as np
 from numpy.typing import NDArray
 
+from cadrage import files
 from cadrage.analysis.base import Analysis, Found, NotFound, Outcome, Report, Subject, no_progress
 from cadrage.footage import MediaInfo
 from cadrage.footage.container import opened
@@ -57,7 +58,7 @@ class SoundLevelsAnalysis(Analysis[SoundLevelsFound]):
             return NotFound("There is no sound in this clip.")
         assert subject.workspace is not None, "it keeps files"
         levels = sound_levels(subject.path, subject.info, report)
-        (subject.workspace / FILE).write_bytes(levels.tobytes())
+        files.write_whole_data(subject.workspace / FILE, levels.tobytes())
         return Found(SoundLevelsFound(count=len(levels), highest=int(levels.max(initial=0))))
 
 

@@ -33,8 +33,8 @@ def new_title(frame: Frame, text: str | None = None, above: int = 0) -> Title:
     """A title low in the active picture, clear of its edge; `above` some others that stand there."""
     active, height = frame.active_rect, frame.height
     y = active.y + active.height * (LOWEST - RISE * above) / 100
-    placed = Title(y=_percent(y, Fraction(height)))
-    return placed if text is None else placed.model_copy(update={"text": text})
+    y = _percent(y, Fraction(height))
+    return Title(y=y) if text is None else Title(text=text, y=y)
 
 
 def title_places(titles: tuple[Title, ...], placed: Placed) -> tuple[TitlePlace, ...]:

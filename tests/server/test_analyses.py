@@ -32,6 +32,13 @@ def now(footage):
     return Footage.objects.get(pk=footage.pk)
 
 
+def everything(footage):
+    """Find all that there is to be found."""
+    analyses.ask(footage)
+    while analyses.perform_next():
+        pass
+
+
 def states(footage):
     return {row.kind: row.state for row in Footage.objects.get(pk=footage.pk).analyses.all()}
 
@@ -48,8 +55,9 @@ def test_one_is_done_at_a_time_what_others_need_first(footage):
     for _ in range(4):
         analyses.perform_next()
         done.append({kind for kind, state in states(footage).items() if state == State.DONE})
-    assert done == [{"bars"}, {"bars", "fields"}, {"bars", "fields", "quiet_copy"}, {"bars", "fields", "quiet_copy"}]
-    assert set(now(footage).found) == {"bars", "fields", "quiet_copy"}
+    quick = [{"bars"}, {"bars", "fields"}, {"bars", "fields", "quiet_copy"}]
+    assert done == [*quick, {*quick[-1], "sound_levels"}]
+    assert set(now(footage).found) == done[-1]
 
 
 def test_the_same_file_is_looked_at_once(footage, project, monkeypatch):
@@ -159,7 +167,9 @@ def test_quick_ones_of_other_clips_come_before_a_slow_one(footage, project, smal
     Footage.objects.update(info_json=info.model_dump(mode="json"))
     analyses.ask(now(footage))
     clips.link(project, Path(shutil.copy(small_clip, settings.INCOMING_DIR)))
-    assert [row.kind for row in analyses._ready()][-1] == "pictures"
+    slow = [ANALYSES[row.kind].slow for row in analyses._ready()]
+    assert slow == sorted(slow)
+    assert slow.count(True) == 3  # pictures of the first, sound of both
 
 
 def test_a_render_waits_for_what_another_worker_is_finding(framing, footage):
@@ -176,12 +186,12 @@ def test_a_render_waits_for_what_another_worker_is_finding(framing, footage):
 
 
 def test_what_no_clip_has_is_collected_after_a_while(footage, monkeypatch):
-    analyses.settled(footage)
+    everything(footage)
     kept = {row.key for row in footage.analyses.all()}
     write_clip(footage.path, frames=9)
     other = now(footage)
     analyses.forget(other)
-    analyses.settled(other)
+    everything(other)
     analyses.collect()
     assert all(store.folder(key).exists() for key in kept)  # it may come back
     later = time.time() + (analyses.DAYS_KEPT + 1) * 86400
