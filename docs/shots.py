@@ -17,6 +17,9 @@ DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, PORTRAIT, FACADE, Y
 RENDERING = re.compile("Cancel|Download")
 
 
+STRIP_IS_THERE = """() => !document.querySelector("[data-testid=track]")
+    || [...document.querySelectorAll("[data-testid=track] img")].some((one) => one.naturalWidth > 0)"""
+
 PEOPLE = """
 from django.contrib.auth.models import User
 from server.studio.models import Allowance, Member, Project
@@ -140,7 +143,7 @@ def of_placements(page: Page, board: str) -> None:
     take(page, "lineup", 4000)
     page.get_by_role("button", name="Back to the bench").click()
     open_step(page, "Placement")
-    page.get_by_role("button", name="Fill").click()
+    page.get_by_role("button", name="Fill", exact=True).click()
     take(page, "bench-placement", 2500)
     page.keyboard.press("Control+z")
     page.get_by_role("navigation", name="Steps").get_by_text("whole picture").wait_for()
@@ -244,8 +247,9 @@ def open_step(page: Page, name: str) -> None:
 
 
 def take(page: Page, name: str, wait: int) -> None:
-    """Take a picture once the page has come to rest."""
+    """Take a picture once the page has come to rest, and the strip of a clip is there."""
     page.wait_for_timeout(wait)
+    page.wait_for_function(STRIP_IS_THERE, timeout=60_000)
     page.screenshot(path=FOLDER / f"{name}.png")
 
 

@@ -134,7 +134,7 @@ def quietness(plan: Plan, sample: Sample) -> Quietness:
         calm=calm,
         unrest=round(unrest, 4),
         shares={name: round(share, 3) for name, share in shares.items()},
-        summary="distraction low" if calm else _said(plan, worst, shares[worst]),
+        summary="low" if calm else _said(plan, worst, shares[worst]),
     )
 
 

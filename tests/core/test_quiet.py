@@ -57,7 +57,7 @@ def test_ten_surrounds_are_ordered_as_an_editor_would(sample):
 
 def test_dim_soft_and_still_is_calm_and_a_bright_one_is_told_with_a_number(sample):
     calm = quietness(plan_of(Blurred(softness=9, brightness=45)), sample)
-    assert (calm.calm, calm.summary, calm.unrest) == (True, "distraction low", 0)
+    assert (calm.calm, calm.summary, calm.unrest) == (True, "low", 0)
     bright = quietness(plan_of(Plain(colour="#f0f0f0")), sample)
     assert not bright.calm
     assert "dim to" in bright.summary

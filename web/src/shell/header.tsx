@@ -67,7 +67,7 @@ function RendersLink({ projectId }: { projectId: number }) {
   const working = data?.filter((render) => AT_WORK.includes(render.state)).length ?? 0;
   return (
     <Link to={`/projects/${projectId}/renders`} className="whitespace-nowrap text-soft hover:text-ink">
-      Renders {working > 0 && <span className="num">{working} to do</span>}
+      Renders {working > 0 && <span className="num">{working} in queue</span>}
     </Link>
   );
 }

@@ -49,7 +49,7 @@ export function Candidates({ footage, plan, following }: Props) {
           style={{ width: SIDE, height: SIDE }}
           onClick={whateverMatters}
         >
-          What matters most
+          Automatic
         </button>
         {candidates.map((one, index) => (
           <button

@@ -46,8 +46,8 @@ export function FollowPart(props: FollowProps) {
         </p>
       )}
       <fieldset className="grid grid-cols-[84px_1fr] items-center gap-2.5">
-        <legend className="sr-only">Pace</legend>
-        <span aria-hidden="true">Pace</span>
+        <legend className="sr-only">Speed</legend>
+        <span aria-hidden="true">Speed</span>
         <div className="flex">
           {paces.map(({ value, title }) => (
             <button

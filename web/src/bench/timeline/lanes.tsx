@@ -138,7 +138,7 @@ function KeysLane({ footage, transport, plan, commit, left, last }: LaneProps) {
           type="button"
           aria-label={`Keyframe at ${timecode(frames[index] ?? 0, rate)}`}
           title={`${valuesOf(key)}. Drag, or arrow keys; with Alt a copy; Delete removes it.`}
-          className="grip absolute top-0.5 h-3 w-3 -translate-x-1/2 rotate-45 cursor-ew-resize touch-none border border-ink bg-ochre"
+          className="grip absolute top-0.5 h-3 min-h-3 w-3 -translate-x-1/2 rotate-45 cursor-ew-resize touch-none border border-ink bg-ochre"
           style={{ left: left(frames[index] ?? 0) }}
           onClick={() => transport.go(frames[index] ?? 0)}
           {...marks(index)}
