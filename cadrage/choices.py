@@ -9,15 +9,14 @@ from typing import Literal
 from cadrage.fields import Choice
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
+from cadrage.geometry.placement import MAX_ANGLE, MAX_TIGHTNESS
 from cadrage.motion import Motion
 from cadrage.motion.easing import Handles
 from cadrage.motion.follow import Follow
+from cadrage.motion.keys import FARTHEST
 from cadrage.motion.moves import Move, Pan, Push, Tilt
 from cadrage.surrounds import Plain
 from cadrage.values import Exact, Value
-
-PUSH = Fraction(4)
-"""Percent by which a push begins (common practice, no source)."""
 
 
 class PlacementChoice(Value):
@@ -51,10 +50,6 @@ def _choices(**titles: str) -> tuple[Choice, ...]:
     return tuple(Choice(value=value, title=title) for value, title in titles.items())
 
 
-def _listed(*values: tuple[str, str]) -> tuple[Choice, ...]:
-    return tuple(Choice(value=value, title=title) for value, title in values)
-
-
 PLACEMENTS = tuple(
     PlacementChoice(name=name, title=title, placement=placement)
     for name, title, placement in (
@@ -70,21 +65,22 @@ MOVES = tuple(
     MoveChoice(name=name, title=title, move=move)
     for name, title, move in (
         ("", "Static", None),
-        ("in", "Push in", Push(percent=PUSH)),
-        ("out", "Push out", Push(percent=-PUSH)),
+        ("in", "Push in", Push()),
+        ("out", "Push out", Push(percent=-Push().percent)),
         ("left_right", "Pan left to right", Pan(way="left_right")),
         ("right_left", "Pan right to left", Pan(way="right_left")),
         ("up_down", "Tilt down", Tilt(way="up_down")),
         ("down_up", "Tilt up", Tilt(way="down_up")),
     )
 )
-KEY_VALUES = (
-    KeyValue(
-        value="x", title="Across, % of the picture from its middle,", unit="% →", times=100, low=-10000, high=10000
-    ),
-    KeyValue(value="y", title="Down, % of the picture from its middle,", unit="% ↓", times=100, low=-10000, high=10000),
-    KeyValue(value="tightness", title="Fill amount, %,", unit="% fill", times=100, low=0, high=10000),
-    KeyValue(value="angle", title="Turned, degrees,", unit="°", times=1, low=-45, high=45),
+KEY_VALUES = tuple(
+    KeyValue(value=value, title=title, unit=unit, times=times, low=times * Fraction(low), high=times * Fraction(high))
+    for value, title, unit, times, low, high in (
+        ("x", "Across, % of the picture from its middle,", "% →", 100, -FARTHEST, FARTHEST),
+        ("y", "Down, % of the picture from its middle,", "% ↓", 100, -FARTHEST, FARTHEST),
+        ("tightness", "Fill amount, %,", "% fill", 100, 0, MAX_TIGHTNESS),
+        ("angle", "Turned, degrees,", "°", 1, -MAX_ANGLE, MAX_ANGLE),
+    )
 )
 
 
@@ -132,7 +128,7 @@ class Choices(Value):
     subjects: tuple[Choice, ...] = _choices(face="a face", person="a person", mover="something that moves")
     key_values: tuple[KeyValue, ...] = KEY_VALUES
     rates: tuple[str, ...] = ("24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001", "60")
-    active_pictures: tuple[Choice, ...] = _listed(("2", "2:1"), ("16/9", "16:9"), ("14/9", "14:9"), ("1", "1:1"))
+    active_pictures: tuple[Choice, ...] = _choices(**{"2": "2:1", "16/9": "16:9", "14/9": "14:9", "1": "1:1"})
     aspects: tuple[str, ...] = ("4:3", "16:9", "1:1", "9:16", "2.39", "21:9")
     rate_controls: tuple[Choice, ...] = _choices(
         quality="constant quality", rate="variable bit rate", constant_rate="constant bit rate"

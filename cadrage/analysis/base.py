@@ -97,6 +97,7 @@ class Analysis(ABC, Generic[Result]):
         needs: kinds whose outcome it rests on.
         slow: whether it goes through all of a clip, so that quick ones of other clips come first.
         on_request: whether it is made only when a person asks for it, not for every clip.
+        background: whether nothing waits for it: neither renders, nor a clip that counts as analysed.
         keeps_files: whether it leaves files beside what it found; where it was stopped, it goes on from them.
         result: the type of its result.
     """
@@ -106,6 +107,7 @@ class Analysis(ABC, Generic[Result]):
     needs: ClassVar[tuple[str, ...]] = ()
     slow: ClassVar[bool] = False
     on_request: ClassVar[bool] = False
+    background: ClassVar[bool] = False
     keeps_files: ClassVar[bool] = False
     result: ClassVar[type[Value]]
 

@@ -49,6 +49,7 @@ class SoundLevelsAnalysis(Analysis[SoundLevelsFound]):
 
     kind = "sound_levels"
     slow = True
+    background = True
     keeps_files = True
     result = SoundLevelsFound
 

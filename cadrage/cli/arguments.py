@@ -1,4 +1,4 @@
-"""Reading what was typed."""
+"""Reading the options of the command line."""
 
 from collections.abc import Callable, Sequence
 from pathlib import Path
@@ -39,7 +39,7 @@ def build_plan(source: Path, options: Options) -> Plan:
     """A plan from the options of a command; a plan file takes the place of them all.
 
     Raises:
-        BadRequest: one of them cannot be read; it says which.
+        BadRequest: an option cannot be read; the error names it.
     """
     if options["plan"] is not None:
         return read_plan(options["plan"]).model_copy(update={"source": str(source)})

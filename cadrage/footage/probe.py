@@ -1,4 +1,4 @@
-"""Finding out what a file is."""
+"""Probing: the properties of a media file."""
 
 import re
 from collections.abc import Callable
@@ -56,7 +56,7 @@ HANDLER = re.compile(r"handler|media|^#|^\W*$", re.IGNORECASE)
 def probe(
     path: Path | str, *, thorough: bool = False, counted: bool = False, report: Callable[[float], None] | None = None
 ) -> MediaInfo:
-    """Find out what a file is.
+    """Return the properties of a file.
 
     All of it is gone through and its pictures decoded as long as that takes no more than a second or two. Of longer
     files pictures are counted by their packets, and of very long ones their number is estimated, unless asked to be
@@ -81,7 +81,7 @@ def picture_times(path: Path, info: MediaInfo) -> list[Fraction]:
 
     Args:
         path: the file.
-        info: what it is.
+        info: its properties.
 
     Raises:
         MissingSource, UnreadableFile: see `probe`.

@@ -1,4 +1,4 @@
-"""What plans use besides clips: taken in, refused, drawn, and never anybody else's."""
+"""Pictures and captions of a project: added, refused, drawn, and visible only to its people."""
 
 import io
 
@@ -96,7 +96,7 @@ def test_a_clip_goes_round_behind_another(ida, framing):
     "name", ["material:{}", "footage:{}", "material:999", "footage:x", "/etc/passwd", "material:-1"]
 )
 def test_what_is_not_ones_own_is_not_to_be_had(joel, people, ida, project, framing, name):
-    """Joel names what Ida has, or a path; neither is found, and nothing of it is told."""
+    """Joel names Ida's picture, or a path; neither is found, and the answer does not reveal it."""
     from server.studio.actions.framing_plans import begin
     from server.studio.models import Project, ProjectFrame
 
@@ -140,9 +140,9 @@ def test_words_are_judged_and_made_readable(ida, framing):
 
 def test_framings_begin_with_a_copy_that_is_calm(ida, project, framing):
     assert settled(framing.footage)
-    begun = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
+    first = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     found = ida.get(f"/api/projects/{project.pk}").json()["footage"][0]["copy_to_begin_with"]
-    assert begun["surround"] == found
-    quiet = ask(ida, framing, "quiet", begun).json()
+    assert first["surround"] == found
+    quiet = ask(ida, framing, "quiet", first).json()
     assert quiet["calm"]
-    assert Plan.model_validate(begun).surround.kind == "blurred"
+    assert Plan.model_validate(first).surround.kind == "blurred"

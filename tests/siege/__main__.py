@@ -74,10 +74,10 @@ def many_clients(field: Field) -> str:
     def work(number: int) -> None:
         person, shift = Person(field.address), 1000 * number + 1
         while time.monotonic() < over:
-            begun = time.monotonic()
+            started = time.monotonic()
             answer = person.preview(field.framing, shift)
             with lock:
-                times.append(time.monotonic() - begun)
+                times.append(time.monotonic() - started)
                 errors.extend([] if answer.status_code == 200 else [answer.text[:80]])
             shift += 1
 
@@ -141,9 +141,9 @@ def main() -> None:
                     text += under(field, title, attack)
         if not given.only or given.only in "kills":
             with Application(Path(place) / "killed") as application:
-                begun = time.monotonic()
+                started = time.monotonic()
                 answer = killed(application, clip, KILLS, KILL_SECONDS)
-                text += f"\nWeb and worker killed at random moments: {answer}, in {time.monotonic() - begun:.0f} s.\n"
+                text += f"\nWeb and worker killed at random moments: {answer}, in {time.monotonic() - started:.0f} s.\n"
                 text += "Afterwards the database was whole, nothing waited, and nothing half made lay in the folders.\n"
     print(text)
     if given.page:

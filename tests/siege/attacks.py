@@ -1,4 +1,4 @@
-"""Attacks and mistakes, each bounded: what somebody does, and what is to be answered."""
+"""Attacks and mistakes, each bounded, and the expected answers."""
 
 import io
 import json

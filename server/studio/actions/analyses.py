@@ -24,7 +24,10 @@ from server.studio.models.analysis import store
 
 State = Analysis.State
 AFTER_QUICK_ONES = 1e9  # seconds of rank
-NOT_FOR_RENDERS = ("following", "sides", "captions", "sound_levels")
+NOT_FOR_RENDERS = (
+    *("following", "sides", "captions"),
+    *(kind for kind, analysis in ANALYSES.items() if analysis.background),
+)
 """Kinds that no render waits for: their results are in its plan already, or it is not ordered."""
 DAYS_KEPT = 30
 """An outcome that no clip has any more is kept for so long, for a clip that comes back."""

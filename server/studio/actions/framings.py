@@ -53,7 +53,7 @@ class Did:
 
 
 def change_in_turn(framing: Framing, steps: Sequence[Did], version: int) -> Framing:
-    """Give a framing designs one after another, leaving out those that arrived before.
+    """Give a framing several designs in their order, without those that it already got.
 
     Args:
         framing: to change.
@@ -61,7 +61,7 @@ def change_in_turn(framing: Framing, steps: Sequence[Did], version: int) -> Fram
         version: of the framing that the first of them was done to.
 
     Raises:
-        Stale: it was changed since. BadRequest: one of them is larger than `MAX_DESIGN_BYTES`.
+        Stale: it was changed since. BadRequest: a design is larger than `MAX_DESIGN_BYTES`.
     """
     for done in steps:
         check_size(done.design, framing)
@@ -117,14 +117,14 @@ def _check_version(framing: Framing, version: int | None) -> None:
 
 @contextmanager
 def unchanged_since(framings: Iterable[Framing], versions: Mapping[int, int]) -> Iterator[None]:
-    """Change framings within the block, which are of the versions that somebody saw; nobody else changes them.
+    """Lock framings for the block, after a check that they have the versions that the visitor saw.
 
     Args:
         framings: which.
-        versions: by the framings' ids; those that are not named may be of any version.
+        versions: by the framings' ids; framings without an entry may have any version.
 
     Raises:
-        Stale: one of them was changed since.
+        Stale: a framing was changed since.
     """
     with transaction.atomic():
         if versions:
@@ -134,7 +134,7 @@ def unchanged_since(framings: Iterable[Framing], versions: Mapping[int, int]) ->
 
 
 def obey(framings: Iterable[Framing]) -> list[Framing]:
-    """Bring framings back to their presets, in one step each; those that use them already stay unchanged."""
+    """Let framings use their presets again, in one step each; those that already do stay unchanged."""
     return _put(framings, lambda row, _: row.own and _OBEY, "Use preset")
 
 
@@ -201,7 +201,7 @@ def move(framings: Iterable[Framing], offset: dict[str, object]) -> list[Framing
 
 
 def give(framings: Iterable[Framing], style: Style, label: str) -> list[Framing]:
-    """Give framings one style, or one design; a step each. Those that have it already do not change."""
+    """Give framings one style, or one design; a step each. Framings that already have it stay unchanged."""
     return _change_each(framings, style.over, label)
 
 
@@ -216,7 +216,7 @@ def _change_each(
 
 
 def refit(framings: Iterable[Framing], frame: Frame) -> list[Framing]:
-    """Let framings with plans of their own follow a frame that is about to be another; one step each."""
+    """Adapt framings with custom plans to a frame that is about to change; one step each."""
 
     def fitted(row: Framing, now: Plan) -> Plan | None:
         design = resized(now, row.footage.info, frame).design

@@ -11,7 +11,7 @@ from cadrage.errors import Busy
 from cadrage.footage import ClipIdentity
 from cadrage.plan import Design, Plan, Shot
 from cadrage.playing import PlayRequest, PlayStream
-from cadrage.playing.apart import parts_apart
+from cadrage.playing.child_stream import parts_in_child
 from server.studio.actions.footage import check_there
 from server.studio.actions.framing_plans import tried
 from server.studio.actions.materials import library_of
@@ -133,7 +133,7 @@ def played(
 def _parts(viewer: str, turn: int, person: str, heavy: bool, stream: PlayStream) -> Generator[bytes, None, None]:
     with viewers.watching(viewer, turn, person) as wanted, ONE_HEAVY.slot() if heavy else nullcontext():
         if heavy:
-            yield from parts_apart(stream.request, wanted, readable())
+            yield from parts_in_child(stream.request, wanted, readable())
             return
         stream.wanted = wanted
         if wanted():

@@ -1,4 +1,4 @@
-"""Rules: what every clip of a source format is taken to be, and how it goes into a frame."""
+"""Rules, which people call presets: how clips of a source format are read, and how they go into a frame."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field
@@ -36,15 +36,15 @@ class RuleBook:
         return cls({}, {row.format_key: row.interpretation for row in project.source_rules.all()})
 
     def stated(self, footage: Footage) -> Interpretation:
-        """What a clip is said to be: by word of its own, else by the rule of its format."""
+        """The interpretation that was set for a clip, or else for its format."""
         return footage.own_interpretation or self.sources.get(footage.format_key) or Interpretation()
 
     def interpretation(self, footage: Footage) -> Interpretation:
-        """What a clip is taken to be: as said, and where nobody speaks of its fields, as they were found."""
+        """The interpretation of a clip: as it was set, with detected fields unless fields were set."""
         return as_found(self.stated(footage), footage.fields)
 
     def rule(self, footage: Footage, frame: ProjectFrame) -> Rule:
-        """The rule for a clip in a frame: the one that was set, else a sensible one."""
+        """The rule for a clip in a frame: the one that was set, or else the default."""
         found = self.framings.get((footage.format_key, frame.pk))
         if found is not None:
             return found
@@ -97,7 +97,7 @@ def drop_rule(footage: Footage, frame: ProjectFrame) -> None:
 
 
 def set_source_rule(footage: Footage, interpretation: Interpretation) -> Footage:
-    """Set what every clip of this one's format is taken to be. This one obeys from now on; others keep their own."""
+    """Set how clips of this one's format are read. This clip uses it from now on; custom settings of others stay."""
     project = footage.project
     with recorded(project, "Source for its format", project.source_rules.all(), only(footage)):
         SourceRule.objects.update_or_create(

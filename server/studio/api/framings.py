@@ -1,6 +1,7 @@
 """Framings: changing, undoing, measuring and seeing them."""
 
 from collections.abc import Callable
+from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
@@ -210,44 +211,49 @@ def move_as_keys(request: HttpRequest, framing_id: int, given: MeasureIn) -> Des
 
 @router.post("/framings/{framing_id}/preview")
 def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResponse:
-    """A composed frame as a JPEG; 204 where a newer request for the same place has come."""
-    row = owned.framing(request, framing_id)
-    plan, info = framing_plans.tried(row, given.design), row.footage.info
-    path, own = row.footage.path, row.footage.identity_now
-    library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
-    asker = f"{request.session.session_key} {given.slot}"
-    data = latest.run(
-        asker,
-        given.ticket,
-        lambda: previewer.image(plan, path, info, given.time, given.width, library=library, identity=own),
-        heavy=previewer.is_heavy(info, own, plan, library),
-    )
-    if data is None:
-        return HttpResponse(status=204)
-    return HttpResponse(data, content_type="image/jpeg", headers={"Cache-Control": "no-store"})
+    """A composed frame as a JPEG; 204 if a newer request for the same place has come."""
+
+    def draw(*look: Any, **files: Any) -> bytes:
+        return previewer.image(*look, given.width, **files)
+
+    return _newest(request, framing_id, given, draw, "image/jpeg")
 
 
 @router.post("/framings/{framing_id}/scope")
 def scope(request: HttpRequest, framing_id: int, given: ScopeIn) -> HttpResponse:
     """A scope of a composed frame as a PNG; the header `Cadrage-Scope` has its numbers. 204 as for previews."""
+    drawn: list[Scope] = []
+
+    def draw(*look: Any, **files: Any) -> bytes:
+        measured, data = drawn_scope(given.kind, *look, previewer, **files)
+        drawn.append(measured)
+        return data
+
+    response = _newest(request, framing_id, given, draw, "image/png")
+    if drawn:
+        response.headers["Cadrage-Scope"] = drawn[-1].model_dump_json()
+    return response
+
+
+def _newest(
+    request: HttpRequest, framing_id: int, given: PreviewIn | ScopeIn, draw: Callable[..., bytes], content_type: str
+) -> HttpResponse:
+    """An image of a design for one place on the page; 204 if a newer request for that place has come.
+
+    `draw` gets the plan, the path, the media info and the time, and `library` and `identity` by name.
+    """
     row = owned.framing(request, framing_id)
     plan, info, own = framing_plans.tried(row, given.design), row.footage.info, row.footage.identity_now
     library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
-    told: list[Scope] = []
-
-    def work() -> bytes:
-        shown, data = drawn_scope(
-            given.kind, plan, row.footage.path, info, given.time, previewer, library=library, identity=own
-        )
-        told.append(shown)
-        return data
-
-    asker = f"{request.session.session_key} {given.slot}"
-    data = latest.run(asker, given.ticket, work, heavy=previewer.is_heavy(info, own, plan, library))
+    data = latest.run(
+        f"{request.session.session_key} {given.slot}",
+        given.ticket,
+        lambda: draw(plan, row.footage.path, info, given.time, library=library, identity=own),
+        heavy=previewer.is_heavy(info, own, plan, library),
+    )
     if data is None:
         return HttpResponse(status=204)
-    headers = {"Cache-Control": "no-store", "Cadrage-Scope": told[-1].model_dump_json()}
-    return HttpResponse(data, content_type="image/png", headers=headers)
+    return HttpResponse(data, content_type=content_type, headers={"Cache-Control": "no-store"})
 
 
 @router.get("/framings/{framing_id}/thumbnail")

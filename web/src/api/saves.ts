@@ -2,12 +2,12 @@ let last: Promise<unknown> = Promise.resolve();
 let flush: () => Promise<unknown> = () => Promise.resolve();
 
 /** Register the function that stores pending edits, so that they reach the server before later changes. */
-export function restsHere(store: () => Promise<unknown>) {
+export function storeBefore(store: () => Promise<unknown>) {
   flush = store;
 }
 
 /** Send something once all that was sent before it is answered. */
-export function inTurn<T>(send: () => Promise<T>): Promise<T> {
+export function enqueue<T>(send: () => Promise<T>): Promise<T> {
   const turn = last.then(send);
   last = turn.catch(() => undefined);
   return turn;
@@ -19,7 +19,7 @@ export function inTurn<T>(send: () => Promise<T>): Promise<T> {
  */
 export async function inOrder<T>(send: () => Promise<T>): Promise<T> {
   await flush();
-  return inTurn(send);
+  return enqueue(send);
 }
 
 /** The browser asks before the page is left while something would be lost by it. */

@@ -4,7 +4,7 @@ import { api, type Frame, type FrameRow, type Schemas, unwrap } from "../api/cli
 import { boardQuery, refreshFramings } from "../api/queries";
 import { inOrder } from "../api/saves";
 import { useFrameChange } from "../frames/use-frame";
-import { lastChange, walk } from "../history/history";
+import { lastChange, useUndoOf } from "../history/history";
 
 type Loss = Schemas["LossOut"];
 type Done = { text: string; undo: () => void; losses: Loss[] };
@@ -30,9 +30,7 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
     mutationFn: (id: number) => inOrder(() => unwrap(api.POST("/api/frames/{frame_id}/restore", path(id)))),
     ...settled,
   });
-  const undoing = useMutation({
-    mutationFn: (change: number) => inOrder(() => walk(client, projectId, "undo", { change })),
-  });
+  const undoing = useUndoOf(projectId);
   const order = useMutation({
     mutationFn: (ids: number[]) =>
       inOrder(() =>

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, type Cell, type CellAction, unwrap } from "../api/client";
 import { refreshFramings, takeInCells } from "../api/queries";
 import { inOrder } from "../api/saves";
-import { lastChange, walk } from "../history/history";
+import { lastChange, useUndoOf } from "../history/history";
 
 /** So many are changed at a time: others change theirs in between, and the hand sees how far it is. */
 const STEP = 60;
@@ -50,10 +50,7 @@ export function useCells(projectId: number) {
     // A rule holds for other cells as well.
     onSuccess: (_, { action }) => action.do === "rule" && refreshFramings(client),
   });
-  const undo = useMutation({
-    mutationFn: (change: number) => inOrder(() => walk(client, projectId, "undo", { change })),
-    onSuccess: () => act.reset(),
-  });
+  const undo = useUndoOf(projectId);
   const over = act.isSuccess || (act.isError && changed.length > 0);
   const stopped = over ? stoppedBy(act.variables, changed) : 0;
   const label = over
@@ -63,7 +60,8 @@ export function useCells(projectId: number) {
   return {
     act: act.mutate,
     done,
-    undo: async () => undo.mutate(act.data ?? (await lastChange(client, projectId)) ?? 0),
+    undo: async () =>
+      undo.mutate(act.data ?? (await lastChange(client, projectId)) ?? 0, { onSuccess: act.reset }),
     forget: act.reset,
     error: act.error ?? undo.error,
     /** How many cells something is being done with. */

@@ -69,6 +69,14 @@ export function useHistory(projectId: number, framingId?: number) {
   };
 }
 
+/** Undoing one change, as the notice about it offers. */
+export function useUndoOf(projectId: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (change: number) => inOrder(() => walk(client, projectId, "undo", { change })),
+  });
+}
+
 /** The change that Undo would apply to now: right after a change, that change. */
 export async function lastChange(client: QueryClient, projectId: number): Promise<number | undefined> {
   const { undo } = await client.fetchQuery({ ...historyQuery(projectId), staleTime: 0 });

@@ -7,11 +7,11 @@ from typing import Literal, Self
 from ninja import Schema
 from pydantic import Field, model_validator
 
+from cadrage.analyses import ANALYSES
 from cadrage.analysis.burned_in_bars import BurnedInBars
 from cadrage.analysis.fields import FieldsFound
 from cadrage.analysis.following.analysis import FollowingFound
 from cadrage.analysis.shots import ShotsFound
-from cadrage.analysis.sound_levels import SoundLevelsAnalysis
 from cadrage.compose.advice import extendable_sides
 from cadrage.extend.request import Side
 from cadrage.footage import Candidate, Fact, Interpretation, MediaInfo, candidates, describe, effective_timing, resolve
@@ -213,7 +213,7 @@ class FootageOut(Schema):
             candidates=list(candidates(info)),
             interval_lines=interval_lines(info.width, info.height),
             stamp=alone_key(row, interpretation),
-            analysing=any(not one.ended for one in row.analyses.all() if one.kind != SoundLevelsAnalysis.kind),
+            analysing=any(not one.ended for one in row.analyses.all() if not ANALYSES[one.kind].background),
             analyses=[AnalysisOut.of(one) for one in row.analyses.all()],
             bars=row.bars,
             fields=row.fields,

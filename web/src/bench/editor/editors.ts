@@ -1,7 +1,7 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { api, type Framing, unwrap } from "../../api/client";
 import { framingQuery, takeIn } from "../../api/queries";
-import { inTurn, restsHere } from "../../api/saves";
+import { enqueue, storeBefore } from "../../api/saves";
 import { historyQuery, walk } from "../../history/history";
 import { PlanEditor, type Unstored } from "./plan-editor";
 
@@ -9,7 +9,7 @@ const LEFT = "unstored";
 
 const editors = new Map<number, { project: number; editor: PlanEditor }>();
 const all = () => [...editors.values()].map(({ editor }) => editor);
-restsHere(() => Promise.all(all().map((editor) => editor.flush())));
+storeBefore(() => Promise.all(all().map((editor) => editor.flush())));
 
 /** The one editor of a framing. It outlives the page that shows it, until all that was done is stored. */
 export function editorOf(client: QueryClient, projectId: number, framingId: number): PlanEditor {
@@ -24,11 +24,11 @@ export function editorOf(client: QueryClient, projectId: number, framingId: numb
       const body = { steps, version };
       const send = () => unwrap(api.PUT("/api/framings/{framing_id}/design", { params, body, keepalive }));
       if (keepalive) return (await send()).framing;
-      const { framing, history } = await inTurn(send);
+      const { framing, history } = await enqueue(send);
       client.setQueryData(historyQuery(projectId).queryKey, history);
       return framing;
     },
-    walk: (way) => inTurn(() => walk(client, projectId, way, { framing: framingId })),
+    walk: (way) => enqueue(() => walk(client, projectId, way, { framing: framingId })),
     takeIn: (framing) => takeIn(client, framing),
   });
   editors.set(framingId, { project: projectId, editor: made });

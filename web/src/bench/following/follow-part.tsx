@@ -56,7 +56,7 @@ export function FollowPart(props: FollowProps) {
               aria-pressed={follow.pace === value}
               disabled={busy}
               className={`grow border border-rule px-2 py-1 ${follow.pace === value ? "bg-ink text-paper" : "bg-sheet hover:border-soft"}`}
-              onClick={() => solve({ pace: value as typeof follow.pace }, `Pace: ${title}`)}
+              onClick={() => solve({ pace: value as typeof follow.pace }, `Speed: ${title}`)}
             >
               {title}
             </button>

@@ -16,7 +16,13 @@ export function useScope(kind: ScopeKind, framingId: number, design: string | nu
     queryFn: async () => {
       const response = await postRaw(`/api/framings/${framingId}/scope`, {
         headers: { "Content-Type": "application/json" },
-        body: `{"design":${design},"time":"${time}","kind":"${kind}","slot":"scope","ticket":${ticket()}}`,
+        body: JSON.stringify({
+          design: JSON.parse(design ?? ""),
+          time,
+          kind,
+          slot: "scope",
+          ticket: ticket(),
+        }),
       });
       if (response.status === 204) return null;
       const told = JSON.parse(response.headers.get("Cadrage-Scope") ?? "{}") as Told;

@@ -19,7 +19,7 @@ const HANDLES = [
 ] as const;
 
 /** The keyframes in order of time: position, size and speed curve. */
-export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
+export function KeyRows({ footage, transport, plan, commit }: Props) {
   const { key_eases, curve } = useChoices();
   const { motion } = plan;
   const { rate } = footage.timing;
@@ -72,7 +72,7 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
                 Remove
               </button>
             </div>
-            <Numbers {...{ name, measure }} of={key} onSet={(fields) => put(index, fields, "Key set")} />
+            <Numbers name={name} of={key} onSet={(fields) => put(index, fields, "Key set")} />
             {key.handles && (
               <Curve name={name} of={key.handles} onSet={(handles) => put(index, { handles }, "Curve")} />
             )}
@@ -86,7 +86,7 @@ export function KeyRows({ footage, transport, plan, measure, commit }: Props) {
 const easeNamed = (name: string, curve: Key["handles"]): Partial<Key> =>
   name === CURVE ? { handles: curve } : { ease: name as Key["ease"], handles: null };
 
-type NumbersProps = Pick<Editing, "measure"> & {
+type NumbersProps = {
   name: string;
   of: Key;
   onSet: (fields: Partial<Key>) => void;
@@ -99,7 +99,7 @@ const GROUPS: { title: string; values: Value[] }[] = [
   { title: "angle", values: ["angle"] },
 ];
 
-function Numbers({ name, of, measure, onSet }: NumbersProps) {
+function Numbers({ name, of, onSet }: NumbersProps) {
   const { key_values } = useChoices();
   const set = GROUPS.filter(({ values }) => values.every((value) => of[value] != null));
   return (
@@ -113,7 +113,7 @@ function Numbers({ name, of, measure, onSet }: NumbersProps) {
               label={`${title} at ${name}`}
               {...{ unit, step: 1, decimals: 1 }}
               low={toNumber(low)}
-              high={value === "tightness" ? measure.limits.tightness * 100 : toNumber(high)}
+              high={toNumber(high)}
               value={toNumber(number) * times}
               onCommit={(given) => onSet({ [value]: toExact(given / times, 6) })}
             />

@@ -10,7 +10,7 @@ from cadrage.footage import probe
 from cadrage.formats import Frame
 from cadrage.plan import Plan
 from cadrage.playing import PlayRequest, PlayStream
-from cadrage.playing.apart import parts_apart
+from cadrage.playing.child_stream import parts_in_child
 from tests.clips import write_clip
 
 
@@ -21,27 +21,27 @@ def request_to_play(tmp_path):
 
 
 def test_it_is_the_stream_that_one_process_makes(request_to_play):
-    apart = parts_apart(request_to_play, lambda: True)
+    stream = parts_in_child(request_to_play, lambda: True)
     straight = PlayStream(request_to_play).parts()
     try:
-        assert list(islice(apart, 6)) == list(islice(straight, 6))
+        assert list(islice(stream, 6)) == list(islice(straight, 6))
     finally:
-        apart.close()
+        stream.close()
         straight.close()
     assert multiprocessing.active_children() == []
 
 
 def test_it_ends_when_nobody_watches(request_to_play):
     watched = True
-    apart = parts_apart(request_to_play, lambda: watched)
-    assert next(apart)
+    stream = parts_in_child(request_to_play, lambda: watched)
+    assert next(stream)
     watched = False
-    assert list(apart) == []
+    assert list(stream) == []
     assert multiprocessing.active_children() == []
 
 
 def test_what_is_wrong_is_raised_where_it_is_read(request_to_play):
     request_to_play.source.unlink()
     with pytest.raises(MissingSource):
-        next(parts_apart(request_to_play, lambda: True))
+        next(parts_in_child(request_to_play, lambda: True))
     assert multiprocessing.active_children() == []

@@ -18,7 +18,7 @@ from cadrage.playing.stream import PlayStream
 POLL_SECONDS = 0.2
 
 
-def parts_apart(
+def parts_in_child(
     request: PlayRequest, wanted: Callable[[], bool], folders: Sequence[Path] | None = None
 ) -> Generator[bytes, None, None]:
     """The parts of a stream, made in another process; see `PlayStream.parts`.
