@@ -40,16 +40,12 @@ def _shown(request: HttpRequest) -> bool:
 PROJECT = re.compile(r"^/projects/(\d{1,18})(?:/framings/(\d{1,18}))?(?!\d)")
 
 
-FIRST_CLIPS = 24
-"""As the page asks; see queries.ts."""
-
-
 def _ahead(path: str) -> str:
     """Links to what the page at an address asks for first, so that the browser fetches it while it reads the script."""
     found = PROJECT.match(path)
     wanted = ["/api/visitor"]
     if found:
-        wanted += [f"/api/projects/{found[1]}?first={FIRST_CLIPS}", f"/api/projects/{found[1]}/renders"]
+        wanted += [f"/api/projects/{found[1]}?head=true", f"/api/projects/{found[1]}/renders"]
     if found and found[2]:
         wanted.append(f"/api/framings/{found[2]}")
     return "".join(f'<link rel="preload" as="fetch" crossorigin="anonymous" href="{address}">' for address in wanted)

@@ -27,10 +27,16 @@ def browser(driver: Playwright) -> Iterator[Browser]:
 def context(browser: Browser, application: Application) -> Iterator[BrowserContext]:
     """One visitor for all tests, whose browser has loaded the page before; every test has projects of its own.
 
+    Their machine has a mouse and a touch screen.
+
     What waits for something in the page is script in a string, which the page's policy forbids and tests may do.
     """
     context = browser.new_context(
-        viewport={"width": 1280, "height": 800}, base_url=application.address, accept_downloads=True, bypass_csp=True
+        viewport={"width": 1280, "height": 800},
+        base_url=application.address,
+        accept_downloads=True,
+        bypass_csp=True,
+        has_touch=True,
     )
     yield context
     context.close()

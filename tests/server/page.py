@@ -1,5 +1,7 @@
 """What the page asks of the server about one framing."""
 
+from base64 import b64decode
+
 PARTS = ("placement", "motion", "surround", "finish", "shots")
 
 
@@ -40,6 +42,12 @@ def step(client, framing, way, version=None):
     """Follow the rule ("obey") or make it ("rule"); by default to the version as it is now."""
     body = {"version": state(client, framing)["version"] if version is None else version}
     return client.post(f"/api/framings/{framing.pk}/{way}", body, content_type="application/json")
+
+
+def pictured(answer):
+    """The bytes of the picture that an answer holds as a data URL."""
+    assert answer.status_code == 200, answer.content
+    return b64decode(answer.json()["picture"].partition(";base64,")[2])
 
 
 def ask(client, framing, what, plan, **more):

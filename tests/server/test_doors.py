@@ -209,7 +209,7 @@ def test_who_works_reaches_nothing_of_the_owners_other_projects(ida, sharers, pr
     seen = works.get(f"/api/framings/{framing.pk}").json()
     design = {part: seen["plan"][part] for part in ("placement", "finish", "motion", "shots")}
     design["surround"] = {"kind": "still", "of": secret.ref}
-    body = {"design": design, "time": "0", "width": 90, "slot": "a", "ticket": 1}
+    body = {"design": design, "time": "0", "width": 90}
     answer = works.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json")
     assert answer.status_code == 422
     assert "is missing" in answer.json()["title"]

@@ -19,7 +19,7 @@ from server.studio.actions.framing_plans import begin
 from server.studio.models import Footage, Framing, Generation, Material, Plate, ProjectFrame, Render
 from tests.clips import write_clip
 from tests.extending.photographs import sized
-from tests.server.page import ask, design_of, post_json, put, state, step
+from tests.server.page import ask, design_of, pictured, post_json, put, state, step
 
 pytestmark = pytest.mark.django_db
 EXTENDED = {"kind": "extended"}
@@ -218,7 +218,8 @@ def test_the_still_goes_out_is_finished_and_comes_back(ida, upright):
     now = state(ida, upright)["plan"]
     standing(ida, upright, now)
     finish()
-    seen = picture_of(ask(ida, upright, "preview", now, time="0", width=384, slot="x", ticket=1))
+    answer = ask(ida, upright, "preview", now, time="0", width=384)
+    seen = np.asarray(Image.open(io.BytesIO(pictured(answer))).convert("RGB")).astype(int)
     assert np.abs(seen[20:200, 10:100].mean(axis=(0, 1)) - [30, 160, 60]).max() < 8
 
 

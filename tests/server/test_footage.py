@@ -1,5 +1,6 @@
 """Taking clips in, and seeing them."""
 
+from fractions import Fraction
 from itertools import pairwise
 from pathlib import Path
 
@@ -11,7 +12,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from server.studio.actions import analyses
 from server.studio.models import Footage
-from tests.server.page import design_of
+from tests.server.page import design_of, pictured
 
 pytestmark = pytest.mark.django_db
 
@@ -65,7 +66,7 @@ def test_a_missing_file_is_told(ida, framing):
     board = ida.get(f"/api/projects/{framing.footage.project_id}").json()
     assert board["footage"][0]["missing"]
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
-    body = {"design": design_of(plan), "time": "0", "width": 90, "slot": "a", "ticket": 1}
+    body = {"design": design_of(plan), "time": "0", "width": 90}
     answer = ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json")
     assert answer.status_code == 410
     assert answer.json()["remedy"]
@@ -74,8 +75,9 @@ def test_a_missing_file_is_told(ida, framing):
 def test_previews_and_thumbnails_are_the_composed_frame(ida, framing):
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     plan["surround"] = {"kind": "plain", "colour": "#ff0000"}
-    body = {"design": design_of(plan), "time": "0.5", "width": 90, "slot": "well", "ticket": 1}
-    image = opened(ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json"))
+    body = {"design": design_of(plan), "time": "0.5", "width": 90}
+    answer = ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json")
+    image = cv2.imdecode(np.frombuffer(pictured(answer), np.uint8), cv2.IMREAD_COLOR)
     assert image.shape == (160, 90, 3)
     assert image[5, 45].tolist() == pytest.approx([0, 0, 255], abs=8)
     assert opened(ida.get(f"/api/framings/{framing.pk}/thumbnail?width=90")).shape == (160, 90, 3)
@@ -119,17 +121,17 @@ def test_a_picture_with_an_absurd_interpretation_is_refused(ida, framing, readin
     assert answer.headers["Content-Type"] == "application/problem+json"
 
 
-def test_an_older_request_gives_way(ida, framing):
+def test_a_preview_has_the_numbers_of_its_plan_and_time_where_they_are_asked_for(ida, framing):
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
+    body = {"design": {**design_of(plan), "motion": {"move": {"kind": "push", "percent": "10"}}}, "measured": True}
 
-    def ask(ticket, slot="well"):
-        body = {"design": design_of(plan), "time": "0", "width": 90, "slot": slot, "ticket": ticket}
-        return ida.post(f"/api/framings/{framing.pk}/preview", body, content_type="application/json").status_code
+    def ask(**more):
+        return ida.post(f"/api/framings/{framing.pk}/preview", body | more, content_type="application/json").json()
 
-    assert ask(5) == 200
-    assert ask(4) == 204
-    assert ask(4, "tile") == 200
-    assert ask(6) == 200
+    first, last = ask(time="0"), ask(time="0.9", width=90)
+    assert (first["picture"], last["picture"][:23]) == (None, "data:image/jpeg;base64,")
+    assert Fraction(last["measure"]["scale"]) > Fraction(first["measure"]["scale"])
+    assert ask(width=90, measured=False)["measure"] is None
 
 
 def test_no_more_room_while_sending_is_told(ida, project, small_clip, monkeypatch):

@@ -10,6 +10,7 @@ from django.utils import timezone
 
 from server.studio.actions.footage import UNDO_TIME, import_file
 from server.studio.actions.removing import purge
+from server.studio.api import projects
 from server.studio.models import Framing, ProjectFrame
 from tests.server.page import labels_of, put, state
 
@@ -111,13 +112,13 @@ def test_frames_and_clips_are_put_in_order_and_what_comes_later_stands_last(ida,
     assert order(ida, project, frames=[10**6]).status_code == 422
 
 
-def test_the_first_clips_of_a_board_come_alone_and_it_says_how_many_there_are(ida, project, framing):
+def test_the_head_of_a_board_says_how_many_clips_there_are(ida, project, framing, monkeypatch):
+    monkeypatch.setattr(projects, "FIRST_CLIPS", 1)
     copy = Path(settings.INCOMING_DIR) / "again.mp4"
     shutil.copyfile(framing.footage.path, copy)
     import_file(project, "Again.mp4", copy)
     whole = board(ida, project)
-    head = ida.get(f"/api/projects/{project.pk}?first=1").json()
+    head = ida.get(f"/api/projects/{project.pk}?head=true").json()
     assert (whole["clips"], head["clips"], len(whole["footage"])) == (2, 2, 2)
     assert head["footage"] == whole["footage"][:1]
     assert head["cells"] == [cell for cell in whole["cells"] if cell["footage"] == framing.footage_id]
-    assert ida.get(f"/api/projects/{project.pk}?first=0").status_code == 422

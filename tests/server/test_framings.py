@@ -1,13 +1,11 @@
 """Changing a framing, and going back and forth."""
 
-import json
-
 import pytest
 
 from cadrage.formats import Frame
 from server.studio.actions import framing_plans
 from server.studio.models import Framing, ProjectFrame
-from tests.server.page import ask, design_of, labels_of, put, put_each, state, walk
+from tests.server.page import ask, design_of, labels_of, pictured, put, put_each, state, walk
 
 pytestmark = pytest.mark.django_db
 
@@ -211,11 +209,11 @@ def test_a_design_that_would_make_every_edit_slow_is_refused(ida, framing):
 
 def test_a_scope_is_drawn_of_the_design_that_is_asked_for(ida, framing):
     plan = state(ida, framing)["plan"]
-    body = {"time": "0", "kind": "waveform", "slot": "scope"}
-    answers = []
-    for ticket, colour in enumerate(("#202020", "#c0c0c0")):
+    pictures = set()
+    for colour in ("#202020", "#c0c0c0"):
         shown = plan | {"surround": {"kind": "plain", "colour": colour}}
-        answers.append(ask(ida, framing, "scope", shown, **body, ticket=ticket))
-        assert answers[-1]["Content-Type"] == "image/png"
-        assert json.loads(answers[-1]["Cadrage-Scope"])["kind"] == "waveform"
-    assert answers[0].content != answers[1].content
+        answer = ask(ida, framing, "scope", shown, time="0", kind="waveform")
+        assert answer.json()["scope"]["kind"] == "waveform"
+        pictures.add(pictured(answer))
+    assert len(pictures) == 2
+    assert all(picture.startswith(b"\x89PNG") for picture in pictures)

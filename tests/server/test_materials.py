@@ -17,7 +17,7 @@ from server.studio.actions.framing_plans import plan_of
 from server.studio.actions.framings import change
 from server.studio.actions.removing import purge
 from server.studio.models import Footage, Material, Render
-from tests.server.page import ask
+from tests.server.page import ask, pictured
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -41,7 +41,7 @@ def purge_materials():
 
 
 def preview(client, framing, plan):
-    return ask(client, framing, "preview", plan.model_dump(mode="json"), time="0", width=320, slot="a", ticket=1)
+    return ask(client, framing, "preview", plan.model_dump(mode="json"), time="0", width=320)
 
 
 def test_pictures_and_captions_are_taken_in_listed_and_given_up(ida, project):
@@ -79,7 +79,7 @@ def test_what_cannot_be_used_is_refused_by_name_and_nothing_is_kept(ida, project
 def test_a_picture_stands_behind_the_clip_in_preview_and_render(ida, project, framing):
     picture = add(ida, project, "red.png", png((255, 0, 0))).json()
     plan = plan_of(framing).model_copy(update={"surround": Still(of=picture["ref"], brightness=100)})
-    shown = np.asarray(Image.open(io.BytesIO(preview(ida, framing, plan).content)).convert("RGB"))
+    shown = np.asarray(Image.open(io.BytesIO(pictured(preview(ida, framing, plan)))).convert("RGB"))
     assert shown[4, 4, 0] > 220
     assert shown[4, 4, 1] < 40
     job = renders.order(change(framing, plan.design, "Still"))

@@ -18,8 +18,8 @@ def document(ida, settings, tmp_path):
     ("address", "wanted"),
     [
         ("/", ["visitor"]),
-        ("/projects/12", ["visitor", "projects/12?first=24", "projects/12/renders"]),
-        ("/projects/12/framings/7", ["visitor", "projects/12?first=24", "projects/12/renders", "framings/7"]),
+        ("/projects/12", ["visitor", "projects/12?head=true", "projects/12/renders"]),
+        ("/projects/12/framings/7", ["visitor", "projects/12?head=true", "projects/12/renders", "framings/7"]),
         ("/projects/x%22%3E", ["visitor"]),
         ("/projects/" + "9" * 40, ["visitor"]),
     ],

@@ -135,9 +135,9 @@ def long_texts(field: Field) -> str:
         ("PATCH", f"/api/projects/{project}", json.dumps({"name": long})),
         ("POST", f"/api/projects/{project}/linked", json.dumps({"path": "/" + long})),
         ("POST", f"/api/projects/{project}/members", json.dumps({"name": long, "role": "see"})),
-        ("POST", f"/api/framings/{number}/measure", json.dumps({"design": {"placement": {"offset_x": "9" * LONG}}})),
-        ("POST", f"/api/framings/{number}/measure", "[" * 1_000_000),
-        ("POST", f"/api/framings/{number}/measure", json.dumps({"design": {}, "time": "1/" + "9" * LONG})),
+        ("POST", f"/api/framings/{number}/preview", json.dumps({"design": {"placement": {"offset_x": "9" * LONG}}})),
+        ("POST", f"/api/framings/{number}/preview", "[" * 1_000_000),
+        ("POST", f"/api/framings/{number}/preview", json.dumps({"design": {}, "time": "1/" + "9" * LONG})),
         ("POST", "/api/settings", json.dumps({"name": "x", "filename_template": "{clip}" * (LONG // 6)})),
     ]
     answers = {field.person.ask(way, path, data=body, headers=AS_JSON).status_code for way, path, body in bodies}

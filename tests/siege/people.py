@@ -69,7 +69,7 @@ class Person:
         """A picture of a framing moved by some pixels, as the bench asks for it."""
         design = {part: framing["plan"][part] for part in ("placement", "surround", "finish", "motion", "shots")}
         design["placement"] = {**design["placement"], "offset_x": str(shift)}
-        body = {"design": design, "time": "0", "width": width, "slot": f"{id(self)}", "ticket": time.monotonic_ns()}
+        body = {"design": design, "time": "0", "width": width}
         return self.ask("POST", f"/api/framings/{framing['id']}/preview", json=body)
 
     def rendered(self, project: int, framing: int, seconds: float = 60) -> int:

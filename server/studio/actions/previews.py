@@ -1,4 +1,4 @@
-"""Looking: composed frames for the page, the newest request first."""
+"""Composed frames for the page."""
 
 import threading
 from collections.abc import Callable, Iterator
@@ -70,35 +70,6 @@ def in_turn(work: Callable[[], Made], *, heavy: bool) -> Made:
     except TooSlow:
         with turn(heavy=True):
             return work()
-
-
-class Latest:
-    """Lets the newest request of each asker through and turns away those it has overtaken."""
-
-    def __init__(self) -> None:
-        self._newest: dict[str, int] = {}
-        self._lock = threading.Lock()
-
-    def run(self, asker: str, ticket: int, work: Callable[[], bytes], *, heavy: bool = False) -> bytes | None:
-        """Do the work, unless a request of this asker with a higher ticket came before its turn did.
-
-        Raises:
-            Busy, Cancelled: see `turn`.
-        """
-        with self._lock:
-            self._newest[asker] = max(ticket, self._newest.pop(asker, 0))
-            while len(self._newest) > 1000:
-                self._newest.pop(next(iter(self._newest)))
-
-        def unless_overtaken() -> bytes | None:
-            with self._lock:
-                overtaken = self._newest.get(asker, 0) > ticket
-            return None if overtaken else work()
-
-        return in_turn(unless_overtaken, heavy=heavy)
-
-
-latest = Latest()
 
 
 def found(key: str) -> bytes | None:

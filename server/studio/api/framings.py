@@ -1,12 +1,13 @@
 """Framings: changing, undoing, measuring and seeing them."""
 
+from base64 import b64encode
 from collections.abc import Callable
-from typing import Any
+from fractions import Fraction
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
-from cadrage.compose import Measure, measure
+from cadrage.compose import measure
 from cadrage.compose.cutting import in_shot, shot_of
 from cadrage.compose.following import shifted, with_pin
 from cadrage.compose.framed import straightened, with_window
@@ -17,7 +18,6 @@ from cadrage.compose.over_time import OverTime, over_time
 from cadrage.compose.path import PathPoint, path_of
 from cadrage.compose.preview import At
 from cadrage.compose.quiet import Quietness, Sample, quietened, quietness
-from cadrage.compose.scopes import Scope
 from cadrage.compose.scopes import scope as drawn_scope
 from cadrage.plan import Design, Plan
 from cadrage.render import stated
@@ -27,7 +27,7 @@ from server.studio.actions import framings as actions
 from server.studio.actions import rules as rule_actions
 from server.studio.actions.following import seen_or_refused
 from server.studio.actions.materials import Measured, by_sample, key_of, library_of
-from server.studio.actions.previews import found, kept, latest, previewer
+from server.studio.actions.previews import Made, found, in_turn, kept, previewer
 from server.studio.api import owned
 from server.studio.api.schemas import (
     EstimateOut,
@@ -36,10 +36,11 @@ from server.studio.api.schemas import (
     KeyIn,
     LineIn,
     MeasureIn,
-    MomentIn,
     PreviewIn,
+    PreviewOut,
     SavedOut,
     ScopeIn,
+    ScopeOut,
     StepsIn,
     VersionIn,
     WindowIn,
@@ -163,13 +164,6 @@ def estimated(request: HttpRequest, framing_id: int) -> EstimateOut:
     return EstimateOut.of(known, None if known else sizes.ask(row, order.key), fitting_of(order))
 
 
-@router.post("/framings/{framing_id}/measure", response=Measure)
-def measured(request: HttpRequest, framing_id: int, given: MomentIn) -> Measure:
-    """The numbers of a design that is not in force yet."""
-    row = owned.framing(request, framing_id)
-    return measure(framing_plans.tried(row, given.design), row.footage.info, given.time)
-
-
 @router.post("/framings/{framing_id}/over-time", response=OverTime | None)
 def measured_over_time(request: HttpRequest, framing_id: int, given: MeasureIn) -> OverTime | None:
     """What a design that moves takes and gives over time; nothing where it stands."""
@@ -209,51 +203,44 @@ def move_as_keys(request: HttpRequest, framing_id: int, given: MeasureIn) -> Des
     return _changed(row, given, lambda plan: with_move_as_keys(plan, row.footage.info))
 
 
-@router.post("/framings/{framing_id}/preview")
-def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> HttpResponse:
-    """A composed frame as a JPEG; 204 if a newer request for the same place has come."""
-
-    def draw(*look: Any, **files: Any) -> bytes:
-        return previewer.image(*look, given.width, **files)
-
-    return _newest(request, framing_id, given, draw, "image/jpeg")
-
-
-@router.post("/framings/{framing_id}/scope")
-def scope(request: HttpRequest, framing_id: int, given: ScopeIn) -> HttpResponse:
-    """A scope of a composed frame as a PNG; the header `Cadrage-Scope` has its numbers. 204 as for previews."""
-    drawn: list[Scope] = []
-
-    def draw(*look: Any, **files: Any) -> bytes:
-        measured, data = drawn_scope(given.kind, *look, previewer, **files)
-        drawn.append(measured)
-        return data
-
-    response = _newest(request, framing_id, given, draw, "image/png")
-    if drawn:
-        response.headers["Cadrage-Scope"] = drawn[-1].model_dump_json()
-    return response
+@router.post("/framings/{framing_id}/preview", response=PreviewOut)
+def preview(request: HttpRequest, framing_id: int, given: PreviewIn) -> PreviewOut:
+    """A composed frame of a design, its numbers, or both, at one time."""
+    row = owned.framing(request, framing_id)
+    plan, width = framing_plans.tried(row, given.design), given.width
+    measured = measure(plan, row.footage.info, given.time) if given.measured else None
+    if width is None:
+        return PreviewOut(picture=None, measure=measured)
+    picture = _compose(row, plan, given.time, lambda *look, **files: previewer.image(*look, width, **files))
+    return PreviewOut(picture=_data_url("image/jpeg", picture), measure=measured)
 
 
-def _newest(
-    request: HttpRequest, framing_id: int, given: PreviewIn | ScopeIn, draw: Callable[..., bytes], content_type: str
-) -> HttpResponse:
-    """An image of a design for one place on the page; 204 if a newer request for that place has come.
+@router.post("/framings/{framing_id}/scope", response=ScopeOut)
+def scope(request: HttpRequest, framing_id: int, given: ScopeIn) -> ScopeOut:
+    """A scope of a composed frame."""
+    row = owned.framing(request, framing_id)
+    plan = framing_plans.tried(row, given.design)
+    measured, picture = _compose(
+        row, plan, given.time, lambda *look, **files: drawn_scope(given.kind, *look, previewer, **files)
+    )
+    return ScopeOut(picture=_data_url("image/png", picture), scope=measured)
+
+
+def _compose(row: Framing, plan: Plan, time: Fraction, draw: Callable[..., Made]) -> Made:
+    """What is drawn of a plan at a time, when it is its turn.
 
     `draw` gets the plan, the path, the media info and the time, and `library` and `identity` by name.
     """
-    row = owned.framing(request, framing_id)
-    plan, info, own = framing_plans.tried(row, given.design), row.footage.info, row.footage.identity_now
+    info, own = row.footage.info, row.footage.identity_now
     library = library_of(row.footage, plan.interpretation, previewer.store, drafts=True)
-    data = latest.run(
-        f"{request.session.session_key} {given.slot}",
-        given.ticket,
-        lambda: draw(plan, row.footage.path, info, given.time, library=library, identity=own),
+    return in_turn(
+        lambda: draw(plan, row.footage.path, info, time, library=library, identity=own),
         heavy=previewer.is_heavy(info, own, plan, library),
     )
-    if data is None:
-        return HttpResponse(status=204)
-    return HttpResponse(data, content_type=content_type, headers={"Cache-Control": "no-store"})
+
+
+def _data_url(content_type: str, data: bytes) -> str:
+    return f"data:{content_type};base64,{b64encode(data).decode('ascii')}"
 
 
 @router.get("/framings/{framing_id}/thumbnail")

@@ -1,12 +1,12 @@
 """Projects, their boards and their cells."""
 
-from typing import Annotated, TypeVar
+from typing import TypeVar
 
 from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser, User
 from django.db.models import QuerySet
 from django.http import HttpRequest, HttpResponse
-from ninja import Query, Router
+from ninja import Router
 from pydantic import TypeAdapter
 
 from cadrage.motion import Motion
@@ -38,6 +38,8 @@ from server.studio.api.schemas import (
 from server.studio.models import Footage, Framing, Material, Member, Project, ProjectFrame
 
 router = Router(tags=["projects"])
+FIRST_CLIPS = 24
+"""Clips in the head of a board: about what a tall window shows, so that the page can draw it at once."""
 CELLS = TypeAdapter(list[CellOut])
 CELLS_AT_A_TIME = 60
 
@@ -123,12 +125,12 @@ def restore_project(request: HttpRequest, project_id: int) -> ProjectLine:
 
 
 @router.get("/projects/{project_id}", response=Board)
-def board(request: HttpRequest, project_id: int, first: Annotated[int | None, Query(ge=1)] = None) -> HttpResponse:
-    """A project with all its cells, or with those of its first clips; framings that are not there yet begin here."""
+def board(request: HttpRequest, project_id: int, head: bool = False) -> HttpResponse:
+    """A project with all its cells, or only its head: those of its first clips. Missing framings are created."""
     project = owned.project(request, project_id)
     book, shelf = RuleBook.of(project), Shelf(project)
     footage = list(project.footage.prefetch_related("analyses"))
-    firsts, part = first_of_each(footage), footage[:first]
+    firsts, part = first_of_each(footage), footage[: FIRST_CLIPS if head else None]
     found = Board(
         id=project.pk,
         name=project.name,

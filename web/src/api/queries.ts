@@ -20,19 +20,17 @@ export const projectsQuery = queryOptions({
   queryFn: () => unwrap(api.GET("/api/projects")),
 });
 
-/** So many clips of a board are asked for first, and the rest after them. The server names the same ahead; see page.py. */
-const FIRST_CLIPS = 24;
-
 export const boardQuery = (projectId: number) =>
   queryOptions({
     queryKey: ["board", projectId],
     // Changes made by this page are known; see useChanges and takeIn.
     staleTime: A_SECOND * 60,
+    // The head of a board can be drawn at once; the rest follows.
     queryFn: async ({ client, queryKey }) => {
       const path = { project_id: projectId };
       const all = () => unwrap(api.GET("/api/projects/{project_id}", { params: { path } }));
       if (client.getQueryData<Board>(queryKey)) return all();
-      const query = { first: FIRST_CLIPS };
+      const query = { head: true };
       const head = await unwrap(api.GET("/api/projects/{project_id}", { params: { path, query } }));
       if (isWhole(head)) return head;
       client.setQueryData(queryKey, head);

@@ -1,7 +1,8 @@
 import { Toolbar } from "radix-ui";
 import type { Measure } from "../api/client";
+import { useBench } from "./state/use-bench";
 
-type Props = { measure: Measure; onChoose: (offsetX: string, offsetY: string, label: string) => void };
+type Props = { onChoose: (offsetX: string, offsetY: string, label: string) => void };
 
 const ACROSS = ["left", "middle", "right"] as const;
 const DOWN = ["top", "middle", "bottom"] as const;
@@ -14,7 +15,8 @@ const MEETS: Record<string, Measure["snaps_across"][number]["meets"]> = {
 };
 
 /** Nine places at which the picture's edges or centre meet the frame's; the offsets come with the measure. */
-export function Anchors({ measure, onChoose }: Props) {
+export function Anchors({ onChoose }: Props) {
+  const { measure } = useBench("measure");
   const offset = (snaps: Measure["snaps_across"], side: string) =>
     snaps.find(({ meets }) => meets === MEETS[side])?.offset ?? "0";
   return (

@@ -1,9 +1,11 @@
 import type { Measure } from "../api/client";
 import { shown, toNumber } from "../ui/exact";
 import { useKept } from "../ui/kept";
+import { useBench } from "./state/use-bench";
 
 /** What the placement takes and gives. */
-export function CostPanel({ measure }: { measure: Measure }) {
+export function CostPanel() {
+  const { measure } = useBench("measure");
   const { summary } = measure;
   const [open, setOpen] = useKept("cost is open", false);
   return (

@@ -1,15 +1,13 @@
 import type { ReactNode } from "react";
 import { useLocation, useNavigate } from "react-router";
-import type { Board, Framing } from "../api/client";
 import { inAddress } from "../ui/address";
 import { useKeys } from "../ui/keyboard";
 import { stemOf } from "../ui/stem";
-import type { StepName } from "./steps";
-
-type Props = { board: Board; framing: Framing; step: StepName };
+import { useBench } from "./state/use-bench";
 
 /** Which frame this clip is being put into; the others are one choice away. */
-export function IntoFrame({ board, framing }: Omit<Props, "step">) {
+export function IntoFrame() {
+  const { board, framing } = useBench("board", "framing");
   const navigate = useNavigate();
   const { search } = useLocation();
   return (
@@ -36,7 +34,8 @@ export function IntoFrame({ board, framing }: Omit<Props, "step">) {
 }
 
 /** The clips before and after this one on the board, in the same frame and at the same step. */
-export function Neighbours({ board, framing, step }: Props) {
+export function Neighbours() {
+  const { board, framing, step } = useBench("board", "framing", "step");
   const navigate = useNavigate();
   const at = board.footage.findIndex(({ id }) => id === framing.footage);
 

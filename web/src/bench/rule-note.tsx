@@ -3,9 +3,11 @@ import { api, type Framing, unwrap } from "../api/client";
 import { takeIn, versionOf } from "../api/queries";
 import { inOrder } from "../api/saves";
 import { ProblemNote } from "../ui/problem-note";
+import { useBench } from "./state/use-bench";
 
 /** Whether this framing obeys the rule for its format and frame, and what can be done about it. */
-export function RuleNote({ framing }: { framing: Framing }) {
+export function RuleNote() {
+  const { framing } = useBench("framing");
   const client = useQueryClient();
   const params = { path: { framing_id: framing.id } };
   const seen = () => ({ version: versionOf(client, framing) });

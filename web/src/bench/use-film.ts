@@ -1,6 +1,6 @@
 import { type RefObject, useEffect } from "react";
 import { toNumber } from "../ui/exact";
-import type { Transport } from "./use-transport";
+import { useBench } from "./state/use-bench";
 
 /** How a finished file lies in the clip that it was made of. */
 export type FilmPlace = { first: number; last: number; rate: string; seconds: number };
@@ -18,7 +18,8 @@ export function inClip({ first, last, seconds }: FilmPlace, time: number): numbe
 }
 
 /** The finished file follows the keys, the press and the strip of the bench, and tells them where it is. */
-export function useFilm(video: RefObject<HTMLVideoElement | null>, transport: Transport, place: FilmPlace) {
+export function useFilm(video: RefObject<HTMLVideoElement | null>, place: FilmPlace) {
+  const { transport } = useBench("transport");
   const { first, last, rate, seconds } = place;
   useEffect(() => {
     const film = video.current;

@@ -1,119 +1,79 @@
-import { useEffect, useRef, useState } from "react";
-import { useStore } from "zustand";
-import { createStore } from "zustand/vanilla";
-import { type Design, type Plan, postRaw } from "../api/client";
+import { useEffect, useState } from "react";
+import { api, type Design, type Measure, type Plan, unwrap } from "../api/client";
+import { Newest } from "../ui/newest";
 import { designOf } from "./editor/scope";
-import { extendsScene, useStamps } from "./extending/stamp";
-import { driving } from "./use-transport";
+import { extendsScene } from "./shots/shots";
+import { useActivity } from "./state/activity";
+import { useBench } from "./state/use-bench";
 
-type Wanted = { framingId: number; plan: Plan | Design; time: string; width: number };
-/** The picture shown, its moment, and the request that it answers. */
-type Shown = { url: string | null; time: string | null; error: unknown; of: string | null } | null;
+type Wanted = {
+  plan: Plan | Design;
+  time: string;
+  /** Pixels across; null for no picture. */
+  width: number | null;
+  /** Whether the numbers of the plan at that time are wanted too. */
+  measured?: boolean;
+};
+/** A request, as text: two that are alike have the same answer. */
+type Question = { key: string; framingId: number } & Omit<Wanted, "plan"> & { design: Design };
+type Answer = { picture: string | null; measure: Measure | null };
+/** The newest answer, and the time and design it is of; `of` is the request that was answered last, also by an error. */
+export type Preview = Answer & { time: string; design: string; error: unknown; of: string };
 
-/** Whether the well waits for a picture: small ones come after it. */
-export const wellWaits = createStore(() => ({ waits: false }));
+const AT_ONCE = 2;
 
-/** Whether the well has shown a picture, so that what can wait may come. */
-export function useAfterWell(): boolean {
-  const waits = useStore(wellWaits, (store) => store.waits);
+/** Whether the viewer has shown its picture, so that less urgent requests may follow. */
+export function useAfterViewer(): boolean {
+  const waits = useActivity(({ viewerWaits }) => viewerWaits);
   const [after, setAfter] = useState(false);
   useEffect(() => {
     // The viewer may have started waiting in this very turn.
-    if (!waits && !wellWaits.getState().waits) setAfter(true);
+    if (!waits && !useActivity.getState().viewerWaits) setAfter(true);
   }, [waits]);
   return after;
 }
 
-/** Names this page among all that the visitor has open. */
-const PAGE = Math.random().toString(36).slice(2);
-const AT_ONCE = 2;
-let lastTicket = 0;
-
-/** A number for a request: higher than those of all before it. */
-export function ticket(): number {
-  lastTicket = Math.max(lastTicket + 1, Date.now());
-  return lastTicket;
-}
-
 /**
- * The composed frame for a place on the page. Only the newest request is answered; older ones are dropped. With
- * `patient` lets the well go first.
+ * The composed frame of a plan, its numbers, or both. It is requested again when the plan, the time, the clip or its frame
+ * changes; a `patient` one lets the viewer go first. `awaited` says that the newest is not there yet.
  */
-export function usePreview(slot: string, wanted: Wanted | null, { patient = false } = {}) {
-  const [shown, setShown] = useState<Shown>(null);
-  const flying = useRef(0);
-  const waiting = useRef<(Wanted & { of: string }) | null>(null);
-  const newest = useRef(0);
-  // The server knows the frame, the clip and its range; if they change, the picture changes.
-  const stamp = useStamps((all) => (wanted && extendsScene(wanted.plan) && all[wanted.framingId]) || "");
-  const key =
-    wanted && JSON.stringify({ ...wanted, stamp, plan: { ...wanted.plan, ...designOf(wanted.plan) } });
+export function usePreview(wanted: Wanted | null, { patient = false } = {}) {
+  const { framingId, stamp } = useBench("framingId", "stamp");
+  const [shown, setShown] = useState<Preview | null>(null);
+  const [newest] = useState(() => new Newest(fetchPreview, take, AT_ONCE));
+  const key = wanted && keyOf(wanted, framingId, extendsScene(wanted.plan) ? stamp : "");
+  const held = useActivity(({ playing, viewerWaits }) => playing || (viewerWaits && patient));
 
-  const driven = useStore(driving, ({ any }) => any);
-  const behind = useStore(wellWaits, ({ waits }) => waits && patient);
-  const held = driven || behind;
+  function take({ key: of, time, design }: Question, answer: Answer | null, error: unknown) {
+    setShown((last) => {
+      if (answer) return { ...answer, time, design: JSON.stringify(design), error, of };
+      return { picture: null, measure: null, time: "", design: "", ...last, error, of };
+    });
+  }
 
-  const asked = useRef<string | null>(null);
   useEffect(() => {
     // The viewer may have started waiting in this very turn.
-    if (!key || held || key === asked.current || (patient && wellWaits.getState().waits)) return;
-    asked.current = key;
-    const { stamp: _, ...wish } = JSON.parse(key) as Wanted & { stamp: string };
-    waiting.current = { ...wish, of: key };
-
-    async function send() {
-      const next = waiting.current;
-      if (!next || flying.current >= AT_ONCE) return;
-      waiting.current = null;
-      flying.current++;
-      const number = ticket();
-      try {
-        const { of: _, ...wish } = next;
-        const url = await fetchPreview(`${PAGE} ${slot}`, number, wish);
-        if (url && number > newest.current) {
-          newest.current = number;
-          setShown((old) => {
-            if (old?.url) URL.revokeObjectURL(old.url);
-            return { url, time: next.time, error: null, of: next.of };
-          });
-        } else if (url) URL.revokeObjectURL(url);
-      } catch (error) {
-        if (number > newest.current)
-          setShown((old) => ({ url: old?.url ?? null, time: old?.time ?? null, error, of: next.of }));
-      } finally {
-        flying.current--;
-        send();
-      }
-    }
-
-    send();
-  }, [key, slot, held, patient]);
-
-  const last = useRef<string | null>(null);
-  last.current = shown?.url ?? null;
-  useEffect(
-    () => () => {
-      if (last.current) URL.revokeObjectURL(last.current);
-    },
-    [],
-  );
+    if (!key || held || (patient && useActivity.getState().viewerWaits)) return;
+    newest.ask({ key, ...(JSON.parse(key) as Omit<Question, "key">) });
+  }, [key, held, patient, newest]);
 
   return shown && { ...shown, awaited: key !== null && shown.of !== key };
 }
 
-async function fetchPreview(
-  slot: string,
-  number: number,
-  { framingId, plan, ...wish }: Wanted,
-): Promise<string | null> {
-  const response = await postRaw(`/api/framings/${framingId}/preview`, {
-    headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ ...wish, design: designOf(plan), slot, ticket: number }),
-  });
-  if (response.status === 204) return null;
-  const url = URL.createObjectURL(await response.blob());
-  const image = new Image();
-  image.src = url;
-  await image.decode();
-  return url;
+/** The server knows the frame, the clip and its range; if they change, the picture changes. */
+function keyOf({ plan, ...wanted }: Wanted, framingId: number, stamp: string): string {
+  const { placement, motion, surround, finish, shots, ...given } = plan as Plan;
+  return JSON.stringify({ framingId, ...wanted, design: designOf(plan), given, stamp });
+}
+
+async function fetchPreview({ framingId, design, time, width, measured = false }: Question): Promise<Answer> {
+  const params = { path: { framing_id: framingId } };
+  const body = { design, time, width, measured };
+  const answer = await unwrap(api.POST("/api/framings/{framing_id}/preview", { params, body }));
+  if (answer.picture) {
+    const image = new Image();
+    image.src = answer.picture;
+    await image.decode();
+  }
+  return answer;
 }

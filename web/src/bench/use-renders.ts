@@ -2,26 +2,53 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Render, unwrap } from "../api/client";
 import { rendersQuery } from "../api/queries";
 import { inOrder } from "../api/saves";
+import { useBarsAsked } from "../frames/ask-bars";
+import { useBench } from "./state/use-bench";
 
-/** The renders of a framing, and ordering one. */
-export function useRenders(projectId: number, framingId: number) {
+/** The renders of the framing, newest first. */
+export function useRenders(): Render[] {
+  const { projectId, framingId } = useBench("projectId", "framingId");
+  return useQuery(rendersQuery(projectId)).data?.filter(({ framing }) => framing === framingId) ?? [];
+}
+
+/** The newest finished render of the framing. */
+export const useFinished = () => useRenders().find(({ state }) => state === "done");
+
+/** Rendering the framing. If bars are undecided it asks about them first. */
+export function useOrder() {
+  const { projectId, framingId, board, framing, report } = useBench(
+    "projectId",
+    "framingId",
+    "board",
+    "framing",
+    "report",
+  );
   const client = useQueryClient();
-  const { data } = useQuery(rendersQuery(projectId));
-  const order = useMutation({
+  const bars = useBarsAsked(board);
+  const { mutate, isPending } = useMutation({
     mutationFn: () =>
       inOrder(() =>
         unwrap(
           api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),
         ),
       ),
+    onMutate: () => report(null),
+    onError: report,
     onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
   });
-  return { renders: data?.filter((render) => render.framing === framingId) ?? [], order };
+  return {
+    order: (then?: () => void) =>
+      bars.before([framing.frame], () => {
+        mutate();
+        then?.();
+      }),
+    ordering: isPending,
+    question: bars.question,
+  };
 }
 
-/** The state of the newest of them, in a word or two. */
-export function checkWords(renders: Render[]): string {
-  const newest = renders[0];
+/** The state of the newest render, in a word or two. */
+export function checkWords([newest]: Render[]): string {
   if (!newest) return "not rendered";
   if (newest.state !== "done") return newest.state;
   if (!newest.current) return "changed since";

@@ -39,6 +39,12 @@ export function failed(cell: Cell | undefined, renders: Renders): boolean {
 type Renders = ReadonlyMap<number, Rendered>;
 type Wanted = { order: Order; reason: string | null; words: string; renders: Renders };
 
+/** The cell that the tab key reaches: the one walked to last if it is shown, otherwise the first. */
+export const focusedOf = (rows: Row[], focused: number | null) =>
+  rows.some(({ cells }) => cells.some((cell) => cell?.id === focused))
+    ? focused
+    : rows[0]?.cells.find(Boolean)?.id;
+
 /** The rows of the board in an order; only clips with these words in their name, and a cell that the reason is for. */
 export function arranged(board: Board, { order, reason, words, renders }: Wanted): Row[] {
   const byPlace = new Map(board.cells.map((cell) => [`${cell.footage} ${cell.frame}`, cell]));

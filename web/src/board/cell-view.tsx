@@ -1,56 +1,70 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type KeyboardEvent, type MouseEvent, type PointerEvent, useState } from "react";
 import { Link } from "react-router";
-import type { Cell, FrameRow } from "../api/client";
-import { framingQuery } from "../api/queries";
+import type { Cell, Footage, FrameRow } from "../api/client";
+import { AT_WORK, framingQuery } from "../api/queries";
 import { aspectOf } from "../frames/aspect";
 import { FramingPicture, MOMENTS, type Moment } from "../frames/framing-picture";
+import { renderedInWords } from "../rendering/rendered";
+import { stemOf } from "../ui/stem";
+import { failed, focusedOf } from "./arranging";
+import { useBoard, useBoardState, useBoardValue } from "./board-store";
 import { CellDetails, placed, secondLine } from "./cell-words";
+import { usePick } from "./use-grid-keys";
 
-type Props = {
-  cell: Cell | undefined;
-  /** The name of its clip. */
-  clip: string;
-  frame: FrameRow;
-  /** Of its picture, in pixels. */
-  height: number;
-  /** Where a press leads; without it, `onOpen` is called. */
-  to: string | null;
-  onOpen: (id: number) => void;
-  selected: boolean;
-  reachable: boolean;
-  /** How much of the clip was analysed for following, in percent; null where nothing is being analysed. */
-  looked: number | null;
-  /** Whether its last render, or the check of it, failed, and the result as text. */
-  failed: boolean;
-  rendered: string;
-  /** Selects it; null where nothing can be selected. */
-  onPick: ((event: MouseEvent, id: number) => void) | null;
-};
+type Props = { cell: Cell; footage: Footage; frame: FrameRow };
 
 /** One framing: its picture, its placement and surround, and the most important line. More on hover and focus. */
-export function CellView(props: Props) {
-  const { cell, clip, frame, height, to, selected, reachable, onPick } = props;
+export function CellView({ cell, footage, frame }: Props) {
+  const { working } = useBoard("working");
+  const selected = useBoardValue((state) => state.selected.has(cell.id));
+  const pick = usePick();
+  const name = `${stemOf(footage.name)} in ${frame.frame.name}`;
+  return (
+    // biome-ignore lint/a11y/useFocusableInteractive: the link inside takes the focus
+    <td
+      // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a cell of a table that is a grid
+      role="gridcell"
+      aria-selected={selected}
+      className="py-3 pr-3 align-top"
+    >
+      <div
+        className={`group relative rounded ${selected ? "bg-sheet outline-2 outline-offset-4 outline-ochre" : ""}`}
+      >
+        {working && <SelectBox name={name} selected={selected} onPick={(event) => pick(event, cell.id)} />}
+        <CellLink {...{ cell, footage, frame, name }} />
+      </div>
+    </td>
+  );
+}
+
+/** The picture and words of a cell, which open it. */
+function CellLink({ cell, footage, frame, name }: Props & { name: string }) {
+  const { board, working } = useBoard("board", "working");
+  const height = useBoardValue((state) => state.height);
+  const reachable = useBoardValue(({ focused, rows }) => cell.id === focusedOf(rows, focused));
+  const cellFailed = useBoardValue(({ renders }) => failed(cell, renders));
+  const rendered = useBoardValue(({ renders }) => renderedInWords(renders.get(cell.id)));
+  const state = useBoardState();
+  const pick = usePick();
   const client = useQueryClient();
   const [moment, setMoment] = useState<Moment>("middle");
-  if (!cell) return null;
-  const { looked, rendered, failed } = props;
-  const known = { cell, looked, rendered, failed };
+  const known = { cell, rendered, failed: cellFailed, analysed: analysedPercent(footage) };
   const line = secondLine(known);
-  const name = `${clip} in ${frame.frame.name}`;
   const link = {
     "data-cell": cell.id,
     tabIndex: reachable ? 0 : -1,
     draggable: false,
     className: "block text-left outline-offset-4",
-    onPointerDown: () => to && client.prefetchQuery(framingQuery(cell.id)),
+    onPointerDown: () => working && client.prefetchQuery(framingQuery(cell.id)),
     onPointerMove: (event: PointerEvent) => event.pointerType === "mouse" && setMoment(under(event)),
     onPointerLeave: () => setMoment("middle"),
     onClick(event: MouseEvent) {
-      if (onPick && (event.shiftKey || event.ctrlKey || event.metaKey)) {
+      if (!working) state().open(cell.id);
+      else if (event.shiftKey || event.ctrlKey || event.metaKey) {
         event.preventDefault();
-        onPick(event, cell.id);
-      } else if (!to) props.onOpen(cell.id);
+        pick(event, cell.id);
+      }
     },
     onKeyDown: (event: KeyboardEvent) => {
       if (event.key !== " " || event.shiftKey) return;
@@ -71,22 +85,23 @@ export function CellView(props: Props) {
       <CellDetails {...known} />
     </>
   );
+  if (!working)
+    return (
+      <button type="button" {...link}>
+        {inside}
+      </button>
+    );
   return (
-    <div
-      className={`group relative rounded ${selected ? "bg-sheet outline-2 outline-offset-4 outline-ochre" : ""}`}
-    >
-      {onPick && <SelectBox name={name} selected={selected} onPick={(event) => onPick(event, cell.id)} />}
-      {to ? (
-        <Link to={to} {...link}>
-          {inside}
-        </Link>
-      ) : (
-        <button type="button" {...link}>
-          {inside}
-        </button>
-      )}
-    </div>
+    <Link to={`/projects/${board.id}/framings/${cell.id}`} {...link}>
+      {inside}
+    </Link>
   );
+}
+
+/** How much of a clip has been analysed for following, in percent; null if nothing is being analysed. */
+function analysedPercent({ analyses }: Footage): number | null {
+  const job = analyses.find(({ kind }) => kind === "following");
+  return job && AT_WORK.includes(job.state) ? job.done_percent : null;
 }
 
 type BoxProps = { name: string; selected: boolean; onPick: (event: MouseEvent) => void };

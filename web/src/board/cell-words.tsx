@@ -9,18 +9,18 @@ type Known = {
   /** Whether that, or its check, failed. */
   failed: boolean;
   /** How much of the clip was analysed for following, in percent; null where nothing is being analysed. */
-  looked: number | null;
+  analysed: number | null;
 };
 
 /** The placement, and the surround if any of it is seen. */
 export const placed = ({ placement, surround }: Cell) => [placement, surround].filter(Boolean).join(" · ");
 
 /** The most important line about a framing: a failure, a loss or fault, work in progress, or the share that is kept. */
-export function secondLine({ cell, rendered, failed, looked }: Known) {
+export function secondLine({ cell, rendered, failed, analysed }: Known) {
   const concern = cell.concerns[0];
   if (failed) return { words: rendered, look: "text-rust" };
   if (concern?.wrong) return { words: withMore(cell), look: "text-rust" };
-  if (cell.unsolved) return { words: following(looked), look: "text-ochre" };
+  if (cell.unsolved) return { words: following(analysed), look: "text-ochre" };
   if (concern) return { words: withMore(cell), look: "text-soft" };
   if (rendered) return { words: rendered, look: "text-moss" };
   return { words: kept(cell), look: "text-soft" };
@@ -36,12 +36,12 @@ const following = (done: number | null) =>
   done === null ? "no subject to follow found" : `analysing movement, ${done}%`;
 
 /** All that the board knows of a framing; beside its picture on hover and focus, and for who hears the page. */
-export function CellDetails({ cell, rendered, looked }: Known) {
+export function CellDetails({ cell, rendered, analysed }: Known) {
   const lines = [
     placed(cell),
     cell.movement,
     kept(cell),
-    cell.unsolved ? following(looked) : "",
+    cell.unsolved ? following(analysed) : "",
     rendered,
     ...cell.concerns.map(({ summary }) => summary),
   ].filter(Boolean);

@@ -9,23 +9,20 @@ import { PatientImage } from "../ui/patient-image";
 import { ProblemNote } from "../ui/problem-note";
 import { RenameField } from "../ui/rename-field";
 import { stemOf } from "../ui/stem";
+import type { Row } from "./arranging";
+import { useBoard, useBoardState } from "./board-store";
 import { FolderDialog } from "./folder-dialog";
+import { toggled } from "./selection";
 
 /** The drag data type of a clip. */
 export const CLIP = "application/x-cadrage-clip";
 
-type Props = {
-  footage: Footage;
-  folders: boolean;
-  onSelect: () => void;
-  onRemove: () => void;
-  /** Putting it one up or down; null where that cannot be. */
-  onUp: (() => void) | null;
-  onDown: (() => void) | null;
-};
+type Props = { footage: Footage; cells: Row["cells"]; index: number };
 
 /** A clip at the head of its row, with its findings and actions. */
-export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown }: Props) {
+export function ClipHeading({ footage, cells, index }: Props) {
+  const { folders, arrangeable } = useBoard("folders", "arrangeable");
+  const state = useBoardState();
   const [renaming, setRenaming] = useState(false);
   const [finding, setFinding] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
@@ -37,10 +34,16 @@ export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown
     ["Rename", () => setRenaming(true)],
     ["Replace by another file", () => picker.current?.click()],
     ...(folders ? ([["Find on the server", () => setFinding(true)]] as const) : []),
-    ...(onUp ? ([["Move up", onUp]] as const) : []),
-    ...(onDown ? ([["Move down", onDown]] as const) : []),
-    ["Remove", onRemove],
+    ...useMoves(footage.id, index),
+    ["Remove", () => state().removeClip(footage.id)],
   ];
+  const selectRow = () =>
+    state().select(
+      toggled(
+        state().selected,
+        cells.flatMap((cell) => cell?.id ?? []),
+      ),
+    );
 
   return (
     <th scope="row" className="py-3 pr-3 text-left font-normal">
@@ -48,11 +51,11 @@ export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown
         <Pressed items={items}>
           <button
             type="button"
-            title={onUp || onDown ? "Select the row; drag to move it" : "Select the row"}
+            title={arrangeable ? "Select the row; drag to move it" : "Select the row"}
             aria-label={`Select the row of ${stem}`}
-            draggable={!!(onUp || onDown)}
+            draggable={arrangeable}
             onDragStart={({ dataTransfer }) => dataTransfer.setData(CLIP, String(footage.id))}
-            onClick={onSelect}
+            onClick={selectRow}
           >
             <ClipPicture footage={footage} />
           </button>
@@ -104,8 +107,28 @@ export function ClipHeading({ footage, folders, onSelect, onRemove, onUp, onDown
   );
 }
 
+/** A clip at the head of its row on a board that is only viewed. */
+export const ClipName = ({ footage }: { footage: Footage }) => (
+  <th scope="row" className="py-3 pr-3 text-left font-normal">
+    <ClipPicture footage={footage} />
+    <span className="block font-semibold wrap-anywhere">{stemOf(footage.name)}</span>
+    <span className="num block text-soft">{footage.summary}</span>
+  </th>
+);
+
+/** Moving the row of a clip up and down, where that is possible. */
+function useMoves(id: number, index: number): Items {
+  const { arrangeable, rows, arrange } = useBoard("arrangeable", "rows", "arrange");
+  const clipAt = (at: number) => rows[at]?.footage.id ?? null;
+  if (!arrangeable) return [];
+  return [
+    ...(index > 0 ? ([["Move up", () => arrange(id, clipAt(index - 1))]] as const) : []),
+    ...(index < rows.length - 1 ? ([["Move down", () => arrange(id, clipAt(index + 2))]] as const) : []),
+  ];
+}
+
 /** The clip's own picture, small: which clip it is. */
-export function ClipPicture({ footage }: { footage: Footage }) {
+function ClipPicture({ footage }: { footage: Footage }) {
   const reading = encodeURIComponent(JSON.stringify(footage.interpretation));
   return (
     <PatientImage

@@ -4,25 +4,34 @@ import type { FrameRow } from "../api/client";
 import { shown } from "../ui/exact";
 import { Menu } from "../ui/menu";
 import { RenameField } from "../ui/rename-field";
+import { useBoard, useBoardState } from "./board-store";
 import { ResizeFrame } from "./resize-frame";
-import type { Frames } from "./use-frames";
+import { toggled } from "./selection";
 
-type Props = {
-  row: FrameRow;
-  frames: Frames;
-  /** Whether it stands first, or last, of all. */
-  first: boolean;
-  last: boolean;
-  /** Where its first framing is on the bench. */
-  bench: string | null;
-  onSelect: () => void;
-};
-
-export const sizeOf = ({ shape, frame }: FrameRow) =>
+const sizeOf = ({ shape, frame }: FrameRow) =>
   `${shape} ${frame.width}×${frame.height}${frame.active ? `, ${shown(frame.active)} inside` : ""}`;
 
+/** A frame at the head of its column on a board that is only viewed. */
+export const FrameName = ({ row }: { row: FrameRow }) => (
+  <th scope="col" className="py-2 pr-3 font-normal">
+    <span className="block font-bold wrap-anywhere">{row.frame.name}</span>
+    <span className="num block text-soft">{sizeOf(row)}</span>
+  </th>
+);
+
 /** A frame at the head of its column, with its actions. */
-export function FrameHeading({ row, frames, first, last, bench, onSelect }: Props) {
+export function FrameHeading({ row, column }: { row: FrameRow; column: number }) {
+  const { board, rows, frames } = useBoard("board", "rows", "frames");
+  const state = useBoardState();
+  const top = rows[0]?.cells[column];
+  const bench = top ? `/projects/${board.id}/framings/${top.id}?step=frame` : null;
+  const selectColumn = () =>
+    state().select(
+      toggled(
+        state().selected,
+        rows.flatMap(({ cells }) => cells[column]?.id ?? []),
+      ),
+    );
   const [renaming, setRenaming] = useState(false);
   const [resizing, setResizing] = useState(false);
   const { frame } = row;
@@ -37,7 +46,7 @@ export function FrameHeading({ row, frames, first, last, bench, onSelect }: Prop
               most={80}
               onDone={(name) => {
                 setRenaming(false);
-                if (name && name !== frame.name) frames.rename(row, name);
+                if (name && name !== frame.name) frames?.rename(row, name);
               }}
             />
           ) : (
@@ -45,7 +54,7 @@ export function FrameHeading({ row, frames, first, last, bench, onSelect }: Prop
               type="button"
               title="Select the whole column"
               className="block min-h-6 text-left wrap-anywhere font-bold hover:underline"
-              onClick={onSelect}
+              onClick={selectColumn}
             >
               {frame.name}
             </button>
@@ -69,9 +78,11 @@ export function FrameHeading({ row, frames, first, last, bench, onSelect }: Prop
           items={[
             ["Rename", () => setRenaming(true)],
             ["Resize", () => setResizing(true)],
-            ...(first ? [] : ([["Move left", () => frames.move(row, -1)]] as const)),
-            ...(last ? [] : ([["Move right", () => frames.move(row, 1)]] as const)),
-            ["Remove", () => frames.remove(row)],
+            ...(column === 0 ? [] : ([["Move left", () => frames?.move(row, -1)]] as const)),
+            ...(column === board.frames.length - 1
+              ? []
+              : ([["Move right", () => frames?.move(row, 1)]] as const)),
+            ["Remove", () => frames?.remove(row)],
           ]}
         />
       </div>
@@ -81,7 +92,7 @@ export function FrameHeading({ row, frames, first, last, bench, onSelect }: Prop
           onClose={() => setResizing(false)}
           onResize={(wanted) => {
             setResizing(false);
-            frames.resize(row, wanted);
+            frames?.resize(row, wanted);
           }}
         />
       )}

@@ -1,39 +1,40 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import type { CellAction, Follow, Treatment } from "../api/client";
+import type { Cell, CellAction, Follow, Treatment } from "../api/client";
 import { useChoices } from "../api/use-choices";
+import type { CellChanges } from "../frames/use-cells";
 import { Button } from "../ui/button";
 import { toExact } from "../ui/exact";
 import { MENU, Menu, OPENER } from "../ui/menu";
 import { NumberField } from "../ui/number-field";
+import type { RenderMany } from "./use-render-many";
 
 type Props = {
   treatments: Treatment[];
-  selected: number[];
+  chosen: Cell[];
+  cells: CellChanges;
+  rendering: RenderMany;
+  /** The cell to paste from. */
   copied: number | null;
-  busy: boolean;
-  onAct: (action: CellAction, label: string) => void;
-  onCopy: (id: number) => void;
-  onRender: () => void;
+  onCopy: (cell: number) => void;
   onClear: () => void;
 };
+type Part = "placement" | "motion" | "surround" | "finish";
+const PARTS: { title: string; parts: Part[]; what: string }[] = [
+  { title: "All of it", parts: ["placement", "motion", "surround", "finish"], what: "" },
+  { title: "Movement only", parts: ["motion"], what: "the movement " },
+  { title: "Placement only", parts: ["placement"], what: "the placement " },
+  { title: "Surround only", parts: ["surround"], what: "the surround " },
+  { title: "Finish only", parts: ["finish"], what: "the finish " },
+];
 
 /** What can be done with the selected cells, all at once. */
-export function SelectionBar({
-  treatments,
-  selected,
-  copied,
-  busy,
-  onAct,
-  onCopy,
-  onRender,
-  onClear,
-}: Props) {
+export function SelectionBar({ treatments, chosen, cells, rendering, copied, onCopy, onClear }: Props) {
+  const busy = cells.busy || rendering.busy;
+  const onAct = (action: CellAction, label: string) => cells.act({ cells: chosen, action, label });
   const choices = useChoices();
-  const count = `${selected.length} ${selected.length === 1 ? "cell" : "cells"}`;
-  const only = selected.length === 1 ? selected[0] : undefined;
-  const paste = (parts: ("placement" | "motion" | "surround" | "finish")[], label: string) =>
-    copied !== null && onAct({ do: "paste", source: copied, parts }, label);
+  const count = `${chosen.length} ${chosen.length === 1 ? "cell" : "cells"}`;
+  const only = chosen.length === 1 ? chosen[0]?.id : undefined;
   return (
     <section
       aria-label="Selected cells"
@@ -88,13 +89,11 @@ export function SelectionBar({
         opener="Paste ▴"
         side="top"
         disabled={busy || copied === null}
-        items={[
-          ["All of it", () => paste(["placement", "motion", "surround", "finish"], `Pasted into ${count}.`)],
-          ["Movement only", () => paste(["motion"], `Pasted the movement into ${count}.`)],
-          ["Placement only", () => paste(["placement"], `Pasted the placement into ${count}.`)],
-          ["Surround only", () => paste(["surround"], `Pasted the surround into ${count}.`)],
-          ["Finish only", () => paste(["finish"], `Pasted the finish into ${count}.`)],
-        ]}
+        items={PARTS.map(({ title, parts, what }) => [
+          title,
+          () =>
+            copied !== null && onAct({ do: "paste", source: copied, parts }, `Pasted ${what}into ${count}.`),
+        ])}
       />
       <Menu
         opener="Treatment ▴"
@@ -121,7 +120,7 @@ export function SelectionBar({
       <Button look="quiet" onClick={onClear}>
         Select none
       </Button>
-      <Button look="main" disabled={busy} onClick={onRender}>
+      <Button look="main" disabled={busy} onClick={() => rendering.render(chosen)}>
         Render {count}
       </Button>
     </section>

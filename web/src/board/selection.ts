@@ -1,6 +1,9 @@
 /** Cells by id, row by row as the board shows them. */
 export type Grid = number[][];
 
+export const gridOf = (rows: { cells: ({ id: number } | undefined)[] }[]): Grid =>
+  rows.map(({ cells }) => cells.flatMap((cell) => (cell ? [cell.id] : [])));
+
 function placeOf(grid: Grid, id: number): [number, number] | null {
   const row = grid.findIndex((cells) => cells.includes(id));
   return row < 0 ? null : [row, (grid[row] ?? []).indexOf(id)];

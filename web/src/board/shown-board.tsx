@@ -1,26 +1,19 @@
-import { useQuery } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import type { Board } from "../api/client";
-import { rendersQuery } from "../api/queries";
-import { newestOf } from "../rendering/rendered";
 import { Header } from "../shell/header";
 import { useKeys } from "../ui/keyboard";
 import { useTitle } from "../ui/use-title";
-import { arranged } from "./arranging";
 import { PictureSize } from "./board-filter";
+import { BoardProvider, ONLY_VIEWED } from "./board-store";
 import { BoardTable } from "./board-table";
 import { ClipShown } from "./clip-shown";
 import { usePictureHeight } from "./pictures";
+import { useRows } from "./use-rows";
 
 /** A project for people who can only view: every clip in every frame, with the finished files. */
 export function ShownBoard({ board }: { board: Board }) {
   useTitle(board.name);
-  const { data: ordered } = useQuery(rendersQuery(board.id));
-  const renders = useMemo(() => newestOf(ordered ?? []), [ordered]);
-  const rows = useMemo(
-    () => arranged(board, { order: "added", reason: null, words: "", renders }),
-    [board, renders],
-  );
+  const { rows, renders, ordered } = useRows(board);
   const pictures = usePictureHeight(board.frames);
   const [open, setOpen] = useState<number | null>(null);
   const finished = new Map(
@@ -58,12 +51,15 @@ export function ShownBoard({ board }: { board: Board }) {
         <div className="mb-2 flex justify-end">
           <PictureSize {...pictures} />
         </div>
-        <BoardTable
-          {...{ board, rows, renders }}
-          height={pictures.height}
-          work={null}
-          onOpen={(cell) => setOpen(rows.findIndex(({ cells }) => cells.some((one) => one?.id === cell)))}
-        />
+        <BoardProvider
+          state={{
+            ...ONLY_VIEWED,
+            ...{ board, rows, renders, height: pictures.height },
+            open: (cell) => setOpen(rows.findIndex(({ cells }) => cells.some((one) => one?.id === cell))),
+          }}
+        >
+          <BoardTable />
+        </BoardProvider>
         {clip && (
           <ClipShown {...{ board, finished }} footage={clip} onStep={step} onClose={() => setOpen(null)} />
         )}

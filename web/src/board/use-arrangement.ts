@@ -18,6 +18,8 @@ export function useArrangement(projectId: number) {
         ),
       ),
     onMutate: (ids) => {
+      // An answer to an earlier request would bring back the old order.
+      client.cancelQueries({ queryKey });
       client.setQueryData<Board>(queryKey, (board) => board && { ...board, footage: sorted(board, ids) });
     },
     onSettled: () => refreshFramings(client),

@@ -88,6 +88,7 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
 }
 
 export type Frames = ReturnType<typeof useFrames>;
+export type FrameActions = Pick<Frames, "rename" | "resize" | "remove" | "move">;
 
 function nothing(id: number): never {
   throw new Error(`frame ${id} is not on the board`);

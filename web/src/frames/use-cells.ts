@@ -72,6 +72,8 @@ export function useCells(projectId: number) {
   };
 }
 
+export type CellChanges = ReturnType<typeof useCells>;
+
 /** How many cells moved before an action and do not move after it, unless the action was meant to do that. */
 function stoppedBy({ cells, action }: Wanted, changed: Cell[]): number {
   if (action.do === "motion") return 0;

@@ -86,7 +86,7 @@ export function ColourRow({ label, value, initial, suggested, onChange, onCommit
 
 type Dropper = { open: () => Promise<{ sRGBHex: string }> };
 
-/** A colour taken from anywhere on the screen, such as the picture in the well. */
+/** A colour taken from anywhere on the screen, such as the picture in the viewer. */
 async function pick(): Promise<string> {
   const Dropper = (window as unknown as { EyeDropper: new () => Dropper }).EyeDropper;
   return (await new Dropper().open()).sRGBHex;

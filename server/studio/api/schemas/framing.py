@@ -8,7 +8,7 @@ from pydantic import Field
 
 from cadrage.compose import Measure
 from cadrage.compose.concerns import Concern
-from cadrage.compose.scopes import ScopeKind
+from cadrage.compose.scopes import Scope, ScopeKind
 from cadrage.geometry import Placement, Window
 from cadrage.motion.follow import Follow
 from cadrage.plan import Design, Part, Plan
@@ -103,7 +103,7 @@ class MeasureIn(Schema):
 
 
 class MomentIn(MeasureIn):
-    """A design to measure at a time, in seconds of the clip."""
+    """A design at a time, in seconds of the clip."""
 
     time: Exact = Fraction(0)
 
@@ -170,27 +170,38 @@ class LineIn(MeasureIn):
 
 
 class PreviewIn(Schema):
-    """A frame to compose.
+    """A design to preview at a time, in seconds of the clip.
 
-    `slot` names the place on the page it is for; of several requests for one place only the one with the highest
-    `ticket` is answered, the others get 204.
+    `width` is that of the picture in pixels; without it no picture is composed. With `measured` the answer holds the
+    numbers of the design at that time.
     """
 
     design: Design
-    time: Exact
-    width: int = Field(ge=16, le=3840)
-    slot: str = Field(max_length=80)
-    ticket: int
+    time: Exact = Fraction(0)
+    width: int | None = Field(None, ge=16, le=3840)
+    measured: bool = False
+
+
+class PreviewOut(Schema):
+    """A composed frame as the data URL of a JPEG, and its numbers: each if it was asked for."""
+
+    picture: str | None
+    measure: Measure | None
 
 
 class ScopeIn(Schema):
-    """A scope of a frame to compose; see `PreviewIn`."""
+    """A scope to draw of a composed frame."""
 
     design: Design
     time: Exact
     kind: ScopeKind
-    slot: str = Field(max_length=80)
-    ticket: int
+
+
+class ScopeOut(Schema):
+    """A scope as the data URL of a PNG, and its numbers."""
+
+    picture: str
+    scope: Scope
 
 
 class PlayIn(Schema):

@@ -11,7 +11,7 @@ const editors = new Map<number, { project: number; editor: PlanEditor }>();
 const all = () => [...editors.values()].map(({ editor }) => editor);
 storeBefore(() => Promise.all(all().map((editor) => editor.flush())));
 
-/** The one editor of a framing. It outlives the page that shows it, until all that was done is stored. */
+/** The one editor of a framing. It outlives the page that shows it, so that it can store what was done there. */
 export function editorOf(client: QueryClient, projectId: number, framingId: number): PlanEditor {
   const known = editors.get(framingId);
   if (known) return known.editor;
@@ -33,14 +33,6 @@ export function editorOf(client: QueryClient, projectId: number, framingId: numb
   });
   editors.set(framingId, { project: projectId, editor: made });
   return made;
-}
-
-/** Close an editor that is out of sight; it first stores its changes. */
-export async function letGo(framingId: number) {
-  const editor = editors.get(framingId)?.editor;
-  await editor?.flush();
-  const state = editor?.store.getState();
-  if (editor && state && !state.busy && !state.conflict) editors.delete(framingId);
 }
 
 /** Whether any change is not stored yet, or conflicts with a change made elsewhere. */

@@ -1,26 +1,21 @@
 import { useState } from "react";
-import type { Footage, Plan } from "../../api/client";
 import { toExact, toNumber } from "../../ui/exact";
 import { Fold } from "../../ui/fold";
 import { useDragging } from "../../ui/use-dragging";
-import type { Extended, ExtensionOf } from "./use-extension";
+import { useBench } from "../state/use-bench";
+import { type Extended, useExtension } from "./use-extension";
 
 type Dab = Extended["excluded"][number];
 type Place = { left: number; top: number; width: number; height: number };
-type Props = {
-  footage: Footage;
-  plan: Plan;
-  time: string;
-  extension: ExtensionOf;
-  onCommit: (plan: Plan, label: string) => void;
-};
 
 const RADIUS = 0.04;
 const APART = 0.5;
 const WIDTH = 560;
 
 /** Places of the picture that must not be copied, painted over with a round brush. */
-export function Exclusion({ footage, plan, time, extension, onCommit }: Props) {
+export function Exclusion() {
+  const { footage, plan, time, commit } = useBench("footage", "plan", "time", "commit");
+  const extension = useExtension();
   const dabs = extension.extended?.excluded ?? [];
   const [fresh, setFresh] = useState<Dab[]>([]);
   const drag = useDragging<{ place: Place; made: Dab[] }, undefined>({
@@ -41,7 +36,7 @@ export function Exclusion({ footage, plan, time, extension, onCommit }: Props) {
     },
     end: ({ made }) => {
       setFresh([]);
-      onCommit(extension.with({ excluded: [...dabs, ...made].slice(-400) }), "Do not copy");
+      commit(extension.with({ excluded: [...dabs, ...made].slice(-400) }), "Do not copy");
     },
     cancel: () => setFresh([]),
   });
@@ -83,7 +78,7 @@ export function Exclusion({ footage, plan, time, extension, onCommit }: Props) {
         <button
           type="button"
           className="justify-self-start text-ochre underline"
-          onClick={() => onCommit(extension.with({ excluded: [] }), "Everything may be copied")}
+          onClick={() => commit(extension.with({ excluded: [] }), "Everything may be copied")}
         >
           Clear
         </button>

@@ -1,38 +1,26 @@
-import type { Footage, Plan } from "../../api/client";
+import { useMutation } from "@tanstack/react-query";
+import { api, unwrap } from "../../api/client";
 import { Button } from "../../ui/button";
 import { toNumber } from "../../ui/exact";
 import { Fold } from "../../ui/fold";
 import { ProblemNote } from "../../ui/problem-note";
-import type { Looking } from "../use-looking";
-import type { RangeOf } from "../use-range";
+import { useBench } from "../state/use-bench";
 import { Exclusion } from "./exclusion";
 import { Outside } from "./outside";
 import { SidePart } from "./side-part";
-import { ToFit } from "./to-fit";
-import { type ExtensionOf, ON_ITS_WAY, SIDES } from "./use-extension";
-
-type Props = {
-  framingId: number;
-  projectId: number;
-  footage: Footage;
-  plan: Plan;
-  time: string;
-  extension: ExtensionOf;
-  looking: Looking;
-  range: RangeOf;
-  onChange: (plan: Plan) => void;
-  onCommit: (plan: Plan, label: string) => void;
-};
+import { TrimToUsable } from "./trim-to-usable";
+import { ON_ITS_WAY, SIDES, useExtend, useExtension } from "./use-extension";
 
 const UPRIGHT = ["left", "right"] as const;
 
 /** Extending the scene: whether it works, the options for each side, and the share of real pixels. */
-export function ExtendedPart(props: Props) {
-  const { framingId, footage, plan, time, extension, looking, range, onChange, onCommit } = props;
-  const { extended, standing, error } = extension;
+export function ExtendedPart() {
+  const { plan, tinted, beforeAfter, show } = useBench("plan", "tinted", "beforeAfter", "show");
+  const extend = useExtend();
+  const { extended, state, error } = useExtension();
   if (!extended) return null;
-  const verdict = standing?.verdict;
-  const job = standing?.looking;
+  const verdict = state?.verdict;
+  const job = state?.looking;
   const camera = verdict?.camera.move;
   const moves = camera === "panning" || camera === "drifting";
   const otherwise = verdict && moves !== (extended.camera === "moving");
@@ -40,7 +28,7 @@ export function ExtendedPart(props: Props) {
   const sides = (each: readonly (typeof SIDES)[number][]) => (
     <div className="grid grid-cols-1 gap-3">
       {each.map((side) => (
-        <SidePart key={side} {...{ framingId, side, plan, time, extension, onChange, onCommit }} />
+        <SidePart key={side} side={side} />
       ))}
     </div>
   );
@@ -53,28 +41,28 @@ export function ExtendedPart(props: Props) {
         </p>
       )}
       {job?.problem && <p className="text-soft">{job.problem}</p>}
-      <Making {...{ extension }} />
+      <Making />
       {otherwise && (
         <p className="border-l-3 border-ochre pl-3">
           {moves
             ? "The camera moves: real pixels of other moments can stand beside the picture."
             : "The camera stands here."}{" "}
-          <button type="button" className="text-ochre underline" onClick={() => extension.begin(plan)}>
+          <button type="button" className="text-ochre underline" onClick={() => extend(plan)}>
             Use that
           </button>
         </p>
       )}
-      <Shares {...{ extension }} />
+      <Shares />
       <div className="flex flex-wrap gap-2">
-        <Button aria-pressed={looking.tinted} onClick={looking.tint} title="T">
+        <Button aria-pressed={tinted} onClick={() => show({ tinted: !tinted })} title="T">
           Highlight invented pixels
         </Button>
-        <Button aria-pressed={looking.compared} onClick={looking.compare}>
+        <Button aria-pressed={beforeAfter} onClick={() => show({ beforeAfter: !beforeAfter })}>
           Before/after
         </Button>
       </div>
       <p className="text-soft">Space plays it: this is judged moving.</p>
-      <ToFit {...{ footage, extension, range, time }} />
+      <TrimToUsable />
       {sides(UPRIGHT)}
       <Fold
         title="Above and below"
@@ -83,16 +71,23 @@ export function ExtendedPart(props: Props) {
       >
         {sides(rest)}
       </Fold>
-      {extended.camera === "still" && <Exclusion {...{ footage, plan, time, extension, onCommit }} />}
-      <Outside {...{ framingId, plan, time, extension, onCommit }} />
+      {extended.camera === "still" && <Exclusion />}
+      <Outside />
     </section>
   );
 }
 
 /** Plates in progress, and those that failed. */
-function Making({ extension }: { extension: ExtensionOf }) {
-  const { standing, plate } = extension;
-  const whole = standing?.plates.filter(({ draft }) => !draft) ?? [];
+function Making() {
+  const { report } = useBench("report");
+  const { state, refresh } = useExtension();
+  const { mutate: plate } = useMutation({
+    mutationFn: ({ id, verb }: { id: number; verb: "cancel" | "retry" }) =>
+      unwrap(api.POST("/api/plates/{plate_id}/{verb}", { params: { path: { plate_id: id, verb } } })),
+    onError: report,
+    onSettled: refresh,
+  });
+  const whole = state?.plates.filter(({ draft }) => !draft) ?? [];
   return whole.map((one) => {
     if (ON_ITS_WAY.includes(one.state))
       return (
@@ -127,8 +122,9 @@ function Making({ extension }: { extension: ExtensionOf }) {
 }
 
 /** How much of the frame is real. */
-function Shares({ extension }: { extension: ExtensionOf }) {
-  const shares = extension.standing?.shares;
+function Shares() {
+  const { state } = useExtension();
+  const shares = state?.shares;
   if (!shares) return null;
   const parts = [
     { name: "real", value: shares.real, colour: "bg-moss" },
@@ -152,8 +148,8 @@ function Shares({ extension }: { extension: ExtensionOf }) {
           <span className="num">{toNumber(value).toFixed(1)}%</span>
         </p>
       ))}
-      {(extension.standing?.short.length ?? 0) > 0 && (
-        <p className="text-rust">The plate ends within the frame: {extension.standing?.short.join(", ")}.</p>
+      {(state?.short.length ?? 0) > 0 && (
+        <p className="text-rust">The plate ends within the frame: {state?.short.join(", ")}.</p>
       )}
     </div>
   );

@@ -3,13 +3,11 @@ import type { Plan } from "../../api/client";
 import { titleOf, useChoices } from "../../api/use-choices";
 import { Tile } from "../tile";
 import { useSmall } from "../tiles";
-import { useStanding } from "./use-extension";
+import { useExtensionState } from "./use-extension";
 
 type Props = {
-  framingId: number;
   title: string;
   plan: Plan;
-  time: string;
   chosen: boolean;
   onChoose: () => void;
 };
@@ -27,11 +25,11 @@ function useStays(): boolean {
 }
 
 /** The scene extended, as a draft of this clip; or why it does not fit. */
-export function ExtendedTile({ framingId, title, plan, time, chosen, onChoose }: Props) {
+export function ExtendedTile({ title, plan, chosen, onChoose }: Props) {
   const stays = useStays();
   const { verdicts_of_sides } = useChoices();
   const { small } = useSmall();
-  const { data } = useStanding(framingId, stays || chosen ? plan : null, time, true);
+  const { data } = useExtensionState(stays || chosen ? plan : null, true);
   const sides = data?.verdict?.sides;
   const best = sides && (sides.left?.verdict === "unfit" ? sides.right : sides.left);
   const unfit = best?.verdict === "unfit";
@@ -43,7 +41,7 @@ export function ExtendedTile({ framingId, title, plan, time, chosen, onChoose }:
       : "";
   return (
     <span className="relative grid">
-      <Tile {...{ framingId, time, plan, title, chosen, onChoose }} name="extended" />
+      <Tile {...{ plan, title, chosen, onChoose }} />
       {words && !small && (
         <span
           title={best?.summary}

@@ -1,39 +1,45 @@
 import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { api, type Plan, postRaw, unwrap } from "../../api/client";
+import { api, type Design, postRaw, unwrap } from "../../api/client";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import { ProblemNote } from "../../ui/problem-note";
-import { asked, taken } from "../editor/scope";
-import { type ExtensionOf, ON_ITS_WAY } from "./use-extension";
-
-type Props = {
-  framingId: number;
-  plan: Plan;
-  time: string;
-  extension: ExtensionOf;
-  onCommit: (plan: Plan, label: string) => void;
-};
+import { asked } from "../editor/scope";
+import { useBench } from "../state/use-bench";
+import { ON_ITS_WAY, useExtension } from "./use-extension";
 
 /** A still that is finished by other means: saved, taken back, or made by an outside generator where one is set up. */
-export function Outside({ framingId, plan, time, extension, onCommit }: Props) {
+export function Outside() {
+  const { framingId, plan, time, edit, commit, report } = useBench(
+    "framingId",
+    "plan",
+    "time",
+    "edit",
+    "commit",
+    "report",
+  );
   const picker = useRef<HTMLInputElement>(null);
-  const { extended, standing } = extension;
-  const body = { ...asked(plan), time };
-  const params = { path: { framing_id: framingId } };
-  const save = useMutation({ mutationFn: () => saveStill(framingId, body) });
-  const back = useMutation({
-    mutationFn: (file: File) => takeBack(framingId, body, file),
-    onSuccess: ({ design }) => onCommit(taken(plan, design), "Picture taken back"),
+  const extension = useExtension();
+  const { extended, state } = extension;
+  const save = useMutation({
+    mutationFn: () => saveStill(framingId, { ...asked(plan), time }),
+    onError: report,
   });
-  const use = useMutation({
-    mutationFn: (material: string) =>
-      unwrap(api.POST("/api/framings/{framing_id}/extension/use", { params, body: { ...body, material } })),
-    onSuccess: (design) => onCommit(taken(plan, design), "Generated picture"),
-  });
+  const [imported, setImported] = useState("");
+  const [busy, setBusy] = useState(false);
+
+  async function takeBack(file: File) {
+    setBusy(true);
+    await edit("Picture taken back", async (_, given) => {
+      const { design, about } = await sendStill(framingId, { ...given, time }, file);
+      setImported(about);
+      return design;
+    });
+    setBusy(false);
+  }
+
   return (
     <Fold title="Picture from outside" state={extended?.outside ? "in use" : "none"}>
-      <ProblemNote error={save.error ?? back.error ?? use.error} />
       <p className="text-soft">
         The still has the frame’s size. Fill the transparent area; the half-transparent margin may be painted
         over.
@@ -50,44 +56,44 @@ export function Outside({ framingId, plan, time, extension, onCommit }: Props) {
           accept="image/png,image/jpeg,image/tiff"
           onChange={({ target }) => {
             const file = target.files?.[0];
-            if (file) back.mutate(file);
+            if (file) takeBack(file);
             target.value = "";
           }}
         />
-        <Button disabled={back.isPending} onClick={() => picker.current?.click()}>
-          {back.isPending ? "Taking it back …" : "Take it back"}
+        <Button disabled={busy} onClick={() => picker.current?.click()}>
+          {busy ? "Taking it back …" : "Take it back"}
         </Button>
       </div>
-      {back.data && (
+      {imported && (
         <p role="status" className="border-l-3 border-moss pl-3">
-          Imported: {back.data.about}.
+          Imported: {imported}.
         </p>
       )}
       {extended?.outside && (
         <button
           type="button"
           className="justify-self-start text-ochre underline"
-          onClick={() => onCommit(extension.with({ outside: null }), "Without that picture")}
+          onClick={() => commit(extension.with({ outside: null }), "Without that picture")}
         >
           Remove that picture
         </button>
       )}
-      {standing?.generator && (
-        <Generated {...{ framingId, body, extension }} onUse={(one) => use.mutate(one)} />
-      )}
+      {state?.generator && <Generated />}
     </Fold>
   );
 }
 
-type GeneratedProps = {
-  framingId: number;
-  body: ReturnType<typeof asked> & { time: string };
-  extension: ExtensionOf;
-  onUse: (material: string) => void;
-};
-
-/** Asking an outside generator; nothing is sent before that is pressed. */
-function Generated({ framingId, body, extension, onUse }: GeneratedProps) {
+/** Pictures of an outside generator; nothing is sent before the button is pressed. */
+function Generated() {
+  const { framingId, plan, time, edit } = useBench("framingId", "plan", "time", "edit");
+  const { extended, state, refresh } = useExtension();
+  const body = { ...asked(plan), time };
+  const use = (material: string) =>
+    edit("Generated picture", (params, given) =>
+      unwrap(
+        api.POST("/api/framings/{framing_id}/extension/use", { params, body: { ...given, time, material } }),
+      ),
+    );
   const [prompt, setPrompt] = useState("");
   const ask = useMutation({
     mutationFn: () =>
@@ -97,12 +103,12 @@ function Generated({ framingId, body, extension, onUse }: GeneratedProps) {
           body: { ...body, prompt, count: 2 },
         }),
       ),
-    onSettled: extension.again,
+    onSettled: refresh,
   });
   const cancel = useMutation({
     mutationFn: (generation_id: number) =>
       unwrap(api.POST("/api/generations/{generation_id}/cancel", { params: { path: { generation_id } } })),
-    onSettled: extension.again,
+    onSettled: refresh,
   });
   return (
     <div className="grid gap-2 border-t border-rule pt-2">
@@ -119,7 +125,7 @@ function Generated({ framingId, body, extension, onUse }: GeneratedProps) {
       <Button disabled={ask.isPending} onClick={() => ask.mutate()}>
         Generate
       </Button>
-      {(extension.standing?.generations ?? []).map((one) => (
+      {(state?.generations ?? []).map((one) => (
         <div key={one.id} className="grid gap-1" role="status">
           {ON_ITS_WAY.includes(one.state) && (
             <p className="flex gap-2">
@@ -141,9 +147,9 @@ function Generated({ framingId, body, extension, onUse }: GeneratedProps) {
                 type="button"
                 title={about}
                 aria-label={`Use the generated picture ${material}`}
-                aria-pressed={extension.extended?.outside?.of === material}
+                aria-pressed={extended?.outside?.of === material}
                 className="overflow-hidden rounded border-2 border-rule bg-well hover:border-soft aria-pressed:border-ochre"
-                onClick={() => onUse(material)}
+                onClick={() => use(material)}
               >
                 <img alt="" src={`/api/materials/${material.split(":")[1]}/picture?width=320`} />
               </button>
@@ -168,10 +174,10 @@ async function saveStill(framingId: number, body: object) {
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
 
-async function takeBack(framingId: number, body: object, file: File) {
+async function sendStill(framingId: number, body: object, file: File) {
   const form = new FormData();
   form.append("file", file);
   form.append("given", JSON.stringify(body));
   const response = await postRaw(`/api/framings/${framingId}/extension/outside`, { body: form });
-  return (await response.json()) as { design: Plan; about: string };
+  return (await response.json()) as { design: Design; about: string };
 }

@@ -1,36 +1,28 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useStore } from "zustand";
 import { api, type Plan, unwrap } from "../../api/client";
 import { titleOf, useChoices } from "../../api/use-choices";
 import { toExact, toNumber } from "../../ui/exact";
 import { SliderRow } from "../../ui/slider-row";
 import { asked } from "../editor/scope";
-import { driving } from "../use-transport";
+import { useActivity } from "../state/activity";
+import { useBench } from "../state/use-bench";
 import { usePosted } from "./posted-image";
-import { type ExtensionOf, ON_ITS_WAY, type PlateSide, type Side } from "./use-extension";
+import { ON_ITS_WAY, type PlateSide, type Side, useExtension } from "./use-extension";
 
 const FIRST = 4;
 const WIDTH = 320;
 const POLL_MS = 600;
 const COLOURS = { fits: "text-moss", doubtful: "text-ochre", unfit: "text-rust" };
 
-type Props = {
-  framingId: number;
-  side: Side;
-  plan: Plan;
-  time: string;
-  extension: ExtensionOf;
-  onChange: (plan: Plan) => void;
-  onCommit: (plan: Plan, label: string) => void;
-};
-
 /** One side: whether it fits, the ways in which it can go on as real pictures, and how soft it grows. */
-export function SidePart({ framingId, side, plan, time, extension, onChange, onCommit }: Props) {
+export function SidePart({ side }: { side: Side }) {
+  const { commit } = useBench("commit");
   const { verdicts_of_sides } = useChoices();
-  const { extended, standing } = extension;
+  const extension = useExtension();
+  const { extended, state } = extension;
   const how = extended?.[side] ?? null;
-  const verdict = standing?.verdict?.sides[side];
+  const verdict = state?.verdict?.sides[side];
   const Title = side[0]?.toUpperCase() + side.slice(1);
   const set = (given: Partial<PlateSide>) =>
     extension.with({ [side]: { way: "completed", variant: 0, melt: "0.3", reach: null, ...how, ...given } });
@@ -43,7 +35,7 @@ export function SidePart({ framingId, side, plan, time, extension, onChange, onC
             className="accent-ochre"
             checked={how !== null}
             onChange={({ target }) =>
-              onCommit(target.checked ? set({}) : extension.with({ [side]: null }), `${Title} extended`)
+              commit(target.checked ? set({}) : extension.with({ [side]: null }), `${Title} extended`)
             }
           />
           {Title}
@@ -57,10 +49,9 @@ export function SidePart({ framingId, side, plan, time, extension, onChange, onC
         <>
           {how.way === "completed" && (
             <Variants
-              {...{ framingId, side, plan, time }}
+              side={side}
               chosen={how.variant}
-              stamp={standing?.stamp ?? ""}
-              onChoose={(variant) => onCommit(set({ variant }), `${Title}: another way`)}
+              onChoose={(variant) => commit(set({ variant }), `${Title}: another way`)}
             />
           )}
           <div className="flex">
@@ -70,7 +61,7 @@ export function SidePart({ framingId, side, plan, time, extension, onChange, onC
                 type="button"
                 aria-pressed={how.way === way}
                 className={`grow border border-rule px-1.5 py-0.5 ${how.way === way ? "bg-ink text-paper" : "bg-sheet hover:border-soft"}`}
-                onClick={() => onCommit(set({ way }), `${Title}: ${way}`)}
+                onClick={() => commit(set({ way }), `${Title}: ${way}`)}
               >
                 {way}
               </button>
@@ -84,8 +75,8 @@ export function SidePart({ framingId, side, plan, time, extension, onChange, onC
             high={10}
             step={0.1}
             initial={0.3}
-            onChange={() => onChange(plan)}
-            onCommit={(melt) => onCommit(set({ melt: toExact(melt, 1) }), `${Title}: melt`)}
+            onChange={() => undefined}
+            onCommit={(melt) => commit(set({ melt: toExact(melt, 1) }), `${Title}: melt`)}
           />
         </>
       )}
@@ -93,21 +84,14 @@ export function SidePart({ framingId, side, plan, time, extension, onChange, onC
   );
 }
 
-type VariantsProps = {
-  framingId: number;
-  side: Side;
-  plan: Plan;
-  time: string;
-  chosen: number;
-  stamp: string;
-  onChoose: (variant: number) => void;
-};
+type VariantsProps = { side: Side; chosen: number; onChoose: (variant: number) => void };
 
 /** Ways in which a side can go on, each as the frame would be. */
-function Variants({ framingId, side, plan, time, chosen, stamp, onChoose }: VariantsProps) {
+function Variants({ side, chosen, onChoose }: VariantsProps) {
+  const { framingId, plan, time, stamp } = useBench("framingId", "plan", "time", "stamp");
   const [count, setCount] = useState(Math.max(FIRST, chosen + 1));
   const body = { ...asked(plan), time, side };
-  const plays = useStore(driving, ({ any }) => any);
+  const plays = useActivity(({ playing }) => playing);
   const { data } = useQuery({
     queryKey: ["variants", framingId, side, time, count, neutral(plan, side)],
     enabled: !plays,

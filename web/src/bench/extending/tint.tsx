@@ -1,18 +1,15 @@
-import type { Plan } from "../../api/client";
 import { asked } from "../editor/scope";
-import type { ScreenBox } from "../well/view";
+import { useBench } from "../state/use-bench";
+import type { ScreenBox } from "../viewer/view";
 import { usePosted } from "./posted-image";
-import { useStamps } from "./stamp";
-
-type Props = { framingId: number; plan: Plan; time: string; box: ScreenBox };
 
 /** Invented pixels, and those of other moments, tinted over the frame. */
-export function Tint({ framingId, plan, time, box }: Props) {
-  const stamp = useStamps((all) => all[framingId] ?? "");
+export function Tint({ box }: { box: ScreenBox }) {
+  const { framingId, shownPlan, time, stamp } = useBench("framingId", "shownPlan", "time", "stamp");
   const width = Math.min(1920, Math.max(16, Math.round(box.width)));
   const url = usePosted(
     `/api/framings/${framingId}/extension/origins`,
-    { ...asked(plan), time, width },
+    { ...asked(shownPlan), time, width },
     stamp,
   );
   if (!url) return null;

@@ -1,17 +1,40 @@
-import type { Footage, Plan } from "../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api, type Plan, unwrap } from "../../api/client";
 import { titleOf, useChoices } from "../../api/use-choices";
-import { shotAt } from "../shots/shots";
-import type { Following } from "./use-following";
+import { asked } from "../editor/scope";
+import { follows, shotAt } from "../shots/shots";
+import { useBench } from "../state/use-bench";
 
 const WIDTH = 640;
 const SIDE = 68;
 
-type Props = { footage: Footage; plan: Plan; following: Following };
+/** The subjects that could be followed in the current shot, at the playhead. */
+function useCandidates() {
+  const { framingId, plan, time } = useBench("framingId", "plan", "time");
+  const solved = follows(plan.motion);
+  const body = { ...asked(plan), time };
+  const { data } = useQuery({
+    queryKey: ["candidates", framingId, body],
+    enabled: solved,
+    placeholderData: (before) => before,
+    gcTime: 60_000,
+    queryFn: () =>
+      unwrap(
+        api.POST("/api/framings/{framing_id}/candidates", {
+          params: { path: { framing_id: framingId } },
+          body,
+        }),
+      ),
+  });
+  return (solved && data) || [];
+}
 
-/** Who could be followed in the shot that is seen, each by their own picture. */
-export function Candidates({ footage, plan, following }: Props) {
+/** Choosing the subject to follow in the current shot, each shown by its own picture. */
+export function Candidates() {
+  const { footage, plan, follow: solve, editing } = useBench("footage", "plan", "follow", "editing");
   const { subjects } = useChoices();
-  const { candidates, follow, solve, busy } = following;
+  const candidates = useCandidates();
+  const { follow } = plan.motion;
   const chosen = candidates.filter((one) => one.chosen);
 
   function choose(index: number, also: boolean) {
@@ -44,7 +67,7 @@ export function Candidates({ footage, plan, following }: Props) {
         <button
           type="button"
           aria-pressed={chosen.length === 0}
-          disabled={busy}
+          disabled={editing}
           className={`rounded border px-1.5 text-[12px] leading-tight ${chosen.length === 0 ? "border-ochre bg-sheet font-semibold" : "border-rule text-soft hover:text-ink"}`}
           style={{ width: SIDE, height: SIDE }}
           onClick={whateverMatters}
@@ -58,7 +81,7 @@ export function Candidates({ footage, plan, following }: Props) {
             aria-pressed={one.chosen}
             aria-label={`Follow ${titleOf(subjects, one.kind)}, number ${index + 1}`}
             title={`${titleOf(subjects, one.kind)}, there for ${one.share_percent}% of the shot`}
-            disabled={busy}
+            disabled={editing}
             className={`relative overflow-hidden rounded bg-well ${one.chosen ? "outline-3 outline-ochre" : "outline outline-rule hover:outline-soft"}`}
             style={{ width: SIDE, height: SIDE }}
             onClick={(event) => choose(index, event.ctrlKey || event.metaKey || event.shiftKey)}

@@ -1,13 +1,19 @@
 import { Button } from "../../ui/button";
 import { toExact, toNumber } from "../../ui/exact";
+import { MomentLink } from "../moment-link";
+import { useBench } from "../state/use-bench";
 import { frameAt, timecode } from "../timecode";
-import { MomentLink } from "./moment-link";
-import type { FollowProps } from "./use-following";
 
 /** Boxes that were drawn, and until when each counts. */
-export function DrawnBoxes({ footage, plan, following, transport }: FollowProps) {
-  const { follow, solve, busy } = following;
-  const { rate } = footage.timing;
+export function DrawnBoxes() {
+  const {
+    plan,
+    transport,
+    rate,
+    follow: solve,
+    editing,
+  } = useBench("plan", "transport", "rate", "follow", "editing");
+  const { follow } = plan.motion;
   const drawn = follow?.subjects.filter((one) => one.drawn) ?? [];
   if (drawn.length === 0 || !follow) return null;
   const put = (subjects: typeof drawn, label: string) =>
@@ -17,17 +23,17 @@ export function DrawnBoxes({ footage, plan, following, transport }: FollowProps)
       {drawn.map((one, index) => (
         <li key={JSON.stringify(one)} className="flex items-center gap-2">
           <span className="grow">
-            Box at <MomentLink {...{ transport, rate }} time={one.time} />
+            Box at <MomentLink time={one.time} />
             {one.until && (
               <>
                 {" "}
-                until <MomentLink {...{ transport, rate }} time={one.until} />
+                until <MomentLink time={one.until} />
               </>
             )}
           </span>
           <Button
             look="quiet"
-            disabled={busy}
+            disabled={editing}
             title="From this moment on it is followed no more"
             onClick={() =>
               put(
@@ -42,7 +48,7 @@ export function DrawnBoxes({ footage, plan, following, transport }: FollowProps)
           </Button>
           <Button
             look="quiet"
-            disabled={busy}
+            disabled={editing}
             aria-label={`Remove the box at ${timecode(frameAt(one.time, rate), rate)}`}
             onClick={() =>
               put(
@@ -55,9 +61,7 @@ export function DrawnBoxes({ footage, plan, following, transport }: FollowProps)
           </Button>
         </li>
       ))}
-      {plan.motion.follow?.aim !== "subject" && (
-        <li className="text-soft">Followed once the window moves.</li>
-      )}
+      {follow.aim !== "subject" && <li className="text-soft">Followed once the window moves.</li>}
     </ul>
   );
 }
@@ -65,16 +69,16 @@ export function DrawnBoxes({ footage, plan, following, transport }: FollowProps)
 const secondsAt = (frame: number, rate: string) => toExact(frame / toNumber(rate), 4);
 
 /** Places that the window passes exactly. */
-export function Pins({ footage, following, transport }: FollowProps) {
-  const { follow, solve, busy } = following;
-  const { rate } = footage.timing;
+export function Pins() {
+  const { plan, rate, follow: solve, editing } = useBench("plan", "rate", "follow", "editing");
+  const { follow } = plan.motion;
   if (!follow?.pins.length) return null;
   return (
     <ul aria-label="Pins" className="grid gap-1">
       {follow.pins.map((pin) => (
         <li key={pin.time} className="flex items-center gap-2">
           <span className="grow">
-            Pinned at <MomentLink {...{ transport, rate }} time={pin.time} />
+            Pinned at <MomentLink time={pin.time} />
           </span>
           <label className="num flex items-center gap-1 text-soft">
             holds
@@ -102,7 +106,7 @@ export function Pins({ footage, following, transport }: FollowProps) {
           </label>
           <Button
             look="quiet"
-            disabled={busy}
+            disabled={editing}
             aria-label={`Remove the pin at ${timecode(frameAt(pin.time, rate), rate)}`}
             onClick={() => solve({ pins: follow.pins.filter((one) => one !== pin) }, "Pin removed")}
           >

@@ -2,16 +2,17 @@ import type { Plan } from "../../api/client";
 import { titleOf, useChoices } from "../../api/use-choices";
 import { Button } from "../../ui/button";
 import { everywhere } from "../editor/scope";
+import { MomentLink } from "../moment-link";
+import { follows } from "../shots/shots";
+import { useBench } from "../state/use-bench";
 import { doubtsOf } from "./follow";
-import { MomentLink } from "./moment-link";
-import type { FollowProps } from "./use-following";
 
 /** Where it may be wrong, and what can be done where a group does not fit. */
-export function Doubts({ footage, plan, whole, commit, following, transport }: FollowProps) {
+export function Doubts() {
+  const { plan, wholePlan, commit } = useBench("plan", "wholePlan", "commit");
   const choices = useChoices();
-  const { rate } = footage.timing;
-  const doubts = doubtsOf(whole);
-  if (!following.solved) return null;
+  const doubts = doubtsOf(wholePlan);
+  if (!follows(plan.motion)) return null;
   if (doubts.length === 0) return <p className="text-soft">Nothing doubtful.</p>;
   const wide = doubts.some(({ reason }) => reason === "wide" || reason === "large");
 
@@ -34,8 +35,7 @@ export function Doubts({ footage, plan, whole, commit, following, transport }: F
       <ul className="grid max-h-40 gap-0.5 overflow-y-auto">
         {doubts.map((one) => (
           <li key={`${one.start} ${one.reason}`} className="border-l-3 border-rust pl-3">
-            <MomentLink {...{ transport, rate }} time={one.start} /> to{" "}
-            <MomentLink {...{ transport, rate }} time={one.end} />:{" "}
+            <MomentLink time={one.start} /> to <MomentLink time={one.end} />:{" "}
             {titleOf(choices.doubts, one.reason).toLowerCase()}, <span className="num">{one.sure}%</span> sure
           </li>
         ))}

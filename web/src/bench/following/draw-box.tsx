@@ -2,7 +2,7 @@ import { useState } from "react";
 import { toExact } from "../../ui/exact";
 import { useDragging } from "../../ui/use-dragging";
 import { useEscape } from "../../ui/use-escape";
-import type { ScreenBox } from "../well/view";
+import type { ScreenBox } from "../viewer/view";
 
 const LEAST = 6;
 

@@ -1,48 +1,45 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { api, unwrap } from "../../api/client";
+import { AT_WORK, refreshFramings } from "../../api/queries";
 import { useChoices } from "../../api/use-choices";
 import { Button } from "../../ui/button";
 import { ChoiceRow } from "../../ui/choice-row";
 import { toExact, toNumber } from "../../ui/exact";
-import { ProblemNote } from "../../ui/problem-note";
 import { SliderRow } from "../../ui/slider-row";
+import { asked } from "../editor/scope";
+import { follows } from "../shots/shots";
+import { useBench } from "../state/use-bench";
 import { Candidates } from "./candidates";
 import { DrawnBoxes, Pins } from "./corrections";
 import { Doubts } from "./doubts";
-import type { FollowProps } from "./use-following";
 
 /** A window that follows: how, whom, and where it may be wrong. */
-export function FollowPart(props: FollowProps) {
-  const { footage, plan, following, drawing, onDraw, shifting, onShift } = props;
+export function FollowPart() {
+  const {
+    footage,
+    plan,
+    editing,
+    drawingBox,
+    shiftingPath,
+    follow: solve,
+    show,
+  } = useBench("footage", "plan", "editing", "drawingBox", "shiftingPath", "follow", "show");
   const { paces, aims } = useChoices();
-  const { follow, solved, looking, refused, solve, busy, error } = following;
-  if (!follow)
-    return (
-      <div className="grid gap-2">
-        <ProblemNote error={error} />
-        <Button
-          look="main"
-          disabled={busy || footage.info.kind !== "clip"}
-          onClick={() => solve({}, "Follow")}
-        >
-          Follow subject
-        </Button>
-        {footage.info.kind !== "clip" && (
-          <p className="text-soft">A still does not move. A slow push may do: choose one below.</p>
-        )}
-      </div>
-    );
+  const { follow } = plan.motion;
+  const solved = follows(plan.motion);
+  const job = footage.analyses.find(({ kind }) => kind === "following");
+  if (!follow) return <StartFollowing />;
   const sizes = { low: 1, high: 3, step: 0.05, initial: 1, unit: "×" };
   return (
     <section aria-label="Following" className="grid gap-3">
-      <ProblemNote error={error} />
-      {looking && (
+      {job && AT_WORK.includes(job.state) && (
         <p role="status" className="border-l-3 border-ochre pl-3">
-          Analysing movement … <span className="num">{looking.done_percent}%</span>. The window stands until
-          then.
+          Analysing movement … <span className="num">{job.done_percent}%</span>. The window stands until then.
         </p>
       )}
-      {refused && (
+      {job?.problem && !solved && (
         <p role="status" className="border-l-3 border-rust pl-3">
-          {refused.problem} {refused.remedy}
+          {job.problem} {job.remedy}
         </p>
       )}
       <fieldset className="grid grid-cols-[84px_1fr] items-center gap-2.5">
@@ -54,7 +51,7 @@ export function FollowPart(props: FollowProps) {
               key={value}
               type="button"
               aria-pressed={follow.pace === value}
-              disabled={busy}
+              disabled={editing}
               className={`grow border border-rule px-2 py-1 ${follow.pace === value ? "bg-ink text-paper" : "bg-sheet hover:border-soft"}`}
               onClick={() => solve({ pace: value as typeof follow.pace }, `Speed: ${title}`)}
             >
@@ -69,23 +66,27 @@ export function FollowPart(props: FollowProps) {
         choices={aims}
         onChange={(aim) => solve({ aim: aim as typeof follow.aim }, "Follow otherwise")}
       />
-      <Candidates {...{ footage, plan, following }} />
+      <Candidates />
       {solved && (
         <div className="flex flex-wrap gap-2">
-          <Button disabled={busy} aria-pressed={drawing} onClick={() => onDraw(!drawing)}>
-            {drawing ? "Draw round it on Source" : "Draw a box"}
+          <Button
+            disabled={editing}
+            aria-pressed={drawingBox}
+            onClick={() => show({ drawingBox: !drawingBox })}
+          >
+            {drawingBox ? "Draw round it on Source" : "Draw a box"}
           </Button>
           <Button
-            aria-pressed={shifting}
+            aria-pressed={shiftingPath}
             title="On: dragging shifts the whole path. Off: dragging adds a pin at the playhead"
-            onClick={() => onShift(!shifting)}
+            onClick={() => show({ shiftingPath: !shiftingPath })}
           >
             Shift whole path
           </Button>
         </div>
       )}
-      <DrawnBoxes {...props} />
-      <Pins {...props} />
+      <DrawnBoxes />
+      <Pins />
       <SliderRow
         label="Zoom in up to"
         {...sizes}
@@ -100,19 +101,49 @@ export function FollowPart(props: FollowProps) {
         onChange={() => undefined}
         onCommit={(value) => solve({ widest: toExact(value, 2) }, "How wide")}
       />
-      <Doubts {...props} />
-      {solved && (
-        <div className="flex flex-wrap items-center gap-2">
-          <Button disabled={busy} onClick={following.giveToOthers}>
-            Use in the other frames
-          </Button>
-          {following.given && (
-            <span role="status" className="text-soft">
-              given to {following.given.length} {following.given.length === 1 ? "frame" : "frames"}
-            </span>
-          )}
-        </div>
-      )}
+      <Doubts />
+      {solved && <UseInOtherFrames />}
     </section>
+  );
+}
+
+function StartFollowing() {
+  const { footage, editing, follow } = useBench("footage", "editing", "follow");
+  const still = footage.info.kind !== "clip";
+  return (
+    <div className="grid gap-2">
+      <Button look="main" disabled={editing || still} onClick={() => follow({}, "Follow")}>
+        Follow subject
+      </Button>
+      {still && <p className="text-soft">A still does not move. A slow push may do: choose one below.</p>}
+    </div>
+  );
+}
+
+function UseInOtherFrames() {
+  const { framingId, plan, report } = useBench("framingId", "plan", "report");
+  const client = useQueryClient();
+  const { mutate, data, isPending } = useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.POST("/api/framings/{framing_id}/follow/others", {
+          params: { path: { framing_id: framingId } },
+          body: asked(plan),
+        }),
+      ),
+    onSuccess: () => refreshFramings(client),
+    onError: report,
+  });
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <Button disabled={isPending} onClick={() => mutate()}>
+        Use in the other frames
+      </Button>
+      {data && (
+        <span role="status" className="text-soft">
+          Used in {data.length} {data.length === 1 ? "frame" : "frames"}.
+        </span>
+      )}
+    </div>
   );
 }

@@ -1,16 +1,14 @@
-import type { Footage, Plan } from "../../api/client";
 import { toNumber } from "../../ui/exact";
+import { useBench } from "../state/use-bench";
 import { frameAt, startOf, timecode } from "../timecode";
 import { useMarks } from "../timeline/use-marks";
-import type { Transport } from "../use-transport";
 import { secondsOf } from "./follow";
-import type { Following } from "./use-following";
 
 const DOUBTFUL = 70;
 
 /** The confidence second by second; uncertain parts are marked. */
-export function SureLane({ whole, seconds }: { whole: Plan; seconds: number }) {
-  const all = secondsOf(whole);
+export function SureLane({ seconds }: { seconds: number }) {
+  const all = secondsOf(useBench("wholePlan").wholePlan);
   if (all.length === 0) return null;
   const worst = Math.min(...all.map(({ sure }) => sure));
   return (
@@ -36,11 +34,9 @@ export function SureLane({ whole, seconds }: { whole: Plan; seconds: number }) {
   );
 }
 
-type Props = { footage: Footage; transport: Transport; plan: Plan; following: Following; last: number };
-
-/** Pins, each dragged in time, by arrow keys too, and taken away by Delete. */
-export function PinsLane({ footage, transport, plan, following, last }: Props) {
-  const { rate } = footage.timing;
+/** Pins: each can be dragged in time, moved by arrow keys, and removed by Delete. */
+export function PinsLane({ last }: { last: number }) {
+  const { rate, transport, plan, follow } = useBench("rate", "transport", "plan", "follow");
   const pins = plan.motion.follow?.pins ?? [];
   const frames = pins.map(({ time }) => frameAt(time, rate));
   const ordered = (given: typeof pins) =>
@@ -48,13 +44,12 @@ export function PinsLane({ footage, transport, plan, following, last }: Props) {
   const marks = useMarks({
     frames,
     last,
-    transport,
     move: (index, frame) => {
       if (frames.includes(frame)) return;
       const moved = pins.map((pin, at) => (at === index ? { ...pin, time: startOf(frame, rate) } : pin));
-      following.solve({ pins: ordered(moved) }, "Pin moved");
+      follow({ pins: ordered(moved) }, "Pin moved");
     },
-    remove: (index) => following.solve({ pins: pins.filter((_, at) => at !== index) }, "Pin removed"),
+    remove: (index) => follow({ pins: pins.filter((_, at) => at !== index) }, "Pin removed"),
   });
   if (pins.length === 0) return null;
   return (

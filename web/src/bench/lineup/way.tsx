@@ -3,15 +3,12 @@ import { Button } from "../../ui/button";
 import { shown, toNumber } from "../../ui/exact";
 import { ProblemNote } from "../../ui/problem-note";
 import { Played } from "../playing/played";
-import type { Player } from "../playing/player";
-import { useShows } from "../playing/use-player";
+import { useShowsPlayed } from "../playing/use-playable";
+import { useBench } from "../state/use-bench";
 import { usePreview } from "../use-preview";
 
 type Props = {
-  framingId: number;
   way: Alternative;
-  time: string;
-  player: Player;
   /** Which of all that are played together. */
   tile: number;
   marked: boolean;
@@ -23,15 +20,16 @@ type Props = {
 const WIDTH = 560;
 
 /** One alternative, large, with what it costs. */
-export function Way({ framingId, way, time, player, tile, marked, onChoose, onMark, onLeaveOut }: Props) {
-  const preview = usePreview(`way ${way.name}`, { framingId, plan: way.design, time, width: WIDTH });
-  const shows = useShows(player, preview?.time === time);
+export function Way({ way, tile, marked, onChoose, onMark, onLeaveOut }: Props) {
+  const { time } = useBench("time");
+  const preview = usePreview({ plan: way.design, time, width: WIDTH });
+  const shows = useShowsPlayed(preview?.time === time);
   const { cost, summary } = way.measure;
   return (
     <li className={`rounded border-2 bg-sheet ${marked ? "border-ochre" : "border-rule"}`}>
       <div className="relative flex h-52 items-center justify-center bg-well p-2">
-        {preview?.url && <img alt={way.name} className="max-h-full max-w-full" src={preview.url} />}
-        {shows && <Played player={player} tile={tile} className="inset-2" fit="object-contain" />}
+        {preview?.picture && <img alt={way.name} className="max-h-full max-w-full" src={preview.picture} />}
+        {shows && <Played tile={tile} className="inset-2" fit="object-contain" />}
       </div>
       <ProblemNote error={preview?.error} />
       <div className="grid gap-1 px-3 py-2">

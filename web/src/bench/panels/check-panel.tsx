@@ -3,22 +3,26 @@ import { AT_WORK } from "../../api/queries";
 import { titleOf, useChoices } from "../../api/use-choices";
 import { RenderCard } from "../../rendering/render-card";
 import { Button } from "../../ui/button";
-
-type Props = { renders: Render[]; projectId: number; ordering: boolean; onOrder: () => void };
+import { useBench } from "../state/use-bench";
+import { useOrder, useRenders } from "../use-renders";
 
 /** The renders of this framing, and the measured report on the newest finished one. */
-export function CheckPanel({ renders, projectId, ordering, onOrder }: Props) {
+export function CheckPanel() {
+  const { projectId } = useBench("projectId");
+  const renders = useRenders();
+  const { order, ordering, question } = useOrder();
   const newest = renders[0];
   const stale = newest?.state === "done" && !newest.current;
   return (
     <section aria-label="Check" className="grid gap-3">
       <h2 className="font-semibold">Check</h2>
+      {question}
       {!newest && <p className="text-soft">This framing has not been rendered yet.</p>}
       {stale && (
         <p className="border-l-3 border-rust pl-3">The framing has changed since this file was made.</p>
       )}
       {(!newest || stale || !["done", ...AT_WORK].includes(newest.state)) && (
-        <Button look="main" className="justify-self-start" disabled={ordering} onClick={onOrder}>
+        <Button look="main" className="justify-self-start" disabled={ordering} onClick={() => order()}>
           Render
         </Button>
       )}

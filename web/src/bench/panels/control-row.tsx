@@ -4,25 +4,25 @@ import { ColourRow } from "../../ui/colour-row";
 import { toExact, toNumber } from "../../ui/exact";
 import { SliderRow } from "../../ui/slider-row";
 import { TickRow } from "../../ui/tick-row";
+import { useBench } from "../state/use-bench";
 
 type Settable = string | boolean | null;
-
-export type Moment = { now: number; lasts: number };
 
 type Props = {
   control: Control;
   value: unknown;
   suggested?: string[];
-  /** The present moment and how long the clip is, in seconds, for controls that set a moment. */
-  moment?: Moment;
   onChange: (value: Settable) => void;
   onCommit: (value: Settable) => void;
 };
 
 const PX_ON_SLIDER = 600;
+/** The colour that is added first. */
+const GREY = "#808080";
 
 /** One thing that can be set, drawn by what the server says of it. */
-export function ControlRow({ control, value, suggested, moment, onChange, onCommit }: Props) {
+export function ControlRow(props: Props) {
+  const { control, value, onChange, onCommit } = props;
   const { label, unit, low, high, step, choices } = control;
   if (unit === "choice") {
     return <ChoiceRow label={label} value={String(value)} choices={choices} onChange={onCommit} />;
@@ -34,60 +34,8 @@ export function ControlRow({ control, value, suggested, moment, onChange, onComm
       </TickRow>
     );
   }
-  if (unit === "colour" || unit === "colour or none") {
-    const row = (
-      <ColourRow
-        label={label}
-        value={String(value || "#808080")}
-        initial={String(control.default || "#808080")}
-        suggested={suggested}
-        onChange={onChange}
-        onCommit={onCommit}
-      />
-    );
-    if (unit === "colour") return row;
-    return value ? (
-      <div className="grid gap-1">
-        {row}
-        <button type="button" className="justify-self-end text-soft underline" onClick={() => onCommit(null)}>
-          leave {label.toLowerCase()} out
-        </button>
-      </div>
-    ) : (
-      <button
-        type="button"
-        className="justify-self-start text-ochre underline"
-        onClick={() => onCommit("#808080")}
-      >
-        add a colour: {label.toLowerCase()}
-      </button>
-    );
-  }
-  if (unit === "moment") {
-    return (
-      <div className="grid gap-0.5">
-        <SliderRow
-          {...{ label, step, low }}
-          onChange={(number) => onChange(toExact(number))}
-          onCommit={(number) => onCommit(toExact(number))}
-          unit="s"
-          high={moment?.lasts ?? high}
-          typedHigh={high}
-          initial={toNumber(String(control.default))}
-          value={toNumber(String(value))}
-        />
-        {moment && (
-          <button
-            type="button"
-            className="justify-self-end text-ochre underline"
-            onClick={() => onCommit(toExact(moment.now, 3))}
-          >
-            Playhead
-          </button>
-        )}
-      </div>
-    );
-  }
+  if (unit === "colour" || unit === "colour or none") return <OptionalColour {...props} />;
+  if (unit === "moment") return <TimeRow {...props} />;
   // A typed shift may exceed the range that a slider can offer finely.
   const reach = unit === "px" ? Math.min(high, PX_ON_SLIDER) : high;
   return (
@@ -102,5 +50,70 @@ export function ControlRow({ control, value, suggested, moment, onChange, onComm
       onChange={(number) => onChange(toExact(number))}
       onCommit={(number) => onCommit(toExact(number))}
     />
+  );
+}
+
+/** A colour, which some controls can leave out. */
+function OptionalColour({ control, value, suggested, onChange, onCommit }: Props) {
+  const { label, unit, default: initial } = control;
+  const row = (
+    <ColourRow
+      label={label}
+      value={String(value || GREY)}
+      initial={String(initial || GREY)}
+      suggested={suggested}
+      onChange={onChange}
+      onCommit={onCommit}
+    />
+  );
+  if (unit === "colour") return row;
+  if (!value)
+    return (
+      <button
+        type="button"
+        className="justify-self-start text-ochre underline"
+        onClick={() => onCommit(GREY)}
+      >
+        add a colour: {label.toLowerCase()}
+      </button>
+    );
+  return (
+    <div className="grid gap-1">
+      {row}
+      <button type="button" className="justify-self-end text-soft underline" onClick={() => onCommit(null)}>
+        leave {label.toLowerCase()} out
+      </button>
+    </div>
+  );
+}
+
+/** A time in the clip, in seconds; it can be set to the playhead. */
+function TimeRow({
+  control: { label, low, high, step, default: initial },
+  value,
+  onChange,
+  onCommit,
+}: Props) {
+  const { time, footage } = useBench("time", "footage");
+  return (
+    <div className="grid gap-0.5">
+      <SliderRow
+        {...{ label, step, low }}
+        onChange={(number) => onChange(toExact(number))}
+        onCommit={(number) => onCommit(toExact(number))}
+        unit="s"
+        high={toNumber(footage.timing.duration)}
+        typedHigh={high}
+        initial={toNumber(String(initial))}
+        value={toNumber(String(value))}
+      />
+      <button
+        type="button"
+        className="justify-self-end text-ochre underline"
+        onClick={() => onCommit(toExact(toNumber(time), 3))}
+      >
+        Playhead
+      </button>
+    </div>
   );
 }

@@ -1,21 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
-import type { Footage, Plan } from "../../api/client";
+import type { Plan } from "../../api/client";
 import { catalogueQuery } from "../../api/queries";
 import { Button } from "../../ui/button";
-import { toNumber } from "../../ui/exact";
 import { Fold } from "../../ui/fold";
+import { useBench } from "../state/use-bench";
 import { Tile } from "../tile";
 import { TileGrid } from "../tiles";
-import type { Editing } from "../use-framing";
 import { ControlRow } from "./control-row";
 import { WordsPart } from "./words-part";
 
-type Props = Editing & { projectId: number; framingId: number; footage: Footage; time: string };
 type Parts = Record<string, Record<string, unknown>>;
 
 /** Finishing over the edge and over everything; each part is shown as a small rendering. */
-export function FinishPanel(props: Props) {
-  const { framingId, time, plan, change, commit } = props;
+export function FinishPanel() {
+  const { plan, change, commit } = useBench("plan", "change", "commit");
   const { data: catalogue } = useQuery(catalogueQuery);
   const parts = plan.finish as unknown as Parts;
   const withPart = (name: string, values: Record<string, unknown>) =>
@@ -30,7 +28,7 @@ export function FinishPanel(props: Props) {
           return (
             <Tile
               key={name}
-              {...{ framingId, time, name: `finish ${name}`, title }}
+              title={title}
               plan={on ? plan : withPart(name, example)}
               chosen={on}
               onChoose={() =>
@@ -75,10 +73,7 @@ export function FinishPanel(props: Props) {
           </Fold>
         );
       })}
-      <WordsPart
-        {...props}
-        moment={{ now: toNumber(time), lasts: toNumber(props.footage.timing.duration) }}
-      />
+      <WordsPart />
     </section>
   );
 }

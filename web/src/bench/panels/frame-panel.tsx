@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { Board, Frame, FrameRow, Framing, Measure, Settings } from "../../api/client";
+import type { Frame, FrameRow, Settings } from "../../api/client";
 import { useChoices } from "../../api/use-choices";
 import { AddFrame } from "../../frames/add-frame";
 import { useFrame } from "../../frames/use-frame";
@@ -10,6 +10,7 @@ import { Fold } from "../../ui/fold";
 import { NumberField } from "../../ui/number-field";
 import { Outline } from "../../ui/outline";
 import { ProblemNote } from "../../ui/problem-note";
+import { useBench } from "../state/use-bench";
 import { ActivePicture } from "./frame/active-picture";
 import { ColourPart } from "./frame/colour-part";
 import { FilePart } from "./frame/file-part";
@@ -17,10 +18,9 @@ import { FittingLine } from "./frame/fitting-line";
 import { GuidesPart } from "./frame/guides-part";
 import { useSharedChange } from "./frame/shared-change";
 
-type Props = { board: Board; framing: Framing; measure: Measure };
-
 /** The frames of the project; choosing one opens this clip in it. */
-export function FramePanel({ board, framing, measure }: Props) {
+export function FramePanel() {
+  const { board, framing } = useBench("board", "framing");
   const current = board.frames.find((row) => row.id === framing.frame);
   const into = (frameId: number) =>
     board.cells.find((other) => other.footage === framing.footage && other.frame === frameId);
@@ -53,16 +53,15 @@ export function FramePanel({ board, framing, measure }: Props) {
       <AddFrame projectId={board.id}>
         <Button className="justify-self-start">Add frame</Button>
       </AddFrame>
-      {current && <Parts key={current.id} row={current} clips={board.clips} {...{ framing, measure }} />}
+      {current && <Parts key={current.id} row={current} />}
     </section>
   );
 }
 
-type PartsProps = { row: FrameRow; clips: number; framing: Framing; measure: Measure };
-
-function Parts({ row, clips, framing, measure }: PartsProps) {
+function Parts({ row }: { row: FrameRow }) {
+  const { board } = useBench("board");
   const { set, ask, write, error } = useFrame(row);
-  const shared = useSharedChange({ row, clips, set });
+  const shared = useSharedChange({ row, clips: board.clips, set });
   const { rate } = row.frame;
   const { longest } = row.delivery;
   const offered = useChoices().rates;
@@ -84,7 +83,7 @@ function Parts({ row, clips, framing, measure }: PartsProps) {
           onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
         />
       </label>
-      <ActivePicture row={row} measure={measure} set={shared.change} />
+      <ActivePicture row={row} set={shared.change} />
       {shared.note}
       <GuidesPart row={row} ask={ask} />
       <Fold title="Time" state={rate ? `${shown(rate, 3)} fps` : "as the clip"}>
@@ -119,7 +118,7 @@ function Parts({ row, clips, framing, measure }: PartsProps) {
           ]}
           onChange={(fields) => set({ fields: fields as Frame["fields"] })}
         />
-        <FittingLine row={row} framing={framing} />
+        <FittingLine row={row} />
         <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
           <span>At most</span>
           <NumberField
@@ -131,8 +130,8 @@ function Parts({ row, clips, framing, measure }: PartsProps) {
         </div>
         <p className="text-soft">Longer clips are flagged, not cut. 0 is as long as they like.</p>
       </Fold>
-      <ColourPart row={row} measure={measure} set={set} />
-      <FilePart row={row} framing={framing} set={write} />
+      <ColourPart row={row} set={set} />
+      <FilePart row={row} set={write} />
     </>
   );
 }

@@ -5,22 +5,15 @@ import { toExact, toNumber } from "../../ui/exact";
 import { NumberField } from "../../ui/number-field";
 import { SliderRow } from "../../ui/slider-row";
 import { Anchors } from "../anchors";
+import { useBench } from "../state/use-bench";
 import { Tile } from "../tile";
 import { Tiles } from "../tiles";
-import type { Editing } from "../use-framing";
-import { tightnessOf } from "../well/use-placing";
+import { tightnessOf } from "../viewer/use-placing";
 import { Straighten } from "./straighten";
 
-type Props = Editing & {
-  framingId: number;
-  time: string;
-  straightening: boolean;
-  onStraighten: (on: boolean) => void;
-};
-
 /** Where the picture sits and how large. */
-export function PlacementPanel(props: Props) {
-  const { framingId, time, plan, measure, change, commit } = props;
+export function PlacementPanel() {
+  const { plan, measure, change, commit } = useBench("plan", "measure", "change", "commit");
   const { placement } = plan;
   const { limits } = measure;
   const withPlacement = (fields: Partial<Placement>) => ({ ...plan, placement: { ...placement, ...fields } });
@@ -49,7 +42,7 @@ export function PlacementPanel(props: Props) {
           return (
             <Tile
               key={name}
-              {...{ framingId, name, title, time }}
+              title={title}
               plan={sized({ sizing, tightness })}
               chosen={isChosen(choice)}
               onChoose={() => commit(sized({ sizing, tightness }), title)}
@@ -89,7 +82,6 @@ export function PlacementPanel(props: Props) {
       </div>
       <div className="flex items-center gap-4">
         <Anchors
-          measure={measure}
           onChoose={(offset_x, offset_y, label) => commit(withPlacement({ offset_x, offset_y }), label)}
         />
         <div className="grid gap-2">
@@ -108,7 +100,7 @@ export function PlacementPanel(props: Props) {
           </Button>
         </div>
       </div>
-      <Straighten {...props} />
+      <Straighten />
       <p className="text-soft">
         Drag the picture in the viewer; scroll to scale; arrow keys move it one pixel, with Shift ten. Hold
         Alt to drag without snapping.

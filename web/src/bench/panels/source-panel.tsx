@@ -1,39 +1,28 @@
-import type { Footage } from "../../api/client";
 import { Noticed } from "../../intake/noticed";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
-import { ProblemNote } from "../../ui/problem-note";
+import { useBench } from "../state/use-bench";
 import { BurnedInBars } from "./source/burned-in-bars";
 import { ClosedCaptions } from "./source/closed-captions";
 import { PixelShapes } from "./source/pixel-shapes";
 import { Colour, Fields, StillTime, Turning } from "./source/reading";
-import type { Sayer } from "./source/use-interpretation";
+import { useInterpretation } from "./source/use-interpretation";
 
 /** The properties of the clip, the evidence for them, and how it is read. */
-export function SourcePanel({
-  footage,
-  time,
-  go,
-  reading: { say, sayForFormat, obey, error },
-}: {
-  footage: Footage;
-  time: string;
-  go: (frame: number) => void;
-  reading: Sayer;
-}) {
-  const part = { footage, say };
+export function SourcePanel() {
+  const { transport } = useBench("transport");
+  const { footage, applyToFormat, usePreset } = useInterpretation();
   return (
     <section aria-label="Source" className="grid gap-3">
       <h2 className="font-semibold">Source</h2>
-      <ProblemNote error={error} />
-      <Noticed notices={footage.noticed} places={footage.damaged_places} go={go} />
-      <ClosedCaptions footage={footage} />
-      <PixelShapes {...part} time={time} />
-      <BurnedInBars {...part} />
-      <Fields {...part} />
-      <StillTime {...part} />
-      <Turning {...part} />
-      <Colour {...part} />
+      <Noticed notices={footage.noticed} places={footage.damaged_places} go={transport.go} />
+      <ClosedCaptions />
+      <PixelShapes />
+      <BurnedInBars />
+      <Fields />
+      <StillTime />
+      <Turning />
+      <Colour />
       <Fold title="File" open>
         <dl className="grid grid-cols-[92px_1fr] gap-y-1.5">
           {footage.described.map(({ name, value }) => (
@@ -49,10 +38,10 @@ export function SourcePanel({
           {footage.own ? "This clip has custom settings." : `Preset for ${footage.format} clips.`}
         </p>
         <div className="flex flex-wrap gap-2">
-          <Button disabled={!footage.own} onClick={sayForFormat}>
+          <Button disabled={!footage.own} onClick={applyToFormat}>
             Apply to all {footage.format} clips
           </Button>
-          <Button disabled={!footage.own} onClick={obey}>
+          <Button disabled={!footage.own} onClick={usePreset}>
             Use preset
           </Button>
         </div>

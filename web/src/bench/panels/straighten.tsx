@@ -3,12 +3,11 @@ import { Button } from "../../ui/button";
 import { toExact, toNumber } from "../../ui/exact";
 import { SliderRow } from "../../ui/slider-row";
 import { TickRow } from "../../ui/tick-row";
-import type { Editing } from "../use-framing";
-
-type Props = Editing & { straightening: boolean; onStraighten: (on: boolean) => void };
+import { useBench } from "../state/use-bench";
 
 /** Laying the horizon level, covering what that leaves empty, and mirroring. */
-export function Straighten({ plan, change, commit, straightening, onStraighten }: Props) {
+export function Straighten() {
+  const { plan, change, commit, levelling, show } = useBench("plan", "change", "commit", "levelling", "show");
   const { placement } = plan;
   const turned = (fields: Partial<Placement>) => ({ ...plan, placement: { ...placement, ...fields } });
   const angle = (degrees: number) => turned({ angle: toExact(degrees, 3) });
@@ -22,7 +21,10 @@ export function Straighten({ plan, change, commit, straightening, onStraighten }
         onCommit={(degrees) => commit(angle(degrees), "Straightened")}
       />
       <div className="flex flex-wrap gap-2">
-        <Button look={straightening ? "main" : "plain"} onClick={() => onStraighten(!straightening)}>
+        <Button
+          look={levelling ? "main" : "plain"}
+          onClick={() => show({ levelling: !levelling, ...(!levelling && { onSource: false }) })}
+        >
           Level to horizon
         </Button>
         <Button

@@ -1,45 +1,24 @@
 import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
-import type { Footage, Kind, Surround } from "../../api/client";
+import type { Kind, Surround } from "../../api/client";
 import { catalogueQuery, coloursQuery } from "../../api/queries";
-import { toNumber } from "../../ui/exact";
 import { ExtendedPart } from "../extending/extended-part";
 import { ExtendedTile } from "../extending/extended-tile";
-import type { ExtensionOf } from "../extending/use-extension";
+import { useExtend } from "../extending/use-extension";
 import { QuietLine } from "../quiet-line";
 import { ReadableLine } from "../readable-line";
+import { useBench } from "../state/use-bench";
 import { Tile } from "../tile";
 import { Tiles } from "../tiles";
-import type { Editing } from "../use-framing";
-import type { Looking } from "../use-looking";
-import { useAfterWell } from "../use-preview";
-import type { RangeOf } from "../use-range";
+import { useAfterViewer } from "../use-preview";
 import { Controls, defaults, OF_THE_CLIP } from "./surround/controls";
 
-type Props = Editing & {
-  projectId: number;
-  framingId: number;
-  footage: Footage;
-  time: string;
-  extension: ExtensionOf;
-  looking: Looking;
-  range: RangeOf;
-};
-
 /** The background beside the picture. Kinds and controls come from the server. */
-export function SurroundPanel({
-  projectId,
-  framingId,
-  footage,
-  time,
-  plan,
-  change,
-  commit,
-  ...props
-}: Props) {
-  const { extension, looking, range } = props;
+export function SurroundPanel() {
+  const { footage, plan, change, commit } = useBench("footage", "plan", "change", "commit");
+  const extend = useExtend();
   const { data: catalogue } = useQuery(catalogueQuery);
-  const drawn = useAfterWell();
+  const afterViewer = useAfterViewer();
   // A kind that was left keeps its values for when it is chosen again.
   const left = useRef<Record<string, Surround>>({ blurred: footage.copy_to_begin_with });
   left.current[plan.surround.kind] = plan.surround;
@@ -48,7 +27,8 @@ export function SurroundPanel({
   const { data: colours } = useQuery({
     ...coloursQuery(footage.id),
     enabled:
-      drawn && current?.controls.some(({ name, unit }) => OF_THE_CLIP.includes(name) || unit === "surround"),
+      afterViewer &&
+      current?.controls.some(({ name, unit }) => OF_THE_CLIP.includes(name) || unit === "surround"),
   });
   const withSurround = (surround: Surround) => ({ ...plan, surround });
   const withValue = (name: string, value: unknown) =>
@@ -60,46 +40,23 @@ export function SurroundPanel({
       <Tiles title="Surround" of="surrounds" chosen={current?.title}>
         {kinds.map((kind) => {
           const given = withSurround(initial(kind));
-          const tile = { framingId, time, title: kind.title, plan: given };
+          const tile = { title: kind.title, plan: given };
           const chosen = kind.kind === plan.surround.kind;
           if (kind.kind === "extended")
-            return (
-              <ExtendedTile
-                key="extended"
-                {...tile}
-                chosen={chosen}
-                onChoose={() => extension.begin(given)}
-              />
-            );
+            return <ExtendedTile key="extended" {...tile} chosen={chosen} onChoose={() => extend(given)} />;
           return (
-            <Tile
-              key={kind.kind}
-              {...tile}
-              name={kind.kind}
-              chosen={chosen}
-              onChoose={() => commit(given, kind.title)}
-            />
+            <Tile key={kind.kind} {...tile} chosen={chosen} onChoose={() => commit(given, kind.title)} />
           );
         })}
       </Tiles>
-      {plan.surround.kind === "extended" ? (
-        <ExtendedPart
-          {...{ framingId, projectId, footage, plan, time, extension, looking, range }}
-          onChange={change}
-          onCommit={commit}
-        />
-      ) : (
-        <QuietLine {...{ framingId, plan, commit }} />
-      )}
-      {plan.surround.kind === "graphic" && <ReadableLine what="panel" {...{ framingId, plan, commit }} />}
+      {plan.surround.kind === "extended" ? <ExtendedPart /> : <QuietLine />}
+      {plan.surround.kind === "graphic" && <ReadableLine what="panel" />}
       <Controls
         key={current?.kind}
-        projectId={projectId}
         controls={current?.controls ?? []}
         kinds={kinds}
         values={plan.surround as Record<string, unknown>}
         suggested={colours}
-        moment={{ now: toNumber(time), lasts: toNumber(footage.timing.duration) }}
         onChange={(name, value) => change(withValue(name, value))}
         onCommit={(name, value, label) => commit(withValue(name, value), label)}
       />

@@ -4,15 +4,14 @@ import { catalogueQuery } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import { ReadableLine } from "../readable-line";
-import type { Editing } from "../use-framing";
-import type { Moment } from "./control-row";
+import { useBench } from "../state/use-bench";
 import { Controls } from "./surround/controls";
 
-type Props = Editing & { projectId: number; framingId: number; moment: Moment };
 type Values = Record<string, unknown>;
 
 /** Titles, each at its place and for its time, and captions from a file. */
-export function WordsPart({ projectId, framingId, moment, plan, measure, change, commit }: Props) {
+export function WordsPart() {
+  const { plan, measure, change, commit } = useBench("plan", "measure", "change", "commit");
   const { data: catalogue } = useQuery(catalogueQuery);
   const { titles, captions } = plan.finish;
   const withFinish = (fields: Partial<Plan["finish"]>) => ({
@@ -30,11 +29,9 @@ export function WordsPart({ projectId, framingId, moment, plan, measure, change,
         {titles.map((title, number) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: only their order identifies titles
           <div key={number} className="grid gap-2.5 border-b border-rule pb-3">
-            <ReadableLine what={`title ${number + 1}`} {...{ framingId, plan, commit }} />
+            <ReadableLine what={`title ${number + 1}`} />
             <Controls
-              projectId={projectId}
               controls={catalogue.title}
-              moment={moment}
               kinds={[]}
               values={title as Values}
               onChange={(name, value) => change(withTitle(number, { [name]: value }))}
@@ -59,7 +56,6 @@ export function WordsPart({ projectId, framingId, moment, plan, measure, change,
       </Fold>
       <Fold title="Captions" state={captions.of ? "on" : ""} open={captions.of !== ""}>
         <Controls
-          projectId={projectId}
           controls={catalogue.captions}
           kinds={[]}
           values={captions as Values}

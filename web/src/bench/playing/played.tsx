@@ -1,9 +1,7 @@
 import { useEffect, useRef } from "react";
-import type { Player } from "./player";
-import { usePlayed } from "./use-player";
+import { useBench, usePlayed } from "../state/use-bench";
 
 type Props = {
-  player: Player;
   /** Which of the pictures that are played side by side. */
   tile?: number;
   className?: string;
@@ -13,8 +11,8 @@ type Props = {
 };
 
 /** What plays, or the last of it. */
-export function Played({ player, tile = 0, className = "", style, fit = "object-fill" }: Props) {
-  const { head } = usePlayed(player);
+export function Played({ tile = 0, className = "", style, fit = "object-fill" }: Props) {
+  const { head } = usePlayed();
   const single = !head || head.across * head.down === 1;
   return (
     <div
@@ -22,15 +20,14 @@ export function Played({ player, tile = 0, className = "", style, fit = "object-
       style={style}
       data-testid={tile ? undefined : "played"}
     >
-      {tile === 0 && <Film {...{ player, fit }} visible={single} />}
-      {!single && <Tile {...{ player, tile, fit }} />}
+      {tile === 0 && <Film fit={fit} visible={single} />}
+      {!single && <Tile {...{ tile, fit }} />}
     </div>
   );
 }
 
-type FilmProps = { player: Player; fit: string; visible: boolean };
-
-function Film({ player, fit, visible }: FilmProps) {
+function Film({ fit, visible }: { fit: string; visible: boolean }) {
+  const { player } = useBench("player");
   const place = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const { video } = player;
@@ -44,7 +41,8 @@ function Film({ player, fit, visible }: FilmProps) {
 }
 
 /** One of the pictures that are played side by side, cut out of them all. */
-function Tile({ player, tile, fit }: { player: Player; tile: number; fit: string }) {
+function Tile({ tile, fit }: { tile: number; fit: string }) {
+  const { player } = useBench("player");
   const place = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const { video } = player;

@@ -1,11 +1,10 @@
-import type { Player } from "./player";
-import { usePlayed } from "./use-player";
+import { usePlayed } from "../state/use-bench";
 
 const SIZES: Record<number, string> = { 2: "half", 4: "a quarter of its" };
 
 /** The quality given up to play in time. */
-export function PlayingNote({ player }: { player: Player }) {
-  const { on, part } = usePlayed(player);
+export function PlayingNote() {
+  const { on, part } = usePlayed();
   const size = SIZES[part];
   return (
     <span role="status" data-testid="playing-note">

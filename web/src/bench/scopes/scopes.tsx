@@ -1,25 +1,21 @@
 import { ToggleGroup } from "radix-ui";
-import type { Plan } from "../../api/client";
 import { titleOf, useChoices } from "../../api/use-choices";
 import { shown } from "../../ui/exact";
 import { useKept } from "../../ui/kept";
 import { useRested } from "../../ui/use-rested";
 import { designOf } from "../editor/scope";
-import { moment } from "../timecode";
-import { type Transport, useRest } from "../use-transport";
+import { useBench } from "../state/use-bench";
 import { type ScopeKind, useScope } from "./use-scope";
 
 const REST_MS = 150;
 
-type Props = { framingId: number; plan: Plan; transport: Transport; rate: string };
-
 /** A scope of the composed frame in a corner of the viewer; it follows once the hand rests. */
-export function Scopes({ framingId, plan, transport, rate }: Props) {
+export function Scopes() {
+  const { shownPlan: plan } = useBench("shownPlan");
   const { scopes } = useChoices();
   const [kind, setKind] = useKept<ScopeKind>("scope", "waveform");
-  const time = moment(useRest(transport), rate);
   const rested = useRested(JSON.stringify(designOf(plan)), REST_MS);
-  const { data, isFetching } = useScope(kind, framingId, rested, time);
+  const { data, isFetching } = useScope(kind, rested);
 
   return (
     <section
@@ -54,7 +50,7 @@ export function Scopes({ framingId, plan, transport, rate }: Props) {
         )}
       </div>
       <p className="num px-2 py-1 text-[12px]">
-        {data ? `${shown(data.outside, 2)}% outside the legal range` : "Measuring …"}
+        {data ? `${shown(data.scope.outside_percent, 2)}% outside the legal range` : "Measuring …"}
       </p>
     </section>
   );

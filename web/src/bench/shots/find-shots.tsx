@@ -1,18 +1,19 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { api, type Footage, unwrap } from "../../api/client";
+import { useEffect, useRef, useState } from "react";
+import { api, unwrap } from "../../api/client";
 import { AT_WORK, refreshFramings } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { ProblemNote } from "../../ui/problem-note";
-import type { useCutting } from "./use-cutting";
-
-type Props = { footage: Footage; time: string; cutting: ReturnType<typeof useCutting> };
+import { useBench } from "../state/use-bench";
+import { useCut } from "./use-cut";
 
 /** A clip that is one shot so far: having its shots found, or cutting it by hand. */
-export function FindShots({ footage, time, cutting: { cut, busy, error } }: Props) {
+export function FindShots() {
+  const { footage, time, editing } = useBench("footage", "time", "editing");
+  const cut = useCut();
   const client = useQueryClient();
   const [wanted, setWanted] = useState(false);
-  const looking = useMutation({
+  const finding = useMutation({
     mutationFn: () =>
       unwrap(api.POST("/api/footage/{footage_id}/shots", { params: { path: { footage_id: footage.id } } })),
     onSettled: () => refreshFramings(client),
@@ -20,28 +21,30 @@ export function FindShots({ footage, time, cutting: { cut, busy, error } }: Prop
   const job = footage.analyses.find(({ kind }) => kind === "shots");
   const found = footage.shots?.starts.length ?? 0;
   const atWork = job !== undefined && AT_WORK.includes(job.state);
+  const latestCut = useRef(cut);
+  latestCut.current = cut;
   useEffect(() => {
     if (!wanted || !found) return;
     setWanted(false);
-    if (found > 1) cut({ do: "found" });
-  }, [wanted, found, cut]);
+    if (found > 1) latestCut.current({ do: "found" });
+  }, [wanted, found]);
 
   function find() {
     setWanted(true);
-    if (!found) looking.mutate();
+    if (!found) finding.mutate();
   }
 
   return (
     <section aria-label="Shots" className="grid gap-2">
-      <ProblemNote error={looking.error ?? error} />
+      <ProblemNote error={finding.error} />
       <div className="flex flex-wrap items-center gap-2">
         {found !== 1 && (
-          <Button disabled={atWork || busy || looking.isPending} onClick={find}>
+          <Button disabled={atWork || editing || finding.isPending} onClick={find}>
             Find shots
           </Button>
         )}
         <Button
-          disabled={busy}
+          disabled={editing}
           title="A new shot begins with the picture that is seen"
           onClick={() => cut({ do: "split", time })}
         >

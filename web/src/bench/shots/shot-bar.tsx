@@ -1,22 +1,8 @@
-import type { Plan } from "../../api/client";
-import { ProblemNote } from "../../ui/problem-note";
 import { TickRow } from "../../ui/tick-row";
 import type { Part } from "../editor/scope";
+import { useBench } from "../state/use-bench";
 import { ownOf } from "./shots";
-import type { useCutting } from "./use-cutting";
-
-type Props = {
-  plan: Plan;
-  number: number;
-  /** Whether changes go to this shot, or to the whole clip. */
-  inShot: boolean;
-  onInShot: (inShot: boolean) => void;
-  time: string;
-  /** Whether only this shot plays. */
-  alone: boolean;
-  onAlone: (alone: boolean) => void;
-  cutting: ReturnType<typeof useCutting>;
-};
+import { useCut } from "./use-cut";
 
 const NAMES: Record<Part, string> = {
   placement: "placement",
@@ -26,26 +12,41 @@ const NAMES: Record<Part, string> = {
 };
 
 /** The current shot, whether changes are for it alone, and its custom parts. */
-export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, cutting }: Props) {
-  const { cut, busy, error } = cutting;
-  const own = ownOf(plan.shots[number]);
-  const last = plan.shots.length - 1;
+export function ShotBar() {
+  const {
+    wholePlan,
+    shot: number,
+    time,
+    inShot,
+    loopShot,
+    editing,
+    show,
+  } = useBench("wholePlan", "shot", "time", "inShot", "loopShot", "editing", "show");
+  const cut = useCut();
+  const { shots } = wholePlan;
+  const own = ownOf(shots[number]);
+  const last = shots.length - 1;
   const look = (pressed: boolean) =>
     `grow px-2 py-1 ${pressed ? "bg-ink text-paper" : "bg-sheet hover:bg-paper"}`;
   const link = "text-ochre underline disabled:text-soft disabled:no-underline";
   return (
     <section aria-label="Shot" className="grid gap-2 border-rule border-b pb-4">
       <h2 className="flex justify-between font-semibold">
-        Shot {number + 1} of {plan.shots.length}
+        Shot {number + 1} of {shots.length}
         <span className="flex gap-3 font-normal">
-          <button type="button" className={link} disabled={busy} onClick={() => cut({ do: "split", time })}>
+          <button
+            type="button"
+            className={link}
+            disabled={editing}
+            onClick={() => cut({ do: "split", time })}
+          >
             Split here
           </button>
           {number > 0 && (
             <button
               type="button"
               className={link}
-              disabled={busy}
+              disabled={editing}
               onClick={() => cut({ do: "join", number })}
             >
               Join with previous
@@ -53,21 +54,25 @@ export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, 
           )}
         </span>
       </h2>
-      <ProblemNote error={error} />
       <div className="flex border border-rule">
-        <button type="button" aria-pressed={inShot} className={look(inShot)} onClick={() => onInShot(true)}>
+        <button
+          type="button"
+          aria-pressed={inShot}
+          className={look(inShot)}
+          onClick={() => show({ inShot: true })}
+        >
           This shot
         </button>
         <button
           type="button"
           aria-pressed={!inShot}
           className={look(!inShot)}
-          onClick={() => onInShot(false)}
+          onClick={() => show({ inShot: false })}
         >
           Whole clip
         </button>
       </div>
-      <TickRow ticked={alone} onChange={onAlone}>
+      <TickRow ticked={loopShot} onChange={(on) => show({ loopShot: on })}>
         Loop this shot
       </TickRow>
       {own.length === 0 && <p className="text-soft">Same as whole clip.</p>}
@@ -80,7 +85,7 @@ export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, 
           <button
             type="button"
             className={link}
-            disabled={busy}
+            disabled={editing}
             onClick={() => cut({ do: "as_whole", number, part })}
           >
             same as whole clip
@@ -93,7 +98,7 @@ export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, 
             <button
               type="button"
               className={link}
-              disabled={busy}
+              disabled={editing}
               onClick={() => cut({ do: "copy_next", number })}
             >
               Copy to next
@@ -102,7 +107,7 @@ export function ShotBar({ plan, number, inShot, onInShot, time, alone, onAlone, 
           <button
             type="button"
             className={link}
-            disabled={busy}
+            disabled={editing}
             onClick={() => cut({ do: "copy_all", number })}
           >
             Copy to all

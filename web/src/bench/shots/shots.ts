@@ -17,6 +17,10 @@ export function shotAt({ shots }: Plan | Design, time: string): number {
 export const moves = ({ motion, shots }: Plan | Design) =>
   motion.move !== null || motion.keys.length > 0 || follows(motion) || shots.length > 0;
 
+/** Whether a plan extends the scene, in the whole clip or in one of its shots. */
+export const extendsScene = ({ surround, shots }: Plan | Design) =>
+  [surround, ...shots.map((shot) => shot.surround)].some((one) => one?.kind === "extended");
+
 /** Whether a window follows, and its way is found. */
 export const follows = ({ follow }: Plan["motion"]) => (follow?.path.length ?? 0) > 0;
 

@@ -1,16 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type Plan, unwrap } from "../../api/client";
-import type { components } from "../../api/generated";
+import { api, type Schemas, unwrap } from "../../api/client";
 import { useRested } from "../../ui/use-rested";
 import { movementOf } from "../editor/scope";
+import { useBench } from "../state/use-bench";
 import { moves } from "./shots";
 
-export type PathPoint = components["schemas"]["PathPoint"];
+export type PathPoint = Schemas["PathPoint"];
 
 const REST_MS = 60;
 
 /** The path of the window over the picture; null if it is static. */
-export function usePath(framingId: number, plan: Plan): PathPoint[] {
+export function usePath(): PathPoint[] {
+  const { framingId, plan } = useBench("framingId", "plan");
   const design = useRested(JSON.stringify(movementOf(plan)), REST_MS);
   const { data } = useQuery({
     queryKey: ["path", framingId, design, plan.range],

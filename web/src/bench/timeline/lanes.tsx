@@ -1,63 +1,60 @@
-import type { Footage, Motion, Plan } from "../../api/client";
+import type { Motion } from "../../api/client";
 import { toNumber } from "../../ui/exact";
-import type { PlanEditor } from "../editor/plan-editor";
 import { PinsLane, SureLane } from "../following/lanes";
-import type { Following } from "../following/use-following";
-import { follows, ownOf } from "../shots/shots";
-import type { useCutting } from "../shots/use-cutting";
-import type { PathPoint } from "../shots/use-path";
+import { ownOf } from "../shots/shots";
+import { useCut } from "../shots/use-cut";
+import { usePath } from "../shots/use-path";
+import { useBench } from "../state/use-bench";
 import { frameAt, startOf, timecode } from "../timecode";
-import type { Transport } from "../use-transport";
 import { Curve } from "./curve";
 import { useMarks } from "./use-marks";
 
 type Key = Motion["keys"][number];
-type Props = {
-  footage: Footage;
-  transport: Transport;
-  /** All of the clip; and as it is worked on, which is one of its shots or all of it. */
-  whole: Plan;
-  plan: Plan;
-  number: number;
-  path: PathPoint[];
-  commit: PlanEditor["commit"];
-  cutting: ReturnType<typeof useCutting>;
-  following: Following;
-};
-
 const OWN = { placement: "P", motion: "M", surround: "S", finish: "F" };
 
-/** Thin lanes above the strip: shots with their cuts, keys, and the curve of a value. */
-export function Lanes(props: Props) {
-  const { footage, whole, plan, path } = props;
-  const { frames, rate } = footage.timing;
-  const last = Math.max(1, frames - 1);
-  const left = (frame: number) => `${(frame / last) * 100}%`;
-  const moving = plan.motion.keys.length > 0 || plan.motion.move !== null || follows(plan.motion);
-  if (whole.shots.length === 0 && !moving) return null;
+/** Thin lanes above the strip: shots with their cuts, keyframes, pins, and the curve of a value. */
+export function Lanes() {
+  const { footage, rate, wholePlan, plan, following } = useBench(
+    "footage",
+    "rate",
+    "wholePlan",
+    "plan",
+    "following",
+  );
+  const path = usePath();
+  const last = Math.max(1, footage.timing.frames - 1);
+  const seconds = last / toNumber(rate);
+  const hasKeys = plan.motion.keys.length > 0;
+  const moving = hasKeys || plan.motion.move !== null || following;
+  if (wholePlan.shots.length === 0 && !moving) return null;
   return (
     <div className="relative grid gap-1 pb-2" data-testid="lanes">
-      {whole.shots.length > 0 && <ShotsLane {...props} {...{ left, last }} />}
-      {plan.motion.keys.length > 0 && <KeysLane {...props} {...{ left, last }} />}
-      {follows(plan.motion) && <PinsLane {...props} last={last} />}
-      {moving && <Curve path={path} seconds={last / toNumber(rate)} />}
-      <SureLane whole={whole} seconds={last / toNumber(rate)} />
+      {wholePlan.shots.length > 0 && <ShotsLane last={last} />}
+      {hasKeys && <KeysLane last={last} />}
+      {following && <PinsLane last={last} />}
+      {moving && <Curve path={path} seconds={seconds} />}
+      <SureLane seconds={seconds} />
     </div>
   );
 }
 
-type LaneProps = Props & { left: (frame: number) => string; last: number };
+const leftOf = (frame: number, last: number) => `${(frame / last) * 100}%`;
 
-function ShotsLane({ footage, transport, whole, number, cutting, left, last }: LaneProps) {
-  const { rate } = footage.timing;
+function ShotsLane({ last }: { last: number }) {
+  const {
+    rate,
+    transport,
+    wholePlan: whole,
+    shot: number,
+  } = useBench("rate", "transport", "wholePlan", "shot");
+  const cut = useCut();
   const starts = whole.shots.map(({ start }) => frameAt(start, rate));
   const ends = [...starts.slice(1), last];
   const marks = useMarks({
     frames: starts,
     last,
-    transport,
-    move: (cut, frame) => cutting.cut({ do: "move", number: cut, time: startOf(frame, rate) }),
-    remove: (cut) => cutting.cut({ do: "join", number: cut }),
+    move: (index, frame) => cut({ do: "move", number: index, time: startOf(frame, rate) }),
+    remove: (index) => cut({ do: "join", number: index }),
   });
 
   return (
@@ -73,7 +70,7 @@ function ShotsLane({ footage, transport, whole, number, cutting, left, last }: L
             aria-pressed={shot === number}
             title={own.length ? `Custom: ${own.join(", ")}` : "Same as whole clip"}
             className={`num absolute inset-y-0 overflow-hidden border-r border-paper px-1 text-left text-[10px] leading-4 ${shot === number ? "bg-ochre text-paper" : "bg-rule text-ink hover:bg-soft/40"}`}
-            style={{ left: left(start), width: left((ends[shot] ?? last) - start) }}
+            style={{ left: leftOf(start, last), width: leftOf((ends[shot] ?? last) - start, last) }}
             onClick={() => transport.go(start)}
           >
             {shot + 1} {own.map((part) => OWN[part]).join("")}
@@ -93,7 +90,7 @@ function ShotsLane({ footage, transport, whole, number, cutting, left, last }: L
           aria-valuetext={timecode(start, rate)}
           title="Drag, or arrow keys; Delete joins the two"
           className="grip absolute -inset-y-1 w-2 -translate-x-1/2 cursor-ew-resize touch-none after:absolute after:inset-y-0 after:left-[3px] after:w-0.5 after:bg-ink"
-          style={{ left: left(start) }}
+          style={{ left: leftOf(start, last) }}
           {...marks(index + 1)}
         />
       ))}
@@ -101,8 +98,8 @@ function ShotsLane({ footage, transport, whole, number, cutting, left, last }: L
   );
 }
 
-function KeysLane({ footage, transport, plan, commit, left, last }: LaneProps) {
-  const { rate } = footage.timing;
+function KeysLane({ last }: { last: number }) {
+  const { rate, transport, plan, commit } = useBench("rate", "transport", "plan", "commit");
   const { motion } = plan;
   const frames = motion.keys.map(({ time }) => frameAt(time, rate));
   const put = (keys: Key[], label: string) => {
@@ -121,7 +118,6 @@ function KeysLane({ footage, transport, plan, commit, left, last }: LaneProps) {
   const marks = useMarks({
     frames,
     last,
-    transport,
     move: moveTo,
     remove: (index) =>
       put(
@@ -139,7 +135,7 @@ function KeysLane({ footage, transport, plan, commit, left, last }: LaneProps) {
           aria-label={`Keyframe at ${timecode(frames[index] ?? 0, rate)}`}
           title={`${valuesOf(key)}. Drag, or arrow keys; with Alt a copy; Delete removes it.`}
           className="grip absolute top-0.5 h-3 min-h-3 w-3 -translate-x-1/2 rotate-45 cursor-ew-resize touch-none border border-ink bg-ochre"
-          style={{ left: left(frames[index] ?? 0) }}
+          style={{ left: leftOf(frames[index] ?? 0, last) }}
           onClick={() => transport.go(frames[index] ?? 0)}
           {...marks(index)}
         />

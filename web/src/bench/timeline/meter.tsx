@@ -1,14 +1,13 @@
 import type { CSSProperties } from "react";
 import { toNumber } from "../../ui/exact";
-import { type Transport, useFrame, useSpeed } from "../use-transport";
+import { useBench, useFrame, useSpeed } from "../state/use-bench";
 import type { Levels } from "./use-levels";
 
-type Props = { levels: Levels | null; transport: Transport; rate: string };
-
 /** The level of the sound at the playhead while it plays. */
-export function Meter({ levels, transport, rate }: Props) {
-  const seconds = useFrame(transport) / toNumber(rate);
-  const plays = useSpeed(transport) !== 0;
+export function Meter({ levels }: { levels: Levels | null }) {
+  const { rate } = useBench("rate");
+  const seconds = useFrame() / toNumber(rate);
+  const plays = useSpeed() !== 0;
   const level = plays && levels ? levels.between(seconds, seconds + 1 / toNumber(rate)) : 0;
   return (
     <meter

@@ -1,12 +1,16 @@
 import { Button } from "../../ui/button";
+import { useBench } from "../state/use-bench";
 import { timecode } from "../timecode";
-import type { RangeOf } from "../use-range";
-import type { Transport } from "../use-transport";
+import { useRange } from "../use-range";
 
 const KEYS = { first: "I", last: "O" };
 
 /** The parts outside the in and out points, dimmed. */
-export function OutsideRange({ range: { marks }, frames }: { range: RangeOf; frames: number }) {
+export function OutsideRange() {
+  const { footage } = useBench("footage");
+  const { marks, isPart } = useRange();
+  const { frames } = footage.timing;
+  if (!isPart) return null;
   const before = (marks.first / frames) * 100;
   const behind = 100 - ((marks.last + 1) / frames) * 100;
   const edge = "pointer-events-none absolute inset-y-0 bg-paper/80";
@@ -27,8 +31,9 @@ export function OutsideRange({ range: { marks }, frames }: { range: RangeOf; fra
 }
 
 /** The part of the clip that is delivered, and its marks. */
-export function Range({ range, transport, rate }: { range: RangeOf; transport: Transport; rate: string }) {
-  const { marks, part, mark, whole } = range;
+export function Range() {
+  const { transport, rate } = useBench("transport", "rate");
+  const { marks, isPart, mark, clear } = useRange();
   return (
     <section className="grid w-56 shrink-0 gap-0.5" aria-label="Range">
       <div className="num flex gap-1">
@@ -45,8 +50,8 @@ export function Range({ range, transport, rate }: { range: RangeOf; transport: T
       </div>
       <p className="num flex text-soft" data-testid="range">
         <span className="grow">{timecode(marks.last - marks.first + 1, rate)}</span>
-        {part ? (
-          <button type="button" className="text-ochre underline" onClick={whole}>
+        {isPart ? (
+          <button type="button" className="text-ochre underline" onClick={clear}>
             whole clip
           </button>
         ) : (

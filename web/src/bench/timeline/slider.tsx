@@ -1,13 +1,13 @@
 import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef } from "react";
+import { useBench, useFrame } from "../state/use-bench";
 import { timecode } from "../timecode";
-import { type Transport, useFrame } from "../use-transport";
-
-type Props = { transport: Transport; frames: number; rate: string; children: ReactNode };
 
 /** The playhead of a clip, to drag; playing resumes where it is released. */
-export function Slider({ transport, frames, rate, children }: Props) {
+export function Slider({ children }: { children: ReactNode }) {
+  const { transport, footage, rate } = useBench("transport", "footage", "rate");
   const { go, step } = transport;
-  const frame = useFrame(transport);
+  const { frames } = footage.timing;
+  const frame = useFrame();
   const last = Math.max(1, frames - 1);
   const played = useRef(0);
 

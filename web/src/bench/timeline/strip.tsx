@@ -1,8 +1,8 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
-import type { Footage } from "../../api/client";
 import { toNumber } from "../../ui/exact";
 import { PatientImage } from "../../ui/patient-image";
-import { useAfterWell } from "../use-preview";
+import { useBench } from "../state/use-bench";
+import { useAfterViewer } from "../use-preview";
 import type { Levels } from "./use-levels";
 import { Waveform } from "./waveform";
 
@@ -10,15 +10,15 @@ const MOST_MOMENTS = 48;
 const STRIP_WIDTH = 960;
 const STRIP_HEIGHT = 64;
 
-type Props = { footage: Footage; aspect: number; parts: number; levels: Levels | null };
+type Props = { parts: number; levels: Levels | null };
 
 /** The clip as pictures, with its sound below; in as many parts as the timeline is zoomed. */
-export function Strip({ footage, aspect, parts, levels }: Props) {
-  const drawn = useAfterWell();
-  const { frames, rate } = footage.timing;
-  const seconds = frames / toNumber(rate) / parts;
+export function Strip({ parts, levels }: Props) {
+  const { footage, rate, measure } = useBench("footage", "rate", "measure");
+  const afterViewer = useAfterViewer();
+  const seconds = footage.timing.frames / toNumber(rate) / parts;
   const query = new URLSearchParams({
-    count: String(moments(aspect)),
+    count: String(moments(measure.display_aspect)),
     height: String(STRIP_HEIGHT),
     parts: String(parts),
     reading: JSON.stringify(footage.interpretation),
@@ -28,7 +28,7 @@ export function Strip({ footage, aspect, parts, levels }: Props) {
     <div className="flex">
       {Array.from({ length: parts }, (_, part) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a part is its place among them
-        <Part key={part} src={drawn ? `/api/footage/${footage.id}/strip?${query}&part=${part}` : null}>
+        <Part key={part} src={afterViewer ? `/api/footage/${footage.id}/strip?${query}&part=${part}` : null}>
           {footage.info.sounds.length > 0 && (
             <div className="h-6">
               {levels && <Waveform levels={levels} start={part * seconds} end={(part + 1) * seconds} />}

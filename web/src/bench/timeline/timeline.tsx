@@ -1,12 +1,8 @@
 import { type ReactNode, useState } from "react";
-import type { Footage } from "../../api/client";
 import { Button } from "../../ui/button";
 import { shown } from "../../ui/exact";
-import type { Player } from "../playing/player";
-import { usePlayed } from "../playing/use-player";
+import { useBench, useFrame, usePlayed, useSpeed } from "../state/use-bench";
 import { frameOf, timecode } from "../timecode";
-import type { RangeOf } from "../use-range";
-import { type Transport, useFrame, useSpeed } from "../use-transport";
 import { Meter } from "./meter";
 import { OutsideRange, Range } from "./range";
 import { Slider } from "./slider";
@@ -14,27 +10,18 @@ import { Strip } from "./strip";
 import { Track } from "./track";
 import { useLevels } from "./use-levels";
 
-type Props = {
-  footage: Footage;
-  aspect: number;
-  transport: Transport;
-  range: RangeOf;
-  player: Player;
-  lanes?: ReactNode;
-};
-
-/** The timeline: the clip as a filmstrip, with the playhead. */
-export function Timeline({ footage, aspect, transport, range, player, lanes }: Props) {
-  const speed = useSpeed(transport);
-  const { muted } = usePlayed(player);
+/** The timeline: the clip as a filmstrip, with the playhead, and lanes above it. */
+export function Timeline({ lanes }: { lanes?: ReactNode }) {
+  const { footage, rate, transport, player } = useBench("footage", "rate", "transport", "player");
+  const speed = useSpeed();
+  const { muted } = usePlayed();
   const levels = useLevels(footage);
   const [zoom, setZoom] = useState(1);
-  const { frames, rate } = footage.timing;
   return (
     <footer className="bottom-0 z-10 flex narrow-tall:sticky min-h-[104px] narrow:min-h-0 shrink-0 narrow:flex-wrap items-end gap-4 narrow:gap-2 border-rule border-t bg-paper px-4 narrow:px-2 pt-2 pb-3 narrow:py-2">
       <div className="w-32 narrow:w-28 shrink-0">
-        <Clock {...{ transport, rate }} />
-        <p className="num text-soft">of {timecode(frames, rate)}</p>
+        <Clock />
+        <p className="num text-soft">of {timecode(footage.timing.frames, rate)}</p>
         <p className="num text-soft">{shown(rate, 3)} fps</p>
       </div>
       <div className="grid w-20 shrink-0 gap-1">
@@ -55,23 +42,24 @@ export function Timeline({ footage, aspect, transport, range, player, lanes }: P
         </button>
       </div>
       <div className="min-w-0 grow narrow:order-last narrow:w-full narrow:basis-full">
-        <Track {...{ transport, frames, zoom }} onZoom={setZoom}>
+        <Track zoom={zoom} onZoom={setZoom}>
           {lanes}
-          <Slider {...{ transport, frames, rate }}>
-            <Strip {...{ footage, aspect, levels }} parts={zoom} />
-            {range.part && <OutsideRange range={range} frames={frames} />}
+          <Slider>
+            <Strip levels={levels} parts={zoom} />
+            <OutsideRange />
           </Slider>
         </Track>
       </div>
-      {footage.info.sounds.length > 0 && <Meter {...{ levels, transport, rate }} />}
-      <Range {...{ range, transport, rate }} />
+      {footage.info.sounds.length > 0 && <Meter levels={levels} />}
+      <Range />
     </footer>
   );
 }
 
 /** The time code of the playhead; another can be typed, also as frames from here, such as +12. */
-function Clock({ transport, rate }: { transport: Transport; rate: string }) {
-  const frame = useFrame(transport);
+function Clock() {
+  const { transport, rate } = useBench("transport", "rate");
+  const frame = useFrame();
   const [typed, setTyped] = useState<string | null>(null);
   const now = timecode(frame, rate);
 

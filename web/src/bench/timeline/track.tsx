@@ -1,23 +1,22 @@
 import { type ReactNode, useEffect, useLayoutEffect, useRef } from "react";
 import { useKeys } from "../../ui/keyboard";
-import { type Transport, useFrame } from "../use-transport";
+import { useBench, useFrame } from "../state/use-bench";
 
 const MOST = 64;
 /** Distance of the playhead from the edge of the visible part, as a fraction of it, at which the timeline scrolls. */
 const NEAR = 0.05;
 
 type Props = {
-  transport: Transport;
-  frames: number;
   zoom: number;
   onZoom: (zoom: number) => void;
   children: ReactNode;
 };
 
 /** The timeline in a window that scrolls when zoomed. */
-export function Track({ transport, frames, zoom, onZoom, children }: Props) {
+export function Track({ zoom, onZoom, children }: Props) {
+  const { footage } = useBench("footage");
   const place = useRef<HTMLDivElement>(null);
-  const part = useFrame(transport) / Math.max(1, frames - 1);
+  const part = useFrame() / Math.max(1, footage.timing.frames - 1);
   /** The point that keeps its position when the zoom changes: as a fraction of the clip, and its x in the window. */
   const held = useRef<{ part: number; x: number } | null>(null);
   const change = (by: number, at?: { part: number; x: number }) => {

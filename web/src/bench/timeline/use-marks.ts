@@ -1,21 +1,21 @@
 import type { KeyboardEvent } from "react";
 import { arrowOf } from "../../ui/arrows";
 import { useDragging } from "../../ui/use-dragging";
-import type { Transport } from "../use-transport";
+import { useBench } from "../state/use-bench";
 
 type Held = { index: number; box: DOMRect; frame: number; copy: boolean };
 type Marks = {
   /** Where each mark is, in frames, and the last frame that one can be at. */
   frames: number[];
   last: number;
-  transport: Transport;
   /** Lets a mark, or with Alt a copy of it, be at another frame. */
   move: (index: number, frame: number, copy: boolean) => void;
   remove: (index: number) => void;
 };
 
 /** Marks of a lane, moved by dragging and arrow keys and removed by Delete; the viewer follows. */
-export function useMarks({ frames, last, transport, move, remove }: Marks) {
+export function useMarks({ frames, last, move, remove }: Marks) {
+  const { transport } = useBench("transport");
   const within = (frame: number) => Math.min(last, Math.max(0, frame));
 
   const drag = useDragging<Held, number>({

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import type { CellAction, Framing, Plan, Treatment } from "../../api/client";
+import type { CellAction, Treatment } from "../../api/client";
 import { versionOf } from "../../api/queries";
 import { useCells } from "../../frames/use-cells";
 import { Button } from "../../ui/button";
@@ -8,15 +8,14 @@ import { Fold } from "../../ui/fold";
 import { Note } from "../../ui/note";
 import { ProblemNote } from "../../ui/problem-note";
 import { TickRow } from "../../ui/tick-row";
-import type { PlanEditor } from "../editor/plan-editor";
+import { useBench } from "../state/use-bench";
 import { Tile } from "../tile";
 import { TileGrid } from "../tiles";
 import { treatmentOf, useTreatments } from "./use-treatments";
 
-type Props = { projectId: number; framing: Framing; plan: Plan; time: string; editor: PlanEditor };
-
 /** Treatments as small renderings of this clip; choosing one gives it to the framing, and one can be saved. */
-export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props) {
+export function TreatmentsFold() {
+  const { projectId, framing, plan, editor } = useBench("projectId", "framing", "plan", "editor");
   const { treatments, save, rewrite, remove, importOne, error } = useTreatments(projectId);
   const client = useQueryClient();
   const cells = useCells(projectId);
@@ -46,8 +45,6 @@ export function TreatmentsFold({ projectId, framing, plan, time, editor }: Props
         {treatments.map((row) => (
           <Tile
             key={`${row.id} ${row.treatment.name}`}
-            {...{ framingId: framing.id, time }}
-            name={`treatment ${row.id} ${row.treatment.name}`}
             title={row.treatment.name}
             plan={{ ...plan, ...partsOf(row) }}
             chosen={row === follows && differs.length === 0}

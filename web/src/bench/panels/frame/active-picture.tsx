@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import type { Frame, FrameRow, Measure } from "../../../api/client";
+import type { Frame, FrameRow } from "../../../api/client";
 import { catalogueQuery } from "../../../api/queries";
 import { useChoices } from "../../../api/use-choices";
 import { aspectOf } from "../../../frames/aspect";
@@ -8,11 +8,13 @@ import { ColourRow } from "../../../ui/colour-row";
 import { shown, toExact, toNumber } from "../../../ui/exact";
 import { Fold } from "../../../ui/fold";
 import { NumberField } from "../../../ui/number-field";
+import { useBench } from "../../state/use-bench";
 
-type Props = { row: FrameRow; measure: Measure; set: (fields: Partial<Frame>) => void };
+type Props = { row: FrameRow; set: (fields: Partial<Frame>) => void };
 
 /** The active picture inside the frame, into which every clip is placed; outside it are bars, or the surround. */
-export function ActivePicture({ row, measure, set }: Props) {
+export function ActivePicture({ row, set }: Props) {
+  const { measure } = useBench("measure");
   const { data: catalogue } = useQuery(catalogueQuery);
   const { active_pictures } = useChoices();
   const { active, bar_colour, outside } = row.frame;

@@ -1,11 +1,13 @@
-import type { Frame, FrameRow, Measure } from "../../../api/client";
+import type { Frame, FrameRow } from "../../../api/client";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { Fold } from "../../../ui/fold";
+import { useBench } from "../../state/use-bench";
 
-type Props = { row: FrameRow; measure: Measure; set: (fields: Partial<Frame>) => void };
+type Props = { row: FrameRow; set: (fields: Partial<Frame>) => void };
 
 /** What the frame's colours are, and how this clip's come to be those. */
-export function ColourPart({ row, measure, set }: Props) {
+export function ColourPart({ row, set }: Props) {
+  const { measure } = useBench("measure");
   const { frame_colour: own, colour } = measure.summary;
   return (
     <Fold title="Colour" state={own}>

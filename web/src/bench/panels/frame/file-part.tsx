@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import type { FrameRow, Framing, Settings } from "../../../api/client";
+import type { FrameRow, Settings } from "../../../api/client";
 import { catalogueQuery, estimateOf } from "../../../api/queries";
 import { BarsChoice } from "../../../frames/bars-choice";
 import { megabytes } from "../../../rendering/words";
@@ -8,18 +8,20 @@ import { Fold } from "../../../ui/fold";
 import { ProblemNote } from "../../../ui/problem-note";
 import { TickRow } from "../../../ui/tick-row";
 import { WordsRow } from "../../../ui/words-row";
+import { useBench } from "../../state/use-bench";
 import { AmountRows } from "./amount-rows";
 import { KeepSettings } from "./keep-settings";
 import { LayerRows } from "./layer-rows";
 import { SoundRows } from "./sound-rows";
 
-type Props = { row: FrameRow; framing: Framing; set: (fields: Partial<Settings>) => void };
+type Props = { row: FrameRow; set: (fields: Partial<Settings>) => void };
 
 const OWN = "own:";
 const KEEP = "keep";
 
 /** How files of a frame are written. Only options that the file format allows are offered. */
-export function FilePart({ row, framing, set }: Props) {
+export function FilePart({ row, set }: Props) {
+  const { framing } = useBench("framing");
   const { data: catalogue } = useQuery(catalogueQuery);
   const { settings } = row;
   const file = catalogue?.files.find(({ kind }) => kind === settings.kind);
@@ -104,14 +106,15 @@ export function FilePart({ row, framing, set }: Props) {
       <p>
         Example: <span className="num">{row.file}</span>.
       </p>
-      <Size row={row} framing={framing} />
+      <Size row={row} />
       <KeepSettings settings={settings} ownId={own?.id} />
     </Fold>
   );
 }
 
 /** About how large this clip's file will be: some of its frames are encoded and counted. */
-function Size({ row, framing }: { row: FrameRow; framing: Framing }) {
+function Size({ row }: { row: FrameRow }) {
+  const { framing } = useBench("framing");
   const { data, error } = useQuery(estimateOf(row, framing));
   if (error) return <ProblemNote error={error} />;
   if (data?.problem)

@@ -1,9 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import type { FrameRow, Framing } from "../../../api/client";
+import type { FrameRow } from "../../../api/client";
 import { estimateOf } from "../../../api/queries";
+import { useBench } from "../../state/use-bench";
 
 /** How this clip is fitted into the frame's rate: how much is repeated and dropped, and where. */
-export function FittingLine({ row, framing }: { row: FrameRow; framing: Framing }) {
+export function FittingLine({ row }: { row: FrameRow }) {
+  const { framing } = useBench("framing");
   const { data } = useQuery(estimateOf(row, framing));
   const fitting = data?.fitting;
   if (!row.frame.rate) return <p className="text-soft">Every picture of a clip is delivered as it is.</p>;

@@ -6,7 +6,7 @@ import { toExact, toNumber } from "../../../ui/exact";
 import { Fold } from "../../../ui/fold";
 import { NumberField } from "../../../ui/number-field";
 import { TickRow } from "../../../ui/tick-row";
-import { guideName, useGuides } from "../../well/guides";
+import { guideName, useGuides } from "../../viewer/guides";
 
 const SIDES = ["left", "right", "top", "bottom"] as const;
 

@@ -1,13 +1,12 @@
-import type { Footage, Motion } from "../../../api/client";
+import type { Motion } from "../../../api/client";
 import { useChoices } from "../../../api/use-choices";
 import { toExact, toNumber } from "../../../ui/exact";
 import { NumberField } from "../../../ui/number-field";
+import { TickRow } from "../../../ui/tick-row";
+import { useBench } from "../../state/use-bench";
 import { frameAt, timecode } from "../../timecode";
-import type { Editing } from "../../use-framing";
-import type { Transport } from "../../use-transport";
 
 type Key = Motion["keys"][number];
-type Props = Editing & { footage: Footage; transport: Transport };
 
 const CURVE = "curve";
 type Value = "x" | "y" | "tightness" | "angle";
@@ -19,10 +18,10 @@ const HANDLES = [
 ] as const;
 
 /** The keyframes in order of time: position, size and speed curve. */
-export function KeyRows({ footage, transport, plan, commit }: Props) {
+export function KeyRows() {
+  const { rate, transport, plan, commit } = useBench("rate", "transport", "plan", "commit");
   const { key_eases, curve } = useChoices();
   const { motion } = plan;
-  const { rate } = footage.timing;
   if (motion.keys.length === 0) return null;
 
   function put(index: number, fields: Partial<Key> | null, label: string) {
@@ -33,53 +32,63 @@ export function KeyRows({ footage, transport, plan, commit }: Props) {
   }
 
   return (
-    <ol className="grid gap-2" aria-label="Keys">
-      {motion.keys.map((key, index) => {
-        const frame = frameAt(key.time, rate);
-        const name = timecode(frame, rate);
-        return (
-          <li
-            key={key.time}
-            className={`grid gap-1.5 border-l-3 pl-3 ${frame === transport.frame ? "border-ochre" : "border-rule"}`}
-            aria-label={`Keyframe at ${name}`}
-          >
-            <div className="flex items-center gap-2">
-              <button
-                type="button"
-                className="num grow text-left underline decoration-rule underline-offset-4 hover:decoration-ink"
-                onClick={() => transport.go(frame)}
-              >
-                {name}
-              </button>
-              <select
-                aria-label={`Curve after ${name}`}
-                className="rounded border border-edge bg-sheet px-1.5 py-0.5"
-                value={key.handles ? CURVE : key.ease}
-                onChange={({ target }) => put(index, easeNamed(target.value, curve), "Ease")}
-              >
-                {key_eases.map(({ value: ease, title }) => (
-                  <option key={ease} value={ease}>
-                    {title}
-                  </option>
-                ))}
-              </select>
-              <button
-                type="button"
-                aria-label={`Remove the keyframe at ${name}`}
-                className="text-soft hover:text-ink"
-                onClick={() => put(index, null, "Key removed")}
-              >
-                Remove
-              </button>
-            </div>
-            <Numbers name={name} of={key} onSet={(fields) => put(index, fields, "Key set")} />
-            {key.handles && (
-              <Curve name={name} of={key.handles} onSet={(handles) => put(index, { handles }, "Curve")} />
-            )}
-          </li>
-        );
-      })}
-    </ol>
+    <>
+      <ol className="grid gap-2" aria-label="Keys">
+        {motion.keys.map((key, index) => {
+          const frame = frameAt(key.time, rate);
+          const name = timecode(frame, rate);
+          return (
+            <li
+              key={key.time}
+              className={`grid gap-1.5 border-l-3 pl-3 ${frame === transport.frame ? "border-ochre" : "border-rule"}`}
+              aria-label={`Keyframe at ${name}`}
+            >
+              <div className="flex items-center gap-2">
+                <button
+                  type="button"
+                  className="num grow text-left underline decoration-rule underline-offset-4 hover:decoration-ink"
+                  onClick={() => transport.go(frame)}
+                >
+                  {name}
+                </button>
+                <select
+                  aria-label={`Curve after ${name}`}
+                  className="rounded border border-edge bg-sheet px-1.5 py-0.5"
+                  value={key.handles ? CURVE : key.ease}
+                  onChange={({ target }) => put(index, easeNamed(target.value, curve), "Ease")}
+                >
+                  {key_eases.map(({ value: ease, title }) => (
+                    <option key={ease} value={ease}>
+                      {title}
+                    </option>
+                  ))}
+                </select>
+                <button
+                  type="button"
+                  aria-label={`Remove the keyframe at ${name}`}
+                  className="text-soft hover:text-ink"
+                  onClick={() => put(index, null, "Key removed")}
+                >
+                  Remove
+                </button>
+              </div>
+              <Numbers name={name} of={key} onSet={(fields) => put(index, fields, "Key set")} />
+              {key.handles && (
+                <Curve name={name} of={key.handles} onSet={(handles) => put(index, { handles }, "Curve")} />
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      <TickRow
+        ticked={motion.inside}
+        onChange={(inside) =>
+          commit({ ...plan, motion: { ...motion, inside } }, inside ? "Held inside" : "Not held inside")
+        }
+      >
+        Keep the window inside the picture
+      </TickRow>
+    </>
   );
 }
 

@@ -4,13 +4,14 @@ import { Button } from "../../../ui/button";
 import { shown, toExact, toNumber } from "../../../ui/exact";
 import { Fold } from "../../../ui/fold";
 import { NumberField } from "../../../ui/number-field";
-import type { PartProps } from "./use-interpretation";
+import { useInterpretation } from "./use-interpretation";
 
 const NONE: Edges = { left: "0", right: "0", top: "0", bottom: "0" };
 const SIDES = ["left", "right", "top", "bottom"] as const;
 
 /** Black bars in the picture: those found, and those cropped. */
-export function BurnedInBars({ footage, say }: PartProps) {
+export function BurnedInBars() {
+  const { footage, set } = useInterpretation();
   const { bars, stated, analysing } = footage;
   const edges = stated.burned_in_bars ?? NONE;
   const found = bars && ["bars", "surround", "changing"].includes(bars.kind);
@@ -40,7 +41,7 @@ export function BurnedInBars({ footage, say }: PartProps) {
                 <button
                   type="button"
                   className="ml-2 text-ochre underline"
-                  onClick={() => say({ burned_in_bars: part })}
+                  onClick={() => set({ burned_in_bars: part })}
                 >
                   take off
                 </button>
@@ -51,11 +52,11 @@ export function BurnedInBars({ footage, say }: PartProps) {
       )}
       <div className="flex flex-wrap gap-2">
         {found && sum(bars.edges) > 0 && (
-          <Button onClick={() => say({ burned_in_bars: bars.edges })}>Crop bars</Button>
+          <Button onClick={() => set({ burned_in_bars: bars.edges })}>Crop bars</Button>
         )}
-        <Button onClick={() => say({ burned_in_bars: NONE })}>Keep bars</Button>
+        <Button onClick={() => set({ burned_in_bars: NONE })}>Keep bars</Button>
         {stated.burned_in_bars != null && (
-          <Button onClick={() => say({ burned_in_bars: null })}>Not decided</Button>
+          <Button onClick={() => set({ burned_in_bars: null })}>Not decided</Button>
         )}
       </div>
       <div className="grid grid-cols-2 gap-2">
@@ -66,7 +67,7 @@ export function BurnedInBars({ footage, say }: PartProps) {
               label={`Bar ${side}, in stored pixels`}
               {...{ unit: "px", low: 0, high: 8192, step: 1 }}
               value={toNumber(edges[side])}
-              onCommit={(value) => say({ burned_in_bars: { ...edges, [side]: toExact(value) } })}
+              onCommit={(value) => set({ burned_in_bars: { ...edges, [side]: toExact(value) } })}
             />
           </div>
         ))}

@@ -1,14 +1,14 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useParams } from "react-router";
-import { api, type Footage, unwrap } from "../../../api/client";
+import { api, unwrap } from "../../../api/client";
 import { AT_WORK, materialsQuery, refreshFramings } from "../../../api/queries";
 import { Button } from "../../../ui/button";
 import { ProblemNote } from "../../../ui/problem-note";
+import { useBench } from "../../state/use-bench";
 
 /** Closed captions that the pictures carry: have them read, and add them to the project. */
-export function ClosedCaptions({ footage }: { footage: Footage }) {
+export function ClosedCaptions() {
+  const { footage, projectId } = useBench("footage", "projectId");
   const client = useQueryClient();
-  const projectId = Number(useParams().projectId);
   const params = { path: { footage_id: footage.id } };
   const read = useMutation({
     mutationFn: () => unwrap(api.POST("/api/footage/{footage_id}/captions", { params })),

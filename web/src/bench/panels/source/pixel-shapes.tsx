@@ -3,10 +3,13 @@ import { catalogueQuery } from "../../../api/queries";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ratio, shown, toExact, toNumber } from "../../../ui/exact";
 import { NumberField } from "../../../ui/number-field";
-import type { PartProps } from "./use-interpretation";
+import { useBench } from "../../state/use-bench";
+import { useInterpretation } from "./use-interpretation";
 
 /** The shapes that the clip's pixels may have, each as a real rendering with what speaks for and against it. */
-export function PixelShapes({ footage, say, time }: PartProps & { time: string }) {
+export function PixelShapes() {
+  const { footage, set } = useInterpretation();
+  const { time } = useBench("time");
   const { data: catalogue } = useQuery(catalogueQuery);
   const { interpretation, info, stated } = footage;
   const used = toNumber(interpretation.pixel_aspect ?? info.pixel_aspect ?? "1");
@@ -28,7 +31,7 @@ export function PixelShapes({ footage, say, time }: PartProps & { time: string }
               <button
                 type="button"
                 aria-pressed={chosen}
-                onClick={() => say({ pixel_aspect })}
+                onClick={() => set({ pixel_aspect })}
                 className={`flex h-full w-full flex-col overflow-hidden rounded border-2 bg-sheet text-left ${
                   chosen ? "border-ochre" : "border-rule hover:border-soft"
                 }`}
@@ -58,7 +61,7 @@ export function PixelShapes({ footage, say, time }: PartProps & { time: string }
           label="Other pixel aspect"
           {...{ unit: "×", low: 0.1, high: 10, step: 0.01, decimals: 4 }}
           value={used}
-          onCommit={(value) => say({ pixel_aspect: toExact(value, 6) })}
+          onCommit={(value) => set({ pixel_aspect: toExact(value, 6) })}
         />
       </div>
       <ChoiceRow
@@ -74,7 +77,7 @@ export function PixelShapes({ footage, say, time }: PartProps & { time: string }
             ? [{ value: stated.pixel_aspect, title: ratio(stated.pixel_aspect) }]
             : []),
         ]}
-        onChange={(value) => say({ pixel_aspect: value || null })}
+        onChange={(value) => set({ pixel_aspect: value || null })}
       />
     </>
   );

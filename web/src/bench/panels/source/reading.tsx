@@ -6,13 +6,14 @@ import { toExact, toNumber } from "../../../ui/exact";
 import { Fold } from "../../../ui/fold";
 import { NumberField } from "../../../ui/number-field";
 import { TickRow } from "../../../ui/tick-row";
-import type { PartProps } from "./use-interpretation";
+import { useInterpretation } from "./use-interpretation";
 
 const FROM_FILE = { value: "", title: "As in the file" };
 const WHOLE_LINE = 720;
 
 /** Fields: as flagged, as detected, as read, and how they are deinterlaced. */
-export function Fields({ footage, say }: PartProps) {
+export function Fields() {
+  const { footage, set } = useInterpretation();
   const { stated, interpretation, info, fields } = footage;
   if (info.kind !== "clip") return null;
   const taken = interpretation.fields ?? info.field_order;
@@ -33,10 +34,10 @@ export function Fields({ footage, say }: PartProps) {
           { value: "upper_first", title: "Upper field first" },
           { value: "lower_first", title: "Lower field first" },
         ]}
-        onChange={(value) => say({ fields: (value || null) as Interpretation["fields"] })}
+        onChange={(value) => set({ fields: (value || null) as Interpretation["fields"] })}
       />
       {fields && fields.film !== "no" && stated.deinterlace !== "film" && (
-        <Button className="justify-self-start" onClick={() => say({ deinterlace: "film" })}>
+        <Button className="justify-self-start" onClick={() => set({ deinterlace: "film" })}>
           Remove pulldown
         </Button>
       )}
@@ -48,14 +49,15 @@ export function Fields({ footage, say }: PartProps) {
           { value: "one_per_field", title: "One frame per field" },
           { value: "film", title: "Film frames (remove pulldown)" },
         ]}
-        onChange={(value) => say({ deinterlace: value as Interpretation["deinterlace"] })}
+        onChange={(value) => set({ deinterlace: value as Interpretation["deinterlace"] })}
       />
     </Fold>
   );
 }
 
 /** How it is turned, and how much of a standard-definition line is picture. */
-export function Turning({ footage, say }: PartProps) {
+export function Turning() {
+  const { footage, set } = useInterpretation();
   const { stated, info, interval_lines } = footage;
   const turned = stated.rotation ?? info.rotation;
   return (
@@ -68,10 +70,10 @@ export function Turning({ footage, say }: PartProps) {
           ...[0, 90, 180, 270].map((turn) => ({ value: String(turn), title: `${turn}° clockwise` })),
         ]}
         onChange={(value) =>
-          say({ rotation: (value === "" ? null : Number(value)) as Interpretation["rotation"] })
+          set({ rotation: (value === "" ? null : Number(value)) as Interpretation["rotation"] })
         }
       />
-      <TickRow ticked={stated.mirror} onChange={(mirror) => say({ mirror })}>
+      <TickRow ticked={stated.mirror} onChange={(mirror) => set({ mirror })}>
         Mirror left to right
       </TickRow>
       {info.width === WHOLE_LINE && (
@@ -87,7 +89,7 @@ export function Turning({ footage, say }: PartProps) {
               ? [{ value: "whole", title: `Everything, with ${interval_lines} lines above the picture` }]
               : []),
           ]}
-          onChange={(value) => say({ clean_aperture: (value || null) as Interpretation["clean_aperture"] })}
+          onChange={(value) => set({ clean_aperture: (value || null) as Interpretation["clean_aperture"] })}
         />
       )}
     </Fold>
@@ -95,7 +97,8 @@ export function Turning({ footage, say }: PartProps) {
 }
 
 /** What black, white and colour are stored as. */
-export function Colour({ footage, say }: PartProps) {
+export function Colour() {
+  const { footage, set } = useInterpretation();
   const { stated, info, colour: tagged, colour_state } = footage;
   if (info.kind !== "clip") return null;
   const range = info.full_range ? "full" : "limited";
@@ -110,7 +113,7 @@ export function Colour({ footage, say }: PartProps) {
           { value: "bt709", title: "BT.709" },
           { value: "bt2020", title: "BT.2020" },
         ]}
-        onChange={(value) => say({ matrix: (value || null) as Interpretation["matrix"] })}
+        onChange={(value) => set({ matrix: (value || null) as Interpretation["matrix"] })}
       />
       <ChoiceRow
         label="Range"
@@ -120,7 +123,7 @@ export function Colour({ footage, say }: PartProps) {
           { value: "limited", title: "Limited, 16 to 235" },
           { value: "full", title: "Full, 0 to 255" },
         ]}
-        onChange={(value) => say({ range: (value || null) as Interpretation["range"] })}
+        onChange={(value) => set({ range: (value || null) as Interpretation["range"] })}
       />
       <ChoiceRow
         label="Primaries"
@@ -133,7 +136,7 @@ export function Colour({ footage, say }: PartProps) {
           { value: "bt2020", title: "BT.2020" },
           { value: "p3-d65", title: "P3, D65" },
         ]}
-        onChange={(value) => say({ primaries: (value || null) as Interpretation["primaries"] })}
+        onChange={(value) => set({ primaries: (value || null) as Interpretation["primaries"] })}
       />
       <ChoiceRow
         label="Transfer"
@@ -145,15 +148,16 @@ export function Colour({ footage, say }: PartProps) {
           { value: "hlg", title: "HDR, HLG" },
           { value: "pq", title: "HDR, PQ" },
         ]}
-        onChange={(value) => say({ transfer: (value || null) as Interpretation["transfer"] })}
+        onChange={(value) => set({ transfer: (value || null) as Interpretation["transfer"] })}
       />
-      {info.alpha && <Matte footage={footage} say={say} />}
+      {info.alpha && <Matte />}
     </Fold>
   );
 }
 
 /** How long a still lasts, how fast stills follow each other, and what shows through them. */
-export function StillTime({ footage, say }: PartProps) {
+export function StillTime() {
+  const { footage, set } = useInterpretation();
   const { info, timing } = footage;
   if (info.kind === "clip") return null;
   return (
@@ -166,7 +170,7 @@ export function StillTime({ footage, say }: PartProps) {
               label="Duration, seconds"
               {...{ unit: "s", low: 0.04, high: 3600, step: 0.5 }}
               value={toNumber(timing.duration)}
-              onCommit={(value) => say({ duration: toExact(value, 3) })}
+              onCommit={(value) => set({ duration: toExact(value, 3) })}
             />
           </>
         )}
@@ -175,23 +179,24 @@ export function StillTime({ footage, say }: PartProps) {
           label="Frame rate, fps"
           {...{ unit: "fps", low: 1, high: 240, step: 1, decimals: 3 }}
           value={toNumber(timing.rate)}
-          onCommit={(value) => say({ rate: toExact(value, 3) })}
+          onCommit={(value) => set({ rate: toExact(value, 3) })}
         />
       </div>
-      {info.pixel_format === "rgba" && <Matte footage={footage} say={say} />}
+      {info.pixel_format === "rgba" && <Matte />}
     </Fold>
   );
 }
 
 /** What shows where a picture is transparent. */
-function Matte({ footage, say }: PartProps) {
+function Matte() {
+  const { footage, set } = useInterpretation();
   return (
     <ColourRow
       label="Transparency"
       value={footage.stated.matte}
       initial="#000000"
       onChange={() => undefined}
-      onCommit={(matte) => say({ matte })}
+      onCommit={(matte) => set({ matte })}
     />
   );
 }

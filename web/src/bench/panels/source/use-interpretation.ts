@@ -1,11 +1,14 @@
-import { api, type Footage, type Interpretation, unwrap } from "../../../api/client";
+import { api, type Interpretation, unwrap } from "../../../api/client";
 import { useChange, withOne } from "../../../frames/use-change";
+import { useBench } from "../../state/use-bench";
 
 type Body = { interpretation: Interpretation | null; for_format: boolean };
 
-/** Set how a clip is read: this clip, or every clip of its format. */
-export function useInterpretation({ id, stated, interpretation: taken }: Footage) {
-  const { mutate, error } = useChange(
+/** Set how the clip is read: this clip, or every clip of its format. */
+export function useInterpretation() {
+  const { footage, report } = useBench("footage", "report");
+  const { id, stated, interpretation: taken } = footage;
+  const { mutate } = useChange(
     (body: Body) =>
       unwrap(
         api.PUT("/api/footage/{footage_id}/interpretation", { params: { path: { footage_id: id } }, body }),
@@ -18,14 +21,14 @@ export function useInterpretation({ id, stated, interpretation: taken }: Footage
           })
         : board,
   );
+  function send(interpretation: Interpretation | null, for_format = false) {
+    report(null);
+    mutate({ interpretation, for_format }, { onError: report });
+  }
   return {
-    say: (fields: Partial<Interpretation>) =>
-      mutate({ interpretation: { ...stated, ...fields }, for_format: false }),
-    sayForFormat: () => mutate({ interpretation: stated, for_format: true }),
-    obey: () => mutate({ interpretation: null, for_format: false }),
-    error,
+    footage,
+    set: (fields: Partial<Interpretation>) => send({ ...stated, ...fields }),
+    applyToFormat: () => send(stated, true),
+    usePreset: () => send(null),
   };
 }
-
-export type Sayer = ReturnType<typeof useInterpretation>;
-export type PartProps = { footage: Footage; say: Sayer["say"] };

@@ -2,20 +2,18 @@ import type { Control, Kind, Surround } from "../../../api/client";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { Fold } from "../../../ui/fold";
 import { WordsRow } from "../../../ui/words-row";
-import { ControlRow, type Moment } from "../control-row";
+import { ControlRow } from "../control-row";
 import { MaterialRow, type Named } from "./material-row";
 
 type Values = Record<string, unknown>;
 
 type Props = {
-  projectId: number;
   controls: Control[];
   values: Values;
   /** Every kind of surround, for controls that hold one. */
   kinds: Kind[];
   /** The clip's own colours, and for which controls they are offered. */
   suggested?: string[];
-  moment?: Moment;
   onChange: (name: string, value: unknown) => void;
   onCommit: (name: string, value: unknown, label: string) => void;
 };
@@ -26,7 +24,7 @@ const NAMED = ["picture", "clip", "logo", "captions"];
 
 /** Controls as the server lists them: numbers, choices, texts, files, and nested surrounds. */
 export function Controls(props: Props) {
-  const { projectId, controls, values, kinds, suggested, moment, onChange, onCommit } = props;
+  const { controls, values, kinds, suggested, onChange, onCommit } = props;
   return controls.map((control) => {
     const { name, label, unit } = control;
     const value = values[name];
@@ -35,7 +33,7 @@ export function Controls(props: Props) {
       return (
         <Inner
           key={name}
-          {...{ projectId, label, kinds, suggested, moment }}
+          {...{ label, kinds, suggested }}
           value={value as Surround}
           onChange={(next) => onChange(name, next)}
           onCommit={(next, said) => onCommit(name, next, said)}
@@ -55,13 +53,7 @@ export function Controls(props: Props) {
     }
     if (NAMED.includes(unit)) {
       return (
-        <MaterialRow
-          key={name}
-          {...{ projectId, label }}
-          what={unit as Named}
-          value={String(value)}
-          onCommit={commit}
-        />
+        <MaterialRow key={name} label={label} what={unit as Named} value={String(value)} onCommit={commit} />
       );
     }
     return (
@@ -70,7 +62,6 @@ export function Controls(props: Props) {
         control={control}
         suggested={OF_THE_CLIP.includes(name) ? suggested : undefined}
         value={value}
-        moment={moment}
         onChange={(next) => onChange(name, next)}
         onCommit={commit}
       />

@@ -1,15 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { type Material, postRaw } from "../../../api/client";
-import { boardQuery, materialsQuery } from "../../../api/queries";
+import { materialsQuery } from "../../../api/queries";
 import { useMaterialRemoval } from "../../../removal/use-material-removal";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ProblemNote } from "../../../ui/problem-note";
+import { useBench } from "../../state/use-bench";
 
 export type Named = "picture" | "clip" | "logo" | "captions";
 
 type Props = {
-  projectId: number;
   label: string;
   what: Named;
   value: string;
@@ -26,11 +26,11 @@ const ACCEPTED = { picture: "image/png,image/jpeg,image/tiff", captions: ".srt,.
 const ADD = { picture: "add a picture", captions: "add captions, SRT or WebVTT" };
 
 /** Another file that the plan uses: chosen from the project, or added to it. */
-export function MaterialRow({ projectId, label, what, value, onCommit }: Props) {
-  const { data: board } = useQuery(boardQuery(projectId));
+export function MaterialRow({ label, what, value, onCommit }: Props) {
+  const { board, projectId } = useBench("board", "projectId");
   const { data: materials } = useQuery(materialsQuery(projectId));
   const kind = what === "captions" ? "captions" : "picture";
-  const clips = what === "picture" || what === "clip" ? (board?.footage ?? []) : [];
+  const clips = what === "picture" || what === "clip" ? board.footage : [];
   const files = what === "clip" ? [] : (materials ?? []).filter((material) => material.kind === kind);
   const choices = [
     { value: "", title: NOTHING[what] },
@@ -48,23 +48,20 @@ export function MaterialRow({ projectId, label, what, value, onCommit }: Props) 
         onChange={onCommit}
       />
       {what !== "clip" && (
-        <Files
-          {...{ projectId, label, onCommit }}
-          kind={kind}
-          chosen={files.find(({ ref }) => ref === value)}
-        />
+        <Files {...{ label, onCommit }} kind={kind} chosen={files.find(({ ref }) => ref === value)} />
       )}
     </div>
   );
 }
 
-type FilesProps = Pick<Props, "projectId" | "label" | "onCommit"> & {
+type FilesProps = Pick<Props, "label" | "onCommit"> & {
   kind: keyof typeof ADD;
   chosen: Material | undefined;
 };
 
 /** Add a file to the project and choose it, or remove the chosen one. */
-function Files({ projectId, label, kind, chosen, onCommit }: FilesProps) {
+function Files({ label, kind, chosen, onCommit }: FilesProps) {
+  const { projectId } = useBench("projectId");
   const picker = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
   const removal = useMaterialRemoval(projectId);
