@@ -6,8 +6,8 @@ Interfaces show these and keep no lists or defaults themselves.
 from fractions import Fraction
 from typing import Literal
 
-from cadrage.fields import Choice
-from cadrage.formats import Frame
+from cadrage.fields import Choice, Setting
+from cadrage.formats import Frame, frame_settings
 from cadrage.geometry import Placement
 from cadrage.geometry.placement import MAX_ANGLE, MAX_TIGHTNESS
 from cadrage.motion import Motion
@@ -95,10 +95,9 @@ class Choices(Value):
         doubts: reasons to check following.
         subjects: names of subjects to follow, by kind.
         key_values: the numbers of a keyframe.
-        rates: frames a second that frames are delivered at.
         active_pictures: display aspects of active pictures beside those of film.
+        frame_time, frame_colour, frame_outside: settings of a frame, and of what is outside its active picture.
         aspects: in which a frame of the same height is derived.
-        rate_controls: how much of a file is written.
         conventions: groups of source formats.
         report_groups, verdicts: of an inspection.
         verdicts_of_sides: whether a scene can go on beyond a side.
@@ -127,12 +126,11 @@ class Choices(Value):
     )
     subjects: tuple[Choice, ...] = _choices(face="a face", person="a person", mover="something that moves")
     key_values: tuple[KeyValue, ...] = KEY_VALUES
-    rates: tuple[str, ...] = ("24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001", "60")
     active_pictures: tuple[Choice, ...] = _choices(**{"2": "2:1", "16/9": "16:9", "14/9": "14:9", "1": "1:1"})
+    frame_time: tuple[Setting, ...] = frame_settings.TIME
+    frame_colour: tuple[Setting, ...] = frame_settings.COLOUR
+    frame_outside: tuple[Setting, ...] = frame_settings.OUTSIDE
     aspects: tuple[str, ...] = ("4:3", "16:9", "1:1", "9:16", "2.39", "21:9")
-    rate_controls: tuple[Choice, ...] = _choices(
-        quality="constant quality", rate="variable bit rate", constant_rate="constant bit rate"
-    )
     conventions: tuple[Choice, ...] = _choices(
         sampled="Standard definition, as sampled",
         stated="Standard definition, stated for the whole line",

@@ -148,3 +148,65 @@ def _control(name: str, field: dict[str, Any], usual: Any) -> Control:  # noqa: 
         step=field.get("step", 0),
         default=usual,
     )
+
+
+Scalar = str | int | float | bool | None
+
+
+class Option(Value):
+    """A value of a setting, as JSON holds it, and what people call it."""
+
+    value: Scalar
+    title: str
+
+
+class Setting(Value):
+    """One setting of a clip, a frame or a file, for an interface that shows it.
+
+    Attributes:
+        name: the field that it sets.
+        label, hint: what people call it, and one more sentence where that is needed.
+        unit: "choice", "tick", "text", "colour", "button", or the unit of a number.
+        options: of a choice; of a tick, its values when off and when on; of a button, the value that it sets; of a
+            text that may be empty, the value that this stands for.
+        others: whether a choice can have other values too, which are then shown as they are; otherwise such a value
+            means the first option.
+        low, high, step, decimals: of a number.
+        initial: what a number starts from where the field holds none.
+        only_if, unless: it is shown only if each of these fields has one of these values, and unless one of them has.
+    """
+
+    name: str
+    label: str
+    hint: str = ""
+    unit: str = "choice"
+    options: tuple[Option, ...] = ()
+    others: bool = False
+    low: float = 0
+    high: float = 0
+    step: float = 1
+    decimals: int = 0
+    initial: float = 0
+    only_if: dict[str, tuple[Scalar, ...]] = Field(default={})
+    unless: dict[str, tuple[Scalar, ...]] = Field(default={})
+
+
+class SettingGroup(Value):
+    """Settings that belong together, under a title.
+
+    Attributes:
+        title, state: what they are about, and how that is now, in a word or two.
+        open: whether they are worth looking at without being asked for.
+        notes: sentences about it.
+    """
+
+    title: str
+    state: str = ""
+    open: bool = False
+    notes: tuple[str, ...] = ()
+    settings: tuple[Setting, ...]
+
+
+def options(*pairs: tuple[Scalar, str]) -> tuple[Option, ...]:
+    """Options from pairs of a value and its title."""
+    return tuple(Option(value=value, title=title) for value, title in pairs)

@@ -2,9 +2,11 @@
 
 from fractions import Fraction
 
+from cadrage.fields import Setting
 from cadrage.formats import Frame
-from cadrage.output.kinds import OUTPUT_FORMATS, QUALITY_WORDS, Depth, KindName, OutputFormat, SoundName
-from cadrage.output.settings import LEAST_KBPS, MOST_KBPS, MOST_NUMBER, Settings
+from cadrage.output.file_settings import file_settings
+from cadrage.output.kinds import OUTPUT_FORMATS, KindName
+from cadrage.output.settings import Settings
 from cadrage.render.frame_timing import fitted
 from cadrage.render.request import RenderRequest, frame_written
 from cadrage.values import Value
@@ -13,93 +15,17 @@ from cadrage.wording import wording
 PLAYABLE: frozenset[KindName] = frozenset(("mp4-h264", "mov-h264", "webm-vp9", "webm-av1"))
 """Kinds that browsers play (common practice, no source)."""
 
-SOUNDS: dict[SoundName, str] = {
-    "keep": "as it is, else AAC 192",
-    "aac-192": "AAC, 192 kb/s",
-    "aac-256": "AAC, 256 kb/s",
-    "opus": "Opus, 160 kb/s",
-    "pcm-16": "PCM, 16 bit",
-    "pcm-24": "PCM, 24 bit",
-    "none": "none",
-}
-
-
-class ProfileOffer(Value):
-    """A profile, for whoever offers it."""
-
-    name: str
-    depths: tuple[Depth, ...]
-
-
-class SoundOffer(Value):
-    """A way to write sound."""
-
-    name: SoundName
-    title: str
-
-
-class QualityOffer(Value):
-    """A plain word for quality, and the number it stands for."""
-
-    word: str
-    number: str
-
 
 class FileOffer(Value):
-    """A kind of file, for whoever offers it: what it allows and no more.
-
-    Attributes:
-        kind, title: its name in settings, and what people call it.
-        profiles: with the depths of each; one without a name where there is no choice.
-        sounds: what its sound can be.
-        qualities: in words; none where a profile says it all.
-        scale: what the numbers behind the words are called.
-        rated: whether a bit rate can be asked for.
-        least_rate, most_rate: in kilobits a second.
-        most_number: the highest of the encoder's own numbers.
-        capped: whether a ceiling, or one rate throughout, can be.
-        two_passes: whether a clip can be measured first, so that the rate goes where it is needed.
-        alpha: whether it can hold the picture alone, with what is transparent.
-    """
+    """A kind of file: its settings, in the order in which they are shown."""
 
     kind: KindName
-    title: str
-    profiles: tuple[ProfileOffer, ...]
-    sounds: tuple[SoundOffer, ...]
-    qualities: tuple[QualityOffer, ...]
-    scale: str
-    rated: bool
-    least_rate: int
-    most_rate: int
-    most_number: int
-    capped: bool
-    two_passes: bool
-    alpha: bool
+    settings: tuple[Setting, ...]
 
 
 def offered_files() -> tuple[FileOffer, ...]:
     """Every kind, in the order offered."""
-    return tuple(_offer(kind) for kind in OUTPUT_FORMATS.values())
-
-
-def _offer(kind: OutputFormat) -> FileOffer:
-    scale = next(iter(kind.quality["high"]), "") if kind.quality else ""
-    qualities = [QualityOffer(word=word, number=kind.quality[word][scale]) for word in QUALITY_WORDS if kind.quality]
-    return FileOffer(
-        kind=kind.name,
-        title=kind.title,
-        profiles=tuple(ProfileOffer(name=one.name, depths=tuple(one.formats)) for one in kind.profiles),
-        sounds=tuple(SoundOffer(name=name, title=SOUNDS[name]) for name in kind.sounds),
-        qualities=tuple(qualities),
-        scale=scale.replace("global_", "").replace("_", " "),
-        rated=kind.rated,
-        least_rate=LEAST_KBPS,
-        most_rate=MOST_KBPS,
-        most_number=MOST_NUMBER,
-        capped=kind.capped,
-        two_passes=kind.two_passes,
-        alpha=kind.alpha,
-    )
+    return tuple(FileOffer(kind=kind.name, settings=file_settings(kind)) for kind in OUTPUT_FORMATS.values())
 
 
 def settings_summary(frame: Frame, settings: Settings) -> str:

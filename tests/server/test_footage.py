@@ -166,3 +166,14 @@ def test_a_strip_comes_in_parts(ida, framing):
     assert len({whole, *parts}) == 3
     left, right = (ida.get(f"{address}&part={part}&parts=2") for part in (0, 1))
     assert opened(left).shape == opened(right).shape == opened(ida.get(address)).shape
+
+
+def test_the_settings_of_a_clip_say_what_its_file_says_and_what_is_set(ida, framing):
+    address = f"/api/footage/{framing.footage_id}/settings"
+    groups = {group["title"]: group for group in ida.get(address).json()}
+    assert [one["name"] for one in groups["Rotate and mirror"]["settings"]] == ["rotation", "mirror"]
+    assert groups["Rotate and mirror"]["state"] == "0°"
+    body = {"interpretation": {"rotation": 90, "mirror": True}}
+    ida.put(f"/api/footage/{framing.footage_id}/interpretation", body, content_type="application/json")
+    groups = {group["title"]: group for group in ida.get(address).json()}
+    assert groups["Rotate and mirror"]["state"] == "90°, mirrored"

@@ -127,24 +127,6 @@ def test_settings_that_are_none_are_refused(ida, wrong):
     assert answer.status_code == 422
 
 
-def test_every_kind_offers_only_what_it_allows(ida):
-    for file in ida.get("/api/catalogue").json()["files"]:
-        for profile in file["profiles"]:
-            for depth in profile["depths"]:
-                for sound in file["sounds"]:
-                    settings = {
-                        "kind": file["kind"],
-                        "profile": profile["name"],
-                        "depth": depth,
-                        "sound": sound["name"],
-                        "rate_control": "rate" if file["rated"] else "quality",
-                    }
-                    from cadrage.formats import Frame
-                    from cadrage.output import Settings, encoder_config
-
-                    assert encoder_config(Settings(**settings), Frame(width=640, height=360))
-
-
 def test_numbered_stills_come_as_an_archive_and_can_be_looked_at(ida, framing):
     put(ida, framing.frame, {"kind": "png-stills", "layer": "picture_alone", "sound": "none"})
     job = renders.order(Framing.objects.get(pk=framing.pk))

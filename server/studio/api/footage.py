@@ -9,7 +9,9 @@ from ninja import File, Router
 from ninja.files import UploadedFile
 
 from cadrage.errors import BadRequest
+from cadrage.fields import SettingGroup
 from cadrage.footage import Interpretation, effective_timing
+from cadrage.interpretation_settings import interpretation_settings
 from cadrage.plan import Range
 from cadrage.values import parse_exact
 from server.studio.actions import analyses, folders, materials, removing
@@ -54,6 +56,13 @@ def link(request: HttpRequest, project_id: int, given: PathIn) -> FootageOut:
     """Add a file of an allowed folder where it lies, without copying it."""
     project = owned.project(request, project_id)
     return FootageOut.of(actions.link(project, folders.allowed(request.user, given.path)))
+
+
+@router.get("/footage/{footage_id}/settings", response=list[SettingGroup])
+def settings(request: HttpRequest, footage_id: int) -> list[SettingGroup]:
+    """How a clip can be interpreted."""
+    row = owned.footage(request, footage_id)
+    return list(interpretation_settings(row.info, RuleBook.of(row.project).stated(row), row.fields))
 
 
 @router.post("/footage/{footage_id}/shots", response=FootageOut)

@@ -28,7 +28,6 @@ export type Board = Schemas["Board"];
 export type Render = Schemas["RenderOut"];
 export type Kind = Schemas["Kind"];
 export type Settings = Schemas["Settings"];
-export type FileOffer = Schemas["FileOffer"];
 export type Material = Schemas["MaterialOut"];
 export type Title = Plan["finish"]["titles"][number];
 export type TitlePlace = Schemas["TitlePlace"];

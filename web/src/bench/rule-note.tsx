@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Framing, unwrap } from "../api/client";
 import { takeIn, versionOf } from "../api/queries";
 import { inOrder } from "../api/saves";
+import { Button } from "../ui/button";
 import { ProblemNote } from "../ui/problem-note";
 import { useBench } from "./state/use-bench";
 
@@ -27,7 +28,6 @@ export function RuleNote() {
     ...saved,
   });
   const { obeys, rule_set, rule_for } = framing;
-  const action = "text-left text-ochre underline";
   return (
     <section
       aria-label="Format preset"
@@ -39,18 +39,18 @@ export function RuleNote() {
       </p>
       {!obeys && (
         <>
-          <button type="button" className={action} onClick={() => obey.mutate()}>
+          <Button look="link" className="text-left" onClick={() => obey.mutate()}>
             Use preset
-          </button>
-          <button type="button" className={action} onClick={() => make.mutate()}>
+          </Button>
+          <Button look="link" className="text-left" onClick={() => make.mutate()}>
             Save as preset
-          </button>
+          </Button>
         </>
       )}
       {obeys && rule_set && (
-        <button type="button" className={action} onClick={() => drop.mutate()}>
+        <Button look="link" className="text-left" onClick={() => drop.mutate()}>
           Delete preset
-        </button>
+        </Button>
       )}
       <ProblemNote error={obey.error ?? make.error ?? drop.error} />
     </section>

@@ -1,3 +1,4 @@
+import { Button } from "../ui/button";
 import { useBench } from "./state/use-bench";
 
 /** Changes that are not stored: they wait for the server, or conflict with a change made elsewhere. */
@@ -12,12 +13,12 @@ export function SaveStatus() {
           Here it was: <b>{conflict.mine.label}</b>.
         </p>
         <div className="flex gap-4">
-          <button type="button" className="text-ochre underline" onClick={() => editor.keepTheirs()}>
+          <Button look="link" onClick={() => editor.keepTheirs()}>
             Take theirs
-          </button>
-          <button type="button" className="text-ochre underline" onClick={() => editor.keepMine()}>
+          </Button>
+          <Button look="link" onClick={() => editor.keepMine()}>
             Keep mine
-          </button>
+          </Button>
         </div>
       </div>
     );

@@ -1,5 +1,6 @@
 import { Toolbar } from "radix-ui";
 import { createContext, type ReactNode, useContext } from "react";
+import { Button } from "../ui/button";
 import { useKept } from "../ui/kept";
 
 type Props = {
@@ -24,14 +25,14 @@ export function Tiles({ title, chosen, of, children }: Props) {
       <h2 className="flex items-baseline gap-2 font-semibold">
         {title}
         {small && chosen && <span className="font-normal text-soft">{chosen}</span>}
-        <button
-          type="button"
+        <Button
+          look="link"
           aria-expanded={!small}
-          className="ml-auto min-h-6 font-normal text-ochre underline"
+          className="ml-auto min-h-6 font-normal"
           onClick={() => setSmall(!small)}
         >
           {small ? "larger" : "smaller"}
-        </button>
+        </Button>
       </h2>
       <Small value={{ small, settle: () => setSmall(true) }}>
         <TileGrid label={title} columns={small ? "grid-cols-6" : "grid-cols-4"}>

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, unwrap } from "../api/client";
 import { refreshFramings } from "../api/queries";
 import { footageAmong } from "../intake/dropped";
@@ -8,12 +8,11 @@ import { Button } from "../ui/button";
 import { useKeys } from "../ui/keyboard";
 import { Menu, OPENER } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
+import { useFilePicker } from "../ui/use-file-picker";
 import { FolderDialog } from "./folder-dialog";
 
 /** Footage from this computer, or from folders on the server where there are any. */
 export function AddFootage({ projectId, folders }: { projectId: number; folders: boolean }) {
-  const picker = useRef<HTMLInputElement>(null);
-  const whole = useRef<HTMLInputElement>(null);
   const [browsing, setBrowsing] = useState(false);
   const add = useUploads((store) => store.addAll);
   const client = useQueryClient();
@@ -27,36 +26,21 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
       ),
     onSettled: () => refreshFramings(client),
   });
-  useKeys([{ keys: "a", does: "Add clips", act: () => picker.current?.click() }]);
   const addAll = (files: File[]) => add(projectId, files, () => refreshFramings(client));
+  const clips = useFilePicker({ label: "Clips to add", multiple: true, onFiles: addAll });
+  const folder = useFilePicker({
+    label: "Folder to add",
+    folder: true,
+    onFiles: (files) => addAll(footageAmong(files)),
+  });
+  useKeys([{ keys: "a", does: "Add clips", act: clips.pick }]);
   return (
     <>
       <ProblemNote error={link.error} onClose={link.reset} />
-      <input
-        ref={picker}
-        type="file"
-        multiple
-        hidden
-        aria-label="Clips to add"
-        onChange={(event) => {
-          addAll([...(event.target.files ?? [])]);
-          event.target.value = "";
-        }}
-      />
-      <input
-        ref={whole}
-        type="file"
-        // React has no type for it, though every browser knows it.
-        {...{ webkitdirectory: "" }}
-        hidden
-        aria-label="Folder to add"
-        onChange={(event) => {
-          addAll(footageAmong([...(event.target.files ?? [])]));
-          event.target.value = "";
-        }}
-      />
+      {clips.field}
+      {folder.field}
       <div className="flex gap-px">
-        <Button className="rounded-r-none" onClick={() => picker.current?.click()}>
+        <Button className="rounded-r-none" onClick={clips.pick}>
           Add clips
         </Button>
         <Menu
@@ -64,7 +48,7 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
           look={`${OPENER} rounded-l-none border-l-0 px-2`}
           label="Other ways to add clips"
           items={[
-            ["A folder from this computer", () => whole.current?.click()],
+            ["A folder from this computer", folder.pick],
             ...(folders ? ([["From the server", () => setBrowsing(true)]] as const) : []),
           ]}
         />

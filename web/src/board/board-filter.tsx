@@ -3,6 +3,7 @@ import { type RefObject, useEffect, useRef, useState } from "react";
 import { api, type Board, unwrap } from "../api/client";
 import { catalogueQuery, refreshFramings } from "../api/queries";
 import type { Rendered } from "../rendering/rendered";
+import { Button } from "../ui/button";
 import { useKeys } from "../ui/keyboard";
 import { EXTENDABLE, extendable, FAILED, failures, ORDERS, reasonCounts } from "./arranging";
 import { HIGHEST, LOWEST, STEP, type usePictureHeight } from "./pictures";
@@ -160,13 +161,8 @@ function LookAtSides({ board }: { board: Board }) {
   if (going > 0) return <span role="status">Analysing {going} …</span>;
   if (left === 0) return null;
   return (
-    <button
-      type="button"
-      className="text-ochre underline"
-      disabled={look.isPending}
-      onClick={() => look.mutate()}
-    >
+    <Button look="link" disabled={look.isPending} onClick={() => look.mutate()}>
       Find clips to extend
-    </button>
+    </Button>
   );
 }

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, type Footage, postRaw, unwrap } from "../api/client";
 import { AT_WORK, refreshFramings } from "../api/queries";
 import { FailedAnalyses } from "../intake/failed-analyses";
@@ -9,6 +9,7 @@ import { PatientImage } from "../ui/patient-image";
 import { ProblemNote } from "../ui/problem-note";
 import { RenameField } from "../ui/rename-field";
 import { stemOf } from "../ui/stem";
+import { useFilePicker } from "../ui/use-file-picker";
 import type { Row } from "./arranging";
 import { useBoard, useBoardState } from "./board-store";
 import { FolderDialog } from "./folder-dialog";
@@ -25,14 +26,17 @@ export function ClipHeading({ footage, cells, index }: Props) {
   const state = useBoardState();
   const [renaming, setRenaming] = useState(false);
   const [finding, setFinding] = useState(false);
-  const picker = useRef<HTMLInputElement>(null);
   const { rename, replace, find } = useClip(footage);
   const error = rename.error ?? replace.error ?? find.error;
   const stem = stemOf(footage.name);
+  const replacing = useFilePicker({
+    label: `File in place of ${stem}`,
+    onFiles: ([file]) => file && replace.mutate(file),
+  });
 
   const items: Items = [
     ["Rename", () => setRenaming(true)],
-    ["Replace by another file", () => picker.current?.click()],
+    ["Replace by another file", () => replacing.pick()],
     ...(folders ? ([["Find on the server", () => setFinding(true)]] as const) : []),
     ...useMoves(footage.id, index),
     ["Remove", () => state().removeClip(footage.id)],
@@ -82,17 +86,7 @@ export function ClipHeading({ footage, cells, index }: Props) {
       <p className="num text-soft">{footage.summary}</p>
       <Notes footage={footage} />
       <ProblemNote error={error} />
-      <input
-        ref={picker}
-        type="file"
-        hidden
-        aria-label={`File in place of ${stem}`}
-        onChange={({ target }) => {
-          const file = target.files?.[0];
-          if (file) replace.mutate(file);
-          target.value = "";
-        }}
-      />
+      {replacing.field}
       {finding && (
         <FolderDialog
           title={`Find ${stem} again`}

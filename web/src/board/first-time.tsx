@@ -1,4 +1,5 @@
 import type { Board } from "../api/client";
+import { Button } from "../ui/button";
 import { useKept } from "../ui/kept";
 
 /** The next steps, for people who render here for the first time. */
@@ -35,9 +36,9 @@ export function FirstTime({ board, rendered }: { board: Board; rendered: boolean
           </li>
         ))}
       </ol>
-      <button type="button" className="min-h-6 text-ochre underline" onClick={() => setHidden(true)}>
+      <Button look="link" className="min-h-6" onClick={() => setHidden(true)}>
         Hide
-      </button>
+      </Button>
     </section>
   );
 }

@@ -1,4 +1,5 @@
 import type { Board } from "../api/client";
+import { Button } from "../ui/button";
 
 type Props = { gone: Board["gone"]; what: string; onRestore: (id: number) => void };
 
@@ -14,9 +15,9 @@ export function Gone({ gone, what, onRestore }: Props) {
         {gone.map(({ id, name }) => (
           <li key={id}>
             {name}{" "}
-            <button type="button" className="min-h-6 text-ochre underline" onClick={() => onRestore(id)}>
+            <Button look="link" className="min-h-6" onClick={() => onRestore(id)}>
               Bring back
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

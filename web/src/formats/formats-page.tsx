@@ -5,6 +5,7 @@ import type { Catalogue, Frame } from "../api/client";
 import { catalogueQuery } from "../api/queries";
 import { titleOf } from "../api/use-choices";
 import { Header } from "../shell/header";
+import { Button } from "../ui/button";
 import { toNumber } from "../ui/exact";
 import { ProblemNote } from "../ui/problem-note";
 import { FormatList, type Line } from "./format-list";
@@ -85,9 +86,9 @@ export function FormatsPage() {
                 </label>
               ))}
               <span className="grow" />
-              <button type="button" className="text-ochre underline" onClick={() => setChosen(new Set())}>
+              <Button look="link" onClick={() => setChosen(new Set())}>
                 Clear
-              </button>
+              </Button>
             </div>
             {catalogue && <OwnFormats catalogue={catalogue} />}
           </div>

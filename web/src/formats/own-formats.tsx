@@ -67,14 +67,14 @@ export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
         From this one:
         <Button onClick={() => derive.mutate({ body: made, aspect: "" })}>Turned upright</Button>
         {choices.aspects.map((aspect) => (
-          <button
+          <Button
+            look="link"
             key={aspect}
-            type="button"
-            className="num text-ochre underline"
+            className="num"
             onClick={() => derive.mutate({ body: made, aspect })}
           >
             same height, {aspect}
-          </button>
+          </Button>
         ))}
       </div>
       <ProblemNote error={save.error ?? derive.error ?? remove.error} />
@@ -86,14 +86,14 @@ export function OwnFormats({ catalogue }: { catalogue: Catalogue }) {
               <span className="num text-soft">
                 {frame.width}×{frame.height}
               </span>
-              <button
-                type="button"
+              <Button
+                look="subtle"
                 aria-label={`Remove ${frame.name}`}
-                className="text-soft underline hover:text-ink"
+                className="hover:text-ink"
                 onClick={() => remove.mutate(id)}
               >
                 Remove
-              </button>
+              </Button>
             </li>
           ))}
         </ul>

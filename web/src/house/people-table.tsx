@@ -1,3 +1,4 @@
+import { Button } from "../ui/button";
 import { NumberField } from "../ui/number-field";
 import { gigabytes } from "../ui/size";
 import type { Person } from "./use-house";
@@ -97,13 +98,13 @@ function PersonLine({
         </label>
       </td>
       <td>
-        <button
-          type="button"
-          className="min-h-6 whitespace-nowrap text-ochre underline"
+        <Button
+          look="link"
+          className="min-h-6 whitespace-nowrap"
           onClick={() => onChange({ active: !active })}
         >
           {active ? "Deactivate account" : "Reactivate account"}
-        </button>
+        </Button>
       </td>
     </tr>
   );

@@ -14,7 +14,11 @@ export function ProjectRow({ row, projects }: Props) {
   const [sharing, setSharing] = useState(false);
   return (
     <li className="relative grid content-start gap-2 border-t border-rule pt-3">
-      <Link to={`/projects/${row.id}`} aria-label={row.name} className="grid gap-2 outline-offset-4">
+      <Link
+        to={`/projects/${row.id}`}
+        aria-label={renaming ? row.name : undefined}
+        className="grid gap-2 outline-offset-4"
+      >
         <Pictures framings={row.framings} />
         {!renaming && <span className="pr-8 wrap-anywhere font-semibold text-[15px]">{row.name}</span>}
       </Link>

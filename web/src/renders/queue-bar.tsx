@@ -74,13 +74,13 @@ function TellMe() {
   const [permission, setPermission] = useState(able ? Notification.permission : "denied");
   if (permission === "default")
     return (
-      <button
-        type="button"
-        className="mt-1 min-h-6 text-ochre underline"
+      <Button
+        look="link"
+        className="mt-1 min-h-6"
         onClick={() => Notification.requestPermission().then(setPermission)}
       >
         Notify me when done
-      </button>
+      </Button>
     );
   return permission === "granted" ? (
     <p className="mt-1 text-soft">You will be notified when they are done.</p>

@@ -1,11 +1,16 @@
 import type { ButtonHTMLAttributes } from "react";
 
-type Look = "main" | "plain" | "quiet";
+/** `link` and `subtle` look like words to press; the others have a box. */
+type Look = "main" | "plain" | "quiet" | "link" | "subtle";
 
+const BOX = "rounded border px-3 py-1.5 whitespace-nowrap disabled:opacity-45";
+const WORDS = "underline disabled:text-soft disabled:no-underline";
 const LOOKS: Record<Look, string> = {
-  main: "bg-ochre text-on-ochre font-semibold border-ochre hover:brightness-110",
-  plain: "bg-sheet text-ink font-semibold border-edge hover:border-soft",
-  quiet: "snug:px-1.5 border-transparent text-soft hover:text-ink hover:bg-sheet",
+  main: `${BOX} bg-ochre text-on-ochre font-semibold border-ochre hover:brightness-110`,
+  plain: `${BOX} bg-sheet text-ink font-semibold border-edge hover:border-soft`,
+  quiet: `${BOX} snug:px-1.5 border-transparent text-soft hover:text-ink hover:bg-sheet`,
+  link: `${WORDS} text-ochre`,
+  subtle: `${WORDS} text-soft`,
 };
 
 type Props = ButtonHTMLAttributes<HTMLButtonElement> & {
@@ -19,7 +24,7 @@ export function Button({ look = "plain", className = "", of, ...rest }: Props) {
     <button
       type="button"
       aria-label={of && `${rest.children} ${of}`}
-      className={`rounded border px-3 py-1.5 whitespace-nowrap disabled:opacity-45 ${LOOKS[look]} ${className}`}
+      className={`${LOOKS[look]} ${className}`}
       {...rest}
     />
   );

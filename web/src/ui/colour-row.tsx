@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from "react";
+import { Button } from "./button";
 
 type Props = {
   label: string;
@@ -70,13 +71,9 @@ export function ColourRow({ label, value, initial, suggested, onChange, onCommit
             />
           ))}
           {"EyeDropper" in window && (
-            <button
-              type="button"
-              className="text-ochre underline"
-              onClick={() => pick().then(onCommit, () => undefined)}
-            >
+            <Button look="link" onClick={() => pick().then(onCommit, () => undefined)}>
               take from the screen
-            </button>
+            </Button>
           )}
         </div>
       )}

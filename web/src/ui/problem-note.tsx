@@ -1,3 +1,4 @@
+import { Button } from "./button";
 import { Problem } from "./problem";
 
 /** An error where it happened: what, to which clip, what to do next. */
@@ -12,9 +13,9 @@ export function ProblemNote({ error, onClose }: { error: unknown; onClose?: () =
         {problem.title} <span className="text-soft">{problem.remedy}</span>
       </p>
       {onClose && (
-        <button type="button" className="self-start text-soft underline" onClick={onClose}>
+        <Button look="subtle" className="self-start" onClick={onClose}>
           Close
-        </button>
+        </Button>
       )}
     </div>
   );

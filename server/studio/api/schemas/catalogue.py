@@ -4,12 +4,13 @@ from ninja import Schema
 
 from cadrage.choices import CHOICES, Choices
 from cadrage.compose.concerns import REASONS
-from cadrage.fields import Control
+from cadrage.fields import Control, Setting
 from cadrage.finish import FinishPart, caption_controls, offered_parts, title_controls
 from cadrage.formats import FILM_RATIOS, FRAME_FORMATS, SOURCES, SQUEEZES, FilmRatio, Frame, FrameFormat, SourceFormat
 from cadrage.formats.aspect_names import aspect_name
 from cadrage.output import SHIPPED as SHIPPED_SETTINGS
 from cadrage.output import Settings
+from cadrage.output.file_settings import FITTING
 from cadrage.render.offers import FileOffer, offered_files
 from cadrage.surrounds import Kind, offered
 from cadrage.values import Exact
@@ -90,6 +91,7 @@ class Catalogue(Schema):
     reasons: list[Reason]
     choices: Choices
     files: list[FileOffer]
+    fitting: Setting
     settings: list[Settings]
     own_settings: list[OwnSettingsOut]
 
@@ -109,6 +111,7 @@ class Catalogue(Schema):
             reasons=[Reason(reason=reason, title=title) for reason, title in REASONS.items()],
             choices=CHOICES,
             files=list(offered_files()),
+            fitting=FITTING,
             settings=list(SHIPPED_SETTINGS),
             own_settings=[OwnSettingsOut.of(row) for row in own_settings],
         )

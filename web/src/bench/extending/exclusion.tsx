@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Button } from "../../ui/button";
 import { toExact, toNumber } from "../../ui/exact";
 import { Fold } from "../../ui/fold";
 import { useDragging } from "../../ui/use-dragging";
@@ -75,13 +76,13 @@ export function Exclusion() {
         ))}
       </div>
       {dabs.length > 0 && (
-        <button
-          type="button"
-          className="justify-self-start text-ochre underline"
+        <Button
+          look="link"
+          className="justify-self-start"
           onClick={() => commit(extension.with({ excluded: [] }), "Everything may be copied")}
         >
           Clear
-        </button>
+        </Button>
       )}
     </Fold>
   );

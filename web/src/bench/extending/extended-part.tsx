@@ -47,9 +47,9 @@ export function ExtendedPart() {
           {moves
             ? "The camera moves: real pixels of other moments can stand beside the picture."
             : "The camera stands here."}{" "}
-          <button type="button" className="text-ochre underline" onClick={() => extend(plan)}>
+          <Button look="link" onClick={() => extend(plan)}>
             Use that
-          </button>
+          </Button>
         </p>
       )}
       <Shares />
@@ -95,26 +95,18 @@ function Making() {
           <span>
             Making it at full size … <span className="num">{one.done_percent}%</span>
           </span>
-          <button
-            type="button"
-            className="text-ochre underline"
-            onClick={() => plate({ id: one.id, verb: "cancel" })}
-          >
+          <Button look="link" onClick={() => plate({ id: one.id, verb: "cancel" })}>
             cancel
-          </button>
+          </Button>
         </p>
       );
     if (one.state === "failed" || one.state === "cancelled")
       return (
         <p key={one.id} role="status" className="border-l-3 border-rust pl-3">
           {one.problem || "It was cancelled; a draft is seen where there is one."} {one.remedy}{" "}
-          <button
-            type="button"
-            className="text-ochre underline"
-            onClick={() => plate({ id: one.id, verb: "retry" })}
-          >
+          <Button look="link" onClick={() => plate({ id: one.id, verb: "retry" })}>
             Try again
-          </button>
+          </Button>
         </p>
       );
     return null;

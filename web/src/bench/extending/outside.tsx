@@ -1,9 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, type Design, postRaw, unwrap } from "../../api/client";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import { ProblemNote } from "../../ui/problem-note";
+import { useFilePicker } from "../../ui/use-file-picker";
 import { asked } from "../editor/scope";
 import { useBench } from "../state/use-bench";
 import { ON_ITS_WAY, useExtension } from "./use-extension";
@@ -18,7 +19,6 @@ export function Outside() {
     "commit",
     "report",
   );
-  const picker = useRef<HTMLInputElement>(null);
   const extension = useExtension();
   const { extended, state } = extension;
   const save = useMutation({
@@ -38,6 +38,11 @@ export function Outside() {
     setBusy(false);
   }
 
+  const importing = useFilePicker({
+    label: "Picture to import",
+    accept: "image/png,image/jpeg,image/tiff",
+    onFiles: ([file]) => file && takeBack(file),
+  });
   return (
     <Fold title="Picture from outside" state={extended?.outside ? "in use" : "none"}>
       <p className="text-soft">
@@ -48,19 +53,8 @@ export function Outside() {
         <Button disabled={save.isPending} onClick={() => save.mutate()}>
           Save the still
         </Button>
-        <input
-          ref={picker}
-          hidden
-          type="file"
-          aria-label="Picture to import"
-          accept="image/png,image/jpeg,image/tiff"
-          onChange={({ target }) => {
-            const file = target.files?.[0];
-            if (file) takeBack(file);
-            target.value = "";
-          }}
-        />
-        <Button disabled={busy} onClick={() => picker.current?.click()}>
+        {importing.field}
+        <Button disabled={busy} onClick={importing.pick}>
           {busy ? "Taking it back …" : "Take it back"}
         </Button>
       </div>
@@ -70,13 +64,13 @@ export function Outside() {
         </p>
       )}
       {extended?.outside && (
-        <button
-          type="button"
-          className="justify-self-start text-ochre underline"
+        <Button
+          look="link"
+          className="justify-self-start"
           onClick={() => commit(extension.with({ outside: null }), "Without that picture")}
         >
           Remove that picture
-        </button>
+        </Button>
       )}
       {state?.generator && <Generated />}
     </Fold>
@@ -130,9 +124,9 @@ function Generated() {
           {ON_ITS_WAY.includes(one.state) && (
             <p className="flex gap-2">
               Waiting for the generator … <span className="num">{one.done_percent}%</span>
-              <button type="button" className="text-ochre underline" onClick={() => cancel.mutate(one.id)}>
+              <Button look="link" onClick={() => cancel.mutate(one.id)}>
                 cancel
-              </button>
+              </Button>
             </p>
           )}
           {one.problem && (

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Plan, unwrap } from "../../api/client";
 import { titleOf, useChoices } from "../../api/use-choices";
+import { Button } from "../../ui/button";
 import { toExact, toNumber } from "../../ui/exact";
 import { SliderRow } from "../../ui/slider-row";
 import { asked } from "../editor/scope";
@@ -118,13 +119,9 @@ function Variants({ side, chosen, onChoose }: VariantsProps) {
           />
         ))}
       </div>
-      <button
-        type="button"
-        className="justify-self-start text-ochre underline"
-        onClick={() => setCount(count + FIRST)}
-      >
+      <Button look="link" className="justify-self-start" onClick={() => setCount(count + FIRST)}>
         {FIRST} more options
-      </button>
+      </Button>
     </>
   );
 }

@@ -44,14 +44,14 @@ export function Way({ way, tile, marked, onChoose, onMark, onLeaveOut }: Props) 
           <Button look="main" onClick={onChoose}>
             Choose
           </Button>
-          <button type="button" aria-pressed={marked} className="text-ochre underline" onClick={onMark}>
+          <Button look="link" aria-pressed={marked} onClick={onMark}>
             {marked ? "Do not compare" : "Compare"}
-          </button>
+          </Button>
           <span className="grow" />
           {onLeaveOut && (
-            <button type="button" className="text-soft underline" onClick={onLeaveOut}>
+            <Button look="subtle" onClick={onLeaveOut}>
               Leave out
-            </button>
+            </Button>
           )}
         </div>
       </div>

@@ -1,4 +1,5 @@
 import type { Control } from "../../api/client";
+import { Button } from "../../ui/button";
 import { ChoiceRow } from "../../ui/choice-row";
 import { ColourRow } from "../../ui/colour-row";
 import { toExact, toNumber } from "../../ui/exact";
@@ -69,20 +70,16 @@ function OptionalColour({ control, value, suggested, onChange, onCommit }: Props
   if (unit === "colour") return row;
   if (!value)
     return (
-      <button
-        type="button"
-        className="justify-self-start text-ochre underline"
-        onClick={() => onCommit(GREY)}
-      >
+      <Button look="link" className="justify-self-start" onClick={() => onCommit(GREY)}>
         add a colour: {label.toLowerCase()}
-      </button>
+      </Button>
     );
   return (
     <div className="grid gap-1">
       {row}
-      <button type="button" className="justify-self-end text-soft underline" onClick={() => onCommit(null)}>
+      <Button look="subtle" className="justify-self-end" onClick={() => onCommit(null)}>
         leave {label.toLowerCase()} out
-      </button>
+      </Button>
     </div>
   );
 }
@@ -107,13 +104,9 @@ function TimeRow({
         initial={toNumber(String(initial))}
         value={toNumber(String(value))}
       />
-      <button
-        type="button"
-        className="justify-self-end text-ochre underline"
-        onClick={() => onCommit(toExact(toNumber(time), 3))}
-      >
+      <Button look="link" className="justify-self-end" onClick={() => onCommit(toExact(toNumber(time), 3))}>
         Playhead
-      </button>
+      </Button>
     </div>
   );
 }

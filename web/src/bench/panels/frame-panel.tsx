@@ -1,18 +1,20 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import type { Frame, FrameRow, Settings } from "../../api/client";
+import type { FrameRow } from "../../api/client";
+import { catalogueQuery } from "../../api/queries";
 import { useChoices } from "../../api/use-choices";
 import { AddFrame } from "../../frames/add-frame";
+import { SettingRows } from "../../frames/setting-rows";
 import { useFrame } from "../../frames/use-frame";
 import { Button } from "../../ui/button";
-import { ChoiceRow } from "../../ui/choice-row";
 import { shown, toExact, toNumber } from "../../ui/exact";
 import { Fold } from "../../ui/fold";
 import { NumberField } from "../../ui/number-field";
 import { Outline } from "../../ui/outline";
 import { ProblemNote } from "../../ui/problem-note";
+import { Row } from "../../ui/row";
 import { useBench } from "../state/use-bench";
 import { ActivePicture } from "./frame/active-picture";
-import { ColourPart } from "./frame/colour-part";
 import { FilePart } from "./frame/file-part";
 import { FittingLine } from "./frame/fitting-line";
 import { GuidesPart } from "./frame/guides-part";
@@ -59,13 +61,13 @@ export function FramePanel() {
 }
 
 function Parts({ row }: { row: FrameRow }) {
-  const { board } = useBench("board");
+  const { board, measure } = useBench("board", "measure");
   const { set, ask, write, error } = useFrame(row);
   const shared = useSharedChange({ row, clips: board.clips, set });
   const { rate } = row.frame;
   const { longest } = row.delivery;
-  const offered = useChoices().rates;
-  const rates = rate && !offered.includes(rate) ? [...offered, rate] : offered;
+  const choices = useChoices();
+  const { data: catalogue } = useQuery(catalogueQuery);
   return (
     <>
       <ProblemNote error={error} />
@@ -87,50 +89,30 @@ function Parts({ row }: { row: FrameRow }) {
       {shared.note}
       <GuidesPart row={row} ask={ask} />
       <Fold title="Time" state={rate ? `${shown(rate, 3)} fps` : "as the clip"}>
-        <ChoiceRow
-          label="Rate"
-          value={rate ?? ""}
-          choices={[
-            { value: "", title: "As the clip" },
-            ...rates.map((value) => ({ value, title: `${shown(value, 3)} fps` })),
-          ]}
-          onChange={(value) => set({ rate: value || null })}
-        />
-        {rate && (
-          <ChoiceRow
-            label="Conversion"
-            value={row.settings.rate_change}
-            choices={[
-              { value: "whole_frames", title: "Repeat or drop frames" },
-              { value: "blended", title: "Blend frames" },
-              { value: "speed", title: "Change speed" },
-            ]}
-            onChange={(change) => write({ rate_change: change as Settings["rate_change"] })}
-          />
+        <SettingRows settings={choices.frame_time} values={row.frame} set={set} />
+        {rate && catalogue && (
+          <SettingRows settings={[catalogue.fitting]} values={row.settings} set={write} />
         )}
-        <ChoiceRow
-          label="Scan"
-          value={row.frame.fields}
-          choices={[
-            { value: "progressive", title: "Progressive" },
-            { value: "upper_first", title: "Interlaced, upper field first" },
-            { value: "lower_first", title: "Interlaced, lower field first" },
-          ]}
-          onChange={(fields) => set({ fields: fields as Frame["fields"] })}
-        />
         <FittingLine row={row} />
-        <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
-          <span>At most</span>
+        <Row label="At most">
           <NumberField
             label="Longest clip, seconds; 0 for any"
             {...{ unit: "s", low: 0, high: 86400, step: 5 }}
             value={longest ? toNumber(longest) : 0}
             onCommit={(value) => ask({ longest: value > 0 ? toExact(value) : null })}
           />
-        </div>
+        </Row>
         <p className="text-soft">Longer clips are flagged, not cut. 0 is as long as they like.</p>
       </Fold>
-      <ColourPart row={row} set={set} />
+      <Fold title="Colour" state={measure.summary.frame_colour}>
+        <SettingRows settings={choices.frame_colour} values={row.frame} set={set} />
+        <p>Files will be {measure.summary.frame_colour}.</p>
+        <p className="text-soft">
+          {measure.summary.colour
+            ? `This clip: ${measure.summary.colour}.`
+            : "This clip's colours are delivered as they are."}
+        </p>
+      </Fold>
       <FilePart row={row} set={write} />
     </>
   );

@@ -1,3 +1,6 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, unwrap } from "../../api/client";
+import { SettingGroups } from "../../frames/setting-rows";
 import { Noticed } from "../../intake/noticed";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
@@ -5,13 +8,18 @@ import { useBench } from "../state/use-bench";
 import { BurnedInBars } from "./source/burned-in-bars";
 import { ClosedCaptions } from "./source/closed-captions";
 import { PixelShapes } from "./source/pixel-shapes";
-import { Colour, Fields, StillTime, Turning } from "./source/reading";
 import { useInterpretation } from "./source/use-interpretation";
 
 /** The properties of the clip, the evidence for them, and how it is read. */
 export function SourcePanel() {
   const { transport } = useBench("transport");
-  const { footage, applyToFormat, usePreset } = useInterpretation();
+  const { footage, set, applyToFormat, usePreset } = useInterpretation();
+  const { data: groups } = useQuery({
+    queryKey: ["interpretation settings", footage.id, footage.stated, footage.stamp],
+    queryFn: () =>
+      unwrap(api.GET("/api/footage/{footage_id}/settings", { params: { path: { footage_id: footage.id } } })),
+    placeholderData: (before) => before,
+  });
   return (
     <section aria-label="Source" className="grid gap-3">
       <h2 className="font-semibold">Source</h2>
@@ -19,10 +27,7 @@ export function SourcePanel() {
       <ClosedCaptions />
       <PixelShapes />
       <BurnedInBars />
-      <Fields />
-      <StillTime />
-      <Turning />
-      <Colour />
+      <SettingGroups groups={groups ?? []} values={footage.stated} set={set} />
       <Fold title="File" open>
         <dl className="grid grid-cols-[92px_1fr] gap-y-1.5">
           {footage.described.map(({ name, value }) => (

@@ -1,3 +1,4 @@
+import { Button } from "../../ui/button";
 import { TickRow } from "../../ui/tick-row";
 import type { Part } from "../editor/scope";
 import { useBench } from "../state/use-bench";
@@ -28,29 +29,18 @@ export function ShotBar() {
   const last = shots.length - 1;
   const look = (pressed: boolean) =>
     `grow px-2 py-1 ${pressed ? "bg-ink text-paper" : "bg-sheet hover:bg-paper"}`;
-  const link = "text-ochre underline disabled:text-soft disabled:no-underline";
   return (
     <section aria-label="Shot" className="grid gap-2 border-rule border-b pb-4">
       <h2 className="flex justify-between font-semibold">
         Shot {number + 1} of {shots.length}
         <span className="flex gap-3 font-normal">
-          <button
-            type="button"
-            className={link}
-            disabled={editing}
-            onClick={() => cut({ do: "split", time })}
-          >
+          <Button look="link" disabled={editing} onClick={() => cut({ do: "split", time })}>
             Split here
-          </button>
+          </Button>
           {number > 0 && (
-            <button
-              type="button"
-              className={link}
-              disabled={editing}
-              onClick={() => cut({ do: "join", number })}
-            >
+            <Button look="link" disabled={editing} onClick={() => cut({ do: "join", number })}>
               Join with previous
-            </button>
+            </Button>
           )}
         </span>
       </h2>
@@ -82,36 +72,21 @@ export function ShotBar() {
             Custom {NAMES[part]}
             {!inShot && ", which stays"}
           </span>
-          <button
-            type="button"
-            className={link}
-            disabled={editing}
-            onClick={() => cut({ do: "as_whole", number, part })}
-          >
+          <Button look="link" disabled={editing} onClick={() => cut({ do: "as_whole", number, part })}>
             same as whole clip
-          </button>
+          </Button>
         </p>
       ))}
       {own.length > 0 && (
         <p className="flex gap-4">
           {number < last && (
-            <button
-              type="button"
-              className={link}
-              disabled={editing}
-              onClick={() => cut({ do: "copy_next", number })}
-            >
+            <Button look="link" disabled={editing} onClick={() => cut({ do: "copy_next", number })}>
               Copy to next
-            </button>
+            </Button>
           )}
-          <button
-            type="button"
-            className={link}
-            disabled={editing}
-            onClick={() => cut({ do: "copy_all", number })}
-          >
+          <Button look="link" disabled={editing} onClick={() => cut({ do: "copy_all", number })}>
             Copy to all
-          </button>
+          </Button>
         </p>
       )}
     </section>

@@ -51,9 +51,9 @@ export function Range() {
       <p className="num flex text-soft" data-testid="range">
         <span className="grow">{timecode(marks.last - marks.first + 1, rate)}</span>
         {isPart ? (
-          <button type="button" className="text-ochre underline" onClick={clear}>
+          <Button look="link" onClick={clear}>
             whole clip
-          </button>
+          </Button>
         ) : (
           "whole clip"
         )}

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { CellAction, Treatment } from "../../api/client";
 import { versionOf } from "../../api/queries";
 import { useCells } from "../../frames/use-cells";
@@ -8,6 +8,7 @@ import { Fold } from "../../ui/fold";
 import { Note } from "../../ui/note";
 import { ProblemNote } from "../../ui/problem-note";
 import { TickRow } from "../../ui/tick-row";
+import { useFilePicker } from "../../ui/use-file-picker";
 import { useBench } from "../state/use-bench";
 import { Tile } from "../tile";
 import { TileGrid } from "../tiles";
@@ -21,7 +22,11 @@ export function TreatmentsFold() {
   const cells = useCells(projectId);
   const [name, setName] = useState("");
   const [everywhere, setEverywhere] = useState(false);
-  const picker = useRef<HTMLInputElement>(null);
+  const importing = useFilePicker({
+    label: "Treatment to import",
+    accept: "application/json",
+    onFiles: ([file]) => file && importOne(file),
+  });
   const follows = treatments.find(({ followers }) =>
     followers.some((follower) => follower.framing === framing.id),
   );
@@ -72,9 +77,9 @@ export function TreatmentsFold() {
           >
             Export
           </a>
-          <button type="button" className="text-soft underline" onClick={() => remove(follows.id as number)}>
+          <Button look="subtle" onClick={() => remove(follows.id as number)}>
             Delete
-          </button>
+          </Button>
         </div>
       )}
       <form
@@ -103,23 +108,12 @@ export function TreatmentsFold() {
           <TickRow ticked={everywhere} onChange={setEverywhere}>
             for all projects
           </TickRow>
-          <button type="button" className="text-ochre underline" onClick={() => picker.current?.click()}>
+          <Button look="link" onClick={importing.pick}>
             Import
-          </button>
+          </Button>
         </div>
       </form>
-      <input
-        ref={picker}
-        type="file"
-        hidden
-        accept="application/json"
-        aria-label="Treatment to import"
-        onChange={({ target }) => {
-          const file = target.files?.[0];
-          if (file) importOne(file);
-          target.value = "";
-        }}
-      />
+      {importing.field}
     </Fold>
   );
 }

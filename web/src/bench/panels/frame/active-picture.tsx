@@ -3,11 +3,12 @@ import type { Frame, FrameRow } from "../../../api/client";
 import { catalogueQuery } from "../../../api/queries";
 import { useChoices } from "../../../api/use-choices";
 import { aspectOf } from "../../../frames/aspect";
+import { SettingRows } from "../../../frames/setting-rows";
 import { ChoiceRow } from "../../../ui/choice-row";
-import { ColourRow } from "../../../ui/colour-row";
 import { shown, toExact, toNumber } from "../../../ui/exact";
 import { Fold } from "../../../ui/fold";
 import { NumberField } from "../../../ui/number-field";
+import { Row } from "../../../ui/row";
 import { useBench } from "../../state/use-bench";
 
 type Props = { row: FrameRow; set: (fields: Partial<Frame>) => void };
@@ -16,8 +17,8 @@ type Props = { row: FrameRow; set: (fields: Partial<Frame>) => void };
 export function ActivePicture({ row, set }: Props) {
   const { measure } = useBench("measure");
   const { data: catalogue } = useQuery(catalogueQuery);
-  const { active_pictures } = useChoices();
-  const { active, bar_colour, outside } = row.frame;
+  const { active_pictures, frame_outside } = useChoices();
+  const { active } = row.frame;
   const films = (catalogue?.ratios ?? []).map(({ aspect, name }) => ({ value: aspect, title: name }));
   const choices = [{ value: "", title: "Whole frame" }, ...films, ...active_pictures];
   const own = active && !choices.some(({ value }) => value === active);
@@ -31,38 +32,20 @@ export function ActivePicture({ row, set }: Props) {
         choices={own ? [...choices, { value: active, title: shown(active, 4) }] : choices}
         onChange={(value) => set({ active: value || null })}
       />
-      <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
-        <span>Own aspect</span>
+      <Row label="Own aspect">
         <NumberField
           label="Aspect of the active picture"
           {...{ unit: ": 1", low: 0.1, high: 10, step: 0.01, decimals: 4 }}
           value={toNumber(active ?? "0") || aspectOf(row.frame)}
           onCommit={(value) => set({ active: toExact(value, 4) })}
         />
-      </div>
+      </Row>
       {active && (
         <>
           <p className="num text-soft">
             {exact("width")} × {exact("height")}, drawn as {drawn("width")} × {drawn("height")}
           </p>
-          <ChoiceRow
-            label="Outside"
-            value={outside}
-            choices={[
-              { value: "bars", title: "Bars of one colour" },
-              { value: "surround", title: "Surround" },
-            ]}
-            onChange={(value) => set({ outside: value as Frame["outside"] })}
-          />
-          {outside === "bars" && (
-            <ColourRow
-              label="Bars"
-              value={bar_colour}
-              initial="#000000"
-              onChange={() => undefined}
-              onCommit={(colour) => set({ bar_colour: colour })}
-            />
-          )}
+          <SettingRows settings={frame_outside} values={row.frame} set={set} />
         </>
       )}
     </Fold>

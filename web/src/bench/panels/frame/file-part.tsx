@@ -2,31 +2,26 @@ import { useQuery } from "@tanstack/react-query";
 import type { FrameRow, Settings } from "../../../api/client";
 import { catalogueQuery, estimateOf } from "../../../api/queries";
 import { BarsChoice } from "../../../frames/bars-choice";
+import { SettingRows } from "../../../frames/setting-rows";
 import { megabytes } from "../../../rendering/words";
+import { Button } from "../../../ui/button";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { Fold } from "../../../ui/fold";
 import { ProblemNote } from "../../../ui/problem-note";
-import { TickRow } from "../../../ui/tick-row";
-import { WordsRow } from "../../../ui/words-row";
 import { useBench } from "../../state/use-bench";
-import { AmountRows } from "./amount-rows";
 import { KeepSettings } from "./keep-settings";
-import { LayerRows } from "./layer-rows";
-import { SoundRows } from "./sound-rows";
 
 type Props = { row: FrameRow; set: (fields: Partial<Settings>) => void };
 
 const OWN = "own:";
-const KEEP = "keep";
 
 /** How files of a frame are written. Only options that the file format allows are offered. */
 export function FilePart({ row, set }: Props) {
-  const { framing } = useBench("framing");
+  const { joinable_tracks: joinable } = useBench("framing").framing;
   const { data: catalogue } = useQuery(catalogueQuery);
   const { settings } = row;
   const file = catalogue?.files.find(({ kind }) => kind === settings.kind);
   if (!catalogue || !file) return null;
-  const profile = file.profiles.find(({ name }) => name === settings.profile) ?? file.profiles[0];
   const shipped = catalogue.settings.find((one) => same(one, settings));
   const own = catalogue.own_settings.find((one) => same(one.settings, settings));
 
@@ -52,57 +47,11 @@ export function FilePart({ row, set }: Props) {
         ]}
         onChange={choose}
       />
-      <ChoiceRow
-        label="Format"
-        value={settings.kind}
-        choices={catalogue.files.map(({ kind, title }) => ({ value: kind, title }))}
-        onChange={(kind) => set({ kind: kind as Settings["kind"] })}
-      />
-      {file.profiles.length > 1 && (
-        <ChoiceRow
-          label="Profile"
-          value={profile?.name ?? ""}
-          choices={file.profiles.map(({ name }) => ({ value: name, title: name }))}
-          onChange={(name) => set({ profile: name })}
-        />
+      <SettingRows settings={file.settings} values={settings} set={set} />
+      {settings.sound !== "none" && joinable && settings.tracks !== joinable && (
+        <Button onClick={() => set({ tracks: joinable })}>Join mono tracks into stereo</Button>
       )}
-      {profile && profile.depths.length > 1 && (
-        <ChoiceRow
-          label="Depth"
-          value={String(settings.depth ?? profile.depths[0])}
-          choices={profile.depths.map((depth) => ({ value: String(depth), title: `${depth} bits` }))}
-          onChange={(depth) => set({ depth: Number(depth) as Settings["depth"] })}
-        />
-      )}
-      <AmountRows file={file} settings={settings} set={set} />
-      <SoundRows {...{ file, settings, set }} joinable={framing.joinable_tracks} />
-      <TickRow
-        ticked={settings.subtitles === "keep"}
-        onChange={(keep) => set({ subtitles: keep ? "keep" : "none" })}
-      >
-        Keep subtitle tracks
-      </TickRow>
-      <WordsRow
-        label="Time code"
-        value={settings.timecode === KEEP ? "" : settings.timecode}
-        onChange={() => undefined}
-        onCommit={(timecode) => set({ timecode: timecode.trim() || KEEP })}
-      />
-      <p className="text-soft">For example 10:00:00:00, or none. Empty keeps the clip's time code.</p>
-      <TickRow
-        ticked={settings.damage === "stop"}
-        onChange={(stop) => set({ damage: stop ? "stop" : "read_past" })}
-      >
-        Stop at damage (otherwise hold the last good frame)
-      </TickRow>
-      <LayerRows {...{ file, settings, set }} />
       <BarsChoice {...{ row, set }} />
-      <WordsRow
-        label="File name"
-        value={settings.filename_template}
-        onChange={() => undefined}
-        onCommit={(names) => set({ filename_template: names })}
-      />
       <p>
         Example: <span className="num">{row.file}</span>.
       </p>

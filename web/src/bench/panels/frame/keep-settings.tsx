@@ -1,16 +1,16 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, type Settings, unwrap } from "../../../api/client";
 import { catalogueQuery } from "../../../api/queries";
 import { Button } from "../../../ui/button";
 import { ProblemNote } from "../../../ui/problem-note";
+import { useFilePicker } from "../../../ui/use-file-picker";
 
 type Props = { settings: Settings; ownId?: number };
 
-/** Saving settings under a name for all projects; handing them over as a file, and taking such a file in. */
+/** Saving settings under a name for all projects, exporting them as a file, and importing such a file. */
 export function KeepSettings({ settings, ownId }: Props) {
   const [name, setName] = useState("");
-  const file = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
   const refresh = () => client.invalidateQueries({ queryKey: catalogueQuery.queryKey });
   const save = useMutation({
@@ -28,7 +28,11 @@ export function KeepSettings({ settings, ownId }: Props) {
       unwrap(api.DELETE("/api/settings/{own_id}", { params: { path: { own_id: id } } })),
     onSettled: refresh,
   });
-  const link = "text-ochre underline";
+  const importing = useFilePicker({
+    label: "Settings to import",
+    accept: ".json,application/json",
+    onFiles: ([file]) => file && take.mutate(file),
+  });
   return (
     <>
       <form
@@ -48,32 +52,21 @@ export function KeepSettings({ settings, ownId }: Props) {
         <Button type="submit">Save</Button>
       </form>
       <p className="flex flex-wrap gap-x-4 gap-y-1">
-        <button type="button" className={link} onClick={() => file.current?.click()}>
-          take in a file of settings
-        </button>
+        <Button look="link" onClick={importing.pick}>
+          Import settings
+        </Button>
         {ownId !== undefined && (
           <>
-            <a className={link} href={`/api/settings/${ownId}/file`}>
-              hand these over as a file
+            <a className="text-ochre underline" href={`/api/settings/${ownId}/file`}>
+              Export settings
             </a>
-            <button type="button" className={link} onClick={() => remove.mutate(ownId)}>
-              take these settings away
-            </button>
+            <Button look="link" onClick={() => remove.mutate(ownId)}>
+              Delete settings
+            </Button>
           </>
         )}
       </p>
-      <input
-        ref={file}
-        type="file"
-        accept=".json,application/json"
-        aria-label="Settings to import"
-        className="hidden"
-        onChange={({ target }) => {
-          const chosen = target.files?.[0];
-          if (chosen) take.mutate(chosen);
-          target.value = "";
-        }}
-      />
+      {importing.field}
       <ProblemNote error={save.error ?? take.error ?? remove.error} />
     </>
   );

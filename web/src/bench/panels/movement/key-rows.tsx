@@ -1,5 +1,6 @@
 import type { Motion } from "../../../api/client";
 import { useChoices } from "../../../api/use-choices";
+import { Button } from "../../../ui/button";
 import { toExact, toNumber } from "../../../ui/exact";
 import { NumberField } from "../../../ui/number-field";
 import { TickRow } from "../../../ui/tick-row";
@@ -133,15 +134,14 @@ function Numbers({ name, of, onSet }: NumbersProps) {
         <p className="col-span-2 flex gap-3 text-soft">
           Leave out
           {set.map(({ title, values }) => (
-            <button
+            <Button
+              look="link"
               key={title}
-              type="button"
-              className="text-ochre underline"
               aria-label={`Leave out the ${title} at ${name}`}
               onClick={() => onSet(Object.fromEntries(values.map((value) => [value, null])))}
             >
               {title}
-            </button>
+            </Button>
           ))}
         </p>
       )}

@@ -38,13 +38,9 @@ export function BurnedInBars() {
             <li key={start}>
               {shown(start, 2)} to {shown(end, 2)} s: {words(part)}
               {sum(part) > 0 && (
-                <button
-                  type="button"
-                  className="ml-2 text-ochre underline"
-                  onClick={() => set({ burned_in_bars: part })}
-                >
+                <Button look="link" className="ml-2" onClick={() => set({ burned_in_bars: part })}>
                   take off
-                </button>
+                </Button>
               )}
             </li>
           ))}

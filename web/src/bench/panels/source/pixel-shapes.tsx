@@ -3,6 +3,7 @@ import { catalogueQuery } from "../../../api/queries";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ratio, shown, toExact, toNumber } from "../../../ui/exact";
 import { NumberField } from "../../../ui/number-field";
+import { Row } from "../../../ui/row";
 import { useBench } from "../../state/use-bench";
 import { useInterpretation } from "./use-interpretation";
 
@@ -55,15 +56,14 @@ export function PixelShapes() {
           );
         })}
       </ul>
-      <div className="grid grid-cols-[84px_1fr] items-center gap-2.5">
-        <span>Other</span>
+      <Row label="Other">
         <NumberField
           label="Other pixel aspect"
           {...{ unit: "×", low: 0.1, high: 10, step: 0.01, decimals: 4 }}
           value={used}
           onCommit={(value) => set({ pixel_aspect: toExact(value, 6) })}
         />
-      </div>
+      </Row>
       <ChoiceRow
         label="Lens squeeze"
         value={stated.pixel_aspect ?? ""}

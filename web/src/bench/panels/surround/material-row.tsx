@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
 import { type Material, postRaw } from "../../../api/client";
 import { materialsQuery } from "../../../api/queries";
 import { useMaterialRemoval } from "../../../removal/use-material-removal";
+import { Button } from "../../../ui/button";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ProblemNote } from "../../../ui/problem-note";
+import { useFilePicker } from "../../../ui/use-file-picker";
 import { useBench } from "../../state/use-bench";
 
 export type Named = "picture" | "clip" | "logo" | "captions";
@@ -62,7 +63,6 @@ type FilesProps = Pick<Props, "label" | "onCommit"> & {
 /** Add a file to the project and choose it, or remove the chosen one. */
 function Files({ label, kind, chosen, onCommit }: FilesProps) {
   const { projectId } = useBench("projectId");
-  const picker = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
   const removal = useMaterialRemoval(projectId);
   const add = useMutation({
@@ -72,32 +72,22 @@ function Files({ label, kind, chosen, onCommit }: FilesProps) {
       onCommit(material.ref);
     },
   });
+  const adding = useFilePicker({
+    label: `${label}: ${ADD[kind]}`,
+    accept: ACCEPTED[kind],
+    onFiles: ([file]) => file && add.mutate(file),
+  });
   return (
     <>
-      <input
-        ref={picker}
-        hidden
-        type="file"
-        aria-label={`${label}: ${ADD[kind]}`}
-        accept={ACCEPTED[kind]}
-        onChange={({ target }) => {
-          const file = target.files?.[0];
-          if (file) add.mutate(file);
-          target.value = "";
-        }}
-      />
+      {adding.field}
       <div className="flex flex-wrap gap-x-4 pl-[94px]">
-        <button type="button" className="text-ochre underline" onClick={() => picker.current?.click()}>
+        <Button look="link" onClick={adding.pick}>
           {add.isPending ? "adding …" : ADD[kind]}
-        </button>
+        </Button>
         {chosen && (
-          <button
-            type="button"
-            className="text-ochre underline"
-            onClick={() => removal.remove({ id: chosen.id, name: chosen.name })}
-          >
+          <Button look="link" onClick={() => removal.remove({ id: chosen.id, name: chosen.name })}>
             remove from the project
-          </button>
+          </Button>
         )}
       </div>
       <ProblemNote error={add.error} onClose={add.reset} />

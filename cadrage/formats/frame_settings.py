@@ -1,0 +1,58 @@
+"""The settings of a frame other than its size, as an interface shows them."""
+
+from cadrage.fields import Setting, options
+
+RATES = ("24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001", "60")
+"""Frames a second that are offered, exactly."""
+
+
+def _rate_title(rate: str) -> str:
+    above, _, below = rate.partition("/")
+    return f"{int(above) / int(below or 1):.3f}".rstrip("0").rstrip(".") + " fps"
+
+
+TIME = (
+    Setting(
+        name="rate",
+        label="Rate",
+        others=True,
+        options=options((None, "As the clip"), *((rate, _rate_title(rate)) for rate in RATES)),
+    ),
+    Setting(
+        name="fields",
+        label="Scan",
+        options=options(
+            ("progressive", "Progressive"),
+            ("upper_first", "Interlaced, upper field first"),
+            ("lower_first", "Interlaced, lower field first"),
+        ),
+    ),
+)
+COLOUR = (
+    Setting(
+        name="colour",
+        label="Colours",
+        options=options(
+            ("sdr", "SDR, BT.709; BT.601 up to 576 lines"),
+            ("bt2020", "SDR, BT.2020"),
+            ("hlg", "HDR, HLG"),
+            ("pq", "HDR, PQ"),
+        ),
+    ),
+)
+OUTSIDE = (
+    Setting(
+        name="outside",
+        label="Outside",
+        options=options(("bars", "Bars of one colour"), ("surround", "Surround")),
+        unless={"active": (None,)},
+    ),
+    Setting(
+        name="bar_colour",
+        label="Bars",
+        unit="colour",
+        only_if={"outside": ("bars",)},
+        unless={"active": (None,)},
+    ),
+)
+"""What stands outside the active picture."""
