@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, type Design, type Measure, type Plan, unwrap } from "../api/client";
 import { Newest } from "../ui/newest";
 import { designOf } from "./editor/scope";
@@ -13,13 +13,21 @@ type Wanted = {
   width: number | null;
   /** Whether the numbers of the plan at that time are wanted too. */
   measured?: boolean;
+  /** Whether the request is cancelled as soon as there is a newer one. */
+  yields?: boolean;
 };
 /** A request, as text: two that are alike have the same answer. */
-type Question = { key: string; framingId: number } & Omit<Wanted, "plan"> & { design: Design };
+type Question = Omit<Wanted, "plan" | "yields"> & {
+  key: string;
+  framingId: number;
+  design: Design;
+  yields: boolean;
+};
 type Answer = { picture: string | null; measure: Measure | null };
 /** The newest answer, and the time and design it is of; `of` is the request that was answered last, also by an error. */
 export type Preview = Answer & { time: string; design: string; error: unknown; of: string };
 
+/** Requests of the viewer that run at the same time: the server composes one picture while the next one is on its way. */
 const AT_ONCE = 2;
 
 /** Whether the viewer has shown its picture, so that less urgent requests may follow. */
@@ -35,16 +43,24 @@ export function useAfterViewer(): boolean {
 
 /**
  * The composed frame of a plan, its numbers, or both. It is requested again when the plan, the time, the clip or its frame
- * changes; a `patient` one lets the viewer go first. `awaited` says that the newest is not there yet.
+ * changes; a `patient` one gives way whenever the viewer waits. `awaited` says that the newest is not there yet.
  */
 export function usePreview(wanted: Wanted | null, { patient = false } = {}) {
   const { framingId, stamp } = useBench("framingId", "stamp");
   const [shown, setShown] = useState<Preview | null>(null);
-  const [newest] = useState(() => new Newest(fetchPreview, take, AT_ONCE));
+  const [newest] = useState(
+    () => new Newest(fetchPreview, take, { atOnce: AT_ONCE, yields: (question) => question.yields }),
+  );
+  const yields = wanted?.yields ?? patient;
   const key = wanted && keyOf(wanted, framingId, extendsScene(wanted.plan) ? stamp : "");
-  const held = useActivity(({ playing, viewerWaits }) => playing || (viewerWaits && patient));
+  const playing = useActivity((activity) => activity.playing);
+  const viewerWaits = useActivity((activity) => activity.viewerWaits);
+  /** The request that runs or was answered last. */
+  const asked = useRef<string | null>(null);
+  const answered = useRef<string | null>(null);
 
   function take({ key: of, time, design }: Question, answer: Answer | null, error: unknown) {
+    answered.current = of;
     setShown((last) => {
       if (answer) return { ...answer, time, design: JSON.stringify(design), error, of };
       return { picture: null, measure: null, time: "", design: "", ...last, error, of };
@@ -53,23 +69,31 @@ export function usePreview(wanted: Wanted | null, { patient = false } = {}) {
 
   useEffect(() => {
     // The viewer may have started waiting in this very turn.
-    if (!key || held || (patient && useActivity.getState().viewerWaits)) return;
-    newest.ask({ key, ...(JSON.parse(key) as Omit<Question, "key">) });
-  }, [key, held, patient, newest]);
+    if (patient && (viewerWaits || useActivity.getState().viewerWaits)) {
+      newest.drop();
+      asked.current = answered.current;
+    } else if (key && !playing && key !== asked.current) {
+      asked.current = key;
+      newest.ask({ key, ...(JSON.parse(key) as Omit<Question, "key" | "yields">), yields });
+    }
+  }, [key, playing, viewerWaits, patient, newest, yields]);
 
   return shown && { ...shown, awaited: key !== null && shown.of !== key };
 }
 
 /** The server knows the frame, the clip and its range; if they change, the picture changes. */
-function keyOf({ plan, ...wanted }: Wanted, framingId: number, stamp: string): string {
+function keyOf({ plan, yields: _, ...wanted }: Wanted, framingId: number, stamp: string): string {
   const { placement, motion, surround, finish, shots, ...given } = plan as Plan;
   return JSON.stringify({ framingId, ...wanted, design: designOf(plan), given, stamp });
 }
 
-async function fetchPreview({ framingId, design, time, width, measured = false }: Question): Promise<Answer> {
+async function fetchPreview(
+  { framingId, design, time, width, measured = false }: Question,
+  signal: AbortSignal,
+): Promise<Answer> {
   const params = { path: { framing_id: framingId } };
   const body = { design, time, width, measured };
-  const answer = await unwrap(api.POST("/api/framings/{framing_id}/preview", { params, body }));
+  const answer = await unwrap(api.POST("/api/framings/{framing_id}/preview", { params, body, signal }));
   if (answer.picture) {
     const image = new Image();
     image.src = answer.picture;

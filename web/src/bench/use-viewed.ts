@@ -7,9 +7,9 @@ import { usePreview } from "./use-preview";
 
 /**
  * What the viewer shows of a plan: its picture, and its numbers in the same request unless the stored ones are right.
- * Without a width it is only the numbers.
+ * Without a width it is only the numbers. A picture that `yields` is cancelled when another one is wanted.
  */
-export function useViewed(plan: Plan, width: number | null) {
+export function useViewed(plan: Plan, width: number | null, yields = false) {
   const { rate, shownPlan, wholePlan, edits, takeMeasure } = useBench(
     "rate",
     "shownPlan",
@@ -19,7 +19,7 @@ export function useViewed(plan: Plan, width: number | null) {
   );
   const time = moment(useStill(), rate);
   const measured = plan === shownPlan && (edits.draft !== null || moves(wholePlan));
-  const viewed = usePreview(width === null && !measured ? null : { plan, time, width, measured });
+  const viewed = usePreview(width === null && !measured ? null : { plan, time, width, measured, yields });
   const { measure, design } = viewed ?? {};
   useLayoutEffect(() => {
     if (measure && design) takeMeasure(measure, design);

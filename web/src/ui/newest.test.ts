@@ -2,13 +2,18 @@ import { expect, test } from "vitest";
 import { Newest } from "./newest";
 
 /** A server whose answers are given by hand, in any order. */
-function server(atOnce: number) {
-  const open: { question: number; answer: (given: string) => void; fail: (error: Error) => void }[] = [];
+function server(atOnce: number, yields?: (question: number) => boolean) {
+  const open: {
+    question: number;
+    signal: AbortSignal;
+    answer: (given: string) => void;
+    fail: (error: Error) => void;
+  }[] = [];
   const taken: unknown[] = [];
   const newest = new Newest<number, string>(
-    (question) => new Promise((answer, fail) => open.push({ question, answer, fail })),
+    (question, signal) => new Promise((answer, fail) => open.push({ question, signal, answer, fail })),
     (question, answer, error) => taken.push([question, answer ?? (error as Error).message]),
-    atOnce,
+    { atOnce, ...(yields && { yields }) },
   );
   const settled = () => new Promise((resolve) => setTimeout(resolve));
   return { newest, open, taken, settled };
@@ -45,6 +50,7 @@ test("after dropping, nothing that was asked before is taken in", async () => {
   newest.ask(1);
   newest.ask(2);
   newest.drop();
+  expect(open[0]?.signal.aborted).toBe(true);
   open[0]?.answer("one");
   await settled();
   expect(taken).toEqual([]);
@@ -52,4 +58,25 @@ test("after dropping, nothing that was asked before is taken in", async () => {
   open[1]?.answer("three");
   await settled();
   expect(taken).toEqual([[3, "three"]]);
+});
+
+test("a request that yields is cancelled for a newer question, and others are not", async () => {
+  const { newest, open, taken, settled } = server(1, (question) => question > 10);
+  newest.ask(11);
+  newest.ask(1);
+  expect(open.map(({ question, signal }) => [question, signal.aborted])).toEqual([
+    [11, true],
+    [1, false],
+  ]);
+  newest.ask(12);
+  expect(open).toHaveLength(2);
+  open[0]?.fail(new Error("aborted"));
+  open[1]?.answer("one");
+  await settled();
+  open[2]?.answer("twelve");
+  await settled();
+  expect(taken).toEqual([
+    [1, "one"],
+    [12, "twelve"],
+  ]);
 });

@@ -1,44 +1,59 @@
+type Send<Question, Answer> = (question: Question, signal: AbortSignal) => Promise<Answer>;
 type Take<Question, Answer> = (question: Question, answer: Answer | null, error: unknown) => void;
+type Options<Question> = {
+  /** Requests that run at the same time. */
+  atOnce?: number;
+  /** Whether the request of a question is cancelled as soon as there is a newer one. */
+  yields?: (question: Question) => boolean;
+};
 
 /**
- * Ask questions of which only the newest matters, such as while something is dragged. At most `atOnce` are on their way;
- * of those that come meanwhile only the newest is asked. Answers arrive in order: an overtaken one is dropped.
+ * Ask questions of which only the newest matters, such as while something is dragged. Of those that come while requests
+ * are running only the newest is asked. Answers arrive in order: an overtaken one is dropped.
  */
 export class Newest<Question, Answer> {
   private waiting: { question: Question } | null = null;
-  private onTheWay = 0;
+  private running = new Map<number, { question: Question; controller: AbortController }>();
   private asked = 0;
   private taken = 0;
 
   constructor(
-    private readonly send: (question: Question) => Promise<Answer>,
+    private readonly send: Send<Question, Answer>,
     private readonly take: Take<Question, Answer>,
-    private readonly atOnce = 1,
+    private readonly options: Options<Question> = {},
   ) {}
 
   ask(question: Question) {
     this.waiting = { question };
+    for (const [number, { question: older }] of this.running)
+      if (this.options.yields?.(older)) this.cancel(number);
     this.next();
   }
 
-  /** Drop the question that waits and the answers that are on their way. */
+  /** Drop the question that waits, and cancel all requests. */
   drop() {
     this.waiting = null;
-    this.taken = this.asked;
+    for (const number of this.running.keys()) this.cancel(number);
+  }
+
+  private cancel(number: number) {
+    this.running.get(number)?.controller.abort();
+    this.running.delete(number);
   }
 
   private async next() {
-    if (!this.waiting || this.onTheWay >= this.atOnce) return;
+    if (!this.waiting || this.running.size >= (this.options.atOnce ?? 1)) return;
     const { question } = this.waiting;
-    this.waiting = null;
-    this.onTheWay++;
+    const controller = new AbortController();
     const number = ++this.asked;
-    const [answer, error] = await this.send(question).then(
+    this.waiting = null;
+    this.running.set(number, { question, controller });
+    const [answer, error] = await this.send(question, controller.signal).then(
       (given) => [given, null] as const,
       (problem: unknown) => [null, problem] as const,
     );
-    this.onTheWay--;
-    if (number > this.taken) {
+    const cancelled = !this.running.delete(number);
+    if (!cancelled && number > this.taken) {
       this.taken = number;
       this.take(question, answer, error);
     }

@@ -41,7 +41,7 @@ export function Composed({ plan, box, widest = WIDEST }: Props) {
   const most = byPictures ? PLAYING_WIDTH : moving ? MOVING_WIDTH : pixels;
   const width = Math.max(16, Math.min(most, pixels));
   const there = box.width > 0;
-  const { viewed: preview, time } = useViewed(plan, there && !driven ? width : null);
+  const { viewed: preview, time } = useViewed(plan, there && !driven ? width : null, !moving);
   const waits = !driven && (moving || !preview || preview.awaited);
   useLayoutEffect(() => {
     useActivity.setState({ viewerWaits: waits });
