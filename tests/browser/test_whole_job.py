@@ -28,6 +28,27 @@ def upright(tmp_path_factory):
     return write_clip(folder / "Depot yard.mp4", frames=50, paint=paint, rotation=90)
 
 
+MOST_PRESSES = 8
+COUNT_PRESSES = "window.presses = 0; addEventListener('pointerdown', () => window.presses++, true)"
+
+
+def test_a_first_visit_reaches_its_first_file_in_few_presses(page: Page, upright):
+    page.goto("/")
+    page.evaluate(COUNT_PRESSES)
+    page.get_by_label("Project name").click()
+    page.keyboard.type("First file")
+    page.get_by_role("button", name="New project").click()
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Add clips", exact=True).click()
+    chooser.value.set_files(upright)
+    expect(page.get_by_text("100% kept")).to_be_visible()
+    page.get_by_role("button", name="Render all").click()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Download Depot yard").click(timeout=120_000)
+    assert download.value.suggested_filename.endswith(".mp4")
+    assert page.evaluate("window.presses") <= MOST_PRESSES
+
+
 def test_the_whole_job(page: Page, upright, tmp_path):
     begin_by_hand(page, "Depot")
     expect(page.get_by_text("Drop clips or a folder anywhere on this page")).to_be_visible()

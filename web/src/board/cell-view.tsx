@@ -10,13 +10,14 @@ import { stemOf } from "../ui/stem";
 import { failed, focusedOf } from "./arranging";
 import { useBoard, useBoardState, useBoardValue } from "./board-store";
 import { CellDetails, placed, secondLine } from "./cell-words";
+import { cellWidth } from "./pictures";
 import { usePick } from "./use-grid-keys";
 
 type Props = { cell: Cell; footage: Footage; frame: FrameRow };
 
 /** One framing: its picture, its placement and surround, and the most important line. More on hover and focus. */
 export function CellView({ cell, footage, frame }: Props) {
-  const { working } = useBoard("working");
+  const { working, height } = useBoard("working", "height");
   const selected = useBoardValue((state) => state.selected.has(cell.id));
   const pick = usePick();
   const name = `${stemOf(footage.name)} in ${frame.frame.name}`;
@@ -29,6 +30,7 @@ export function CellView({ cell, footage, frame }: Props) {
       className="py-3 pr-3 align-top"
     >
       <div
+        style={{ maxWidth: cellWidth(frame, height) }}
         className={`group relative rounded ${selected ? "bg-sheet outline-2 outline-offset-4 outline-ochre" : ""}`}
       >
         {working && <SelectBox name={name} selected={selected} onPick={(event) => pick(event, cell.id)} />}

@@ -13,9 +13,12 @@ export const STEP = 8;
 /** A column is never narrower, so that two short lines of text fit below its pictures. */
 const NARROWEST = 132;
 
+/** The width of a frame's cells: text never decides it. */
+export const cellWidth = ({ frame }: FrameRow, height: number) =>
+  Math.max(NARROWEST, Math.round(aspectOf(frame) * height));
+
 /** The width of a frame's column, with the gap beside it. */
-export const columnWidth = ({ frame }: FrameRow, height: number) =>
-  Math.max(NARROWEST, Math.round(aspectOf(frame) * height)) + GAP;
+export const columnWidth = (row: FrameRow, height: number) => cellWidth(row, height) + GAP;
 
 /** The width of all columns, with that of the clips. */
 export const boardWidth = (frames: FrameRow[], height: number) =>

@@ -32,7 +32,7 @@ export function ViewBar() {
           <p className="num inline-block bg-rust px-2 py-1 text-paper">Keyframing: a drag sets a keyframe</p>
         </div>
       )}
-      <div className="num absolute right-4 bottom-3 left-4 flex flex-wrap items-center gap-x-1.5 gap-y-1">
+      <div className="num absolute right-4 bottom-3 left-4 flex narrow:flex-nowrap flex-wrap items-center gap-x-1.5 gap-y-1 narrow:overflow-x-auto">
         <ViewChoice />
         {!onSource && <FrameToggles />}
         {onSource && following && (
@@ -118,7 +118,7 @@ function ViewButton({ pressed, label, title, onClick, children }: ButtonProps) {
       aria-pressed={pressed}
       aria-label={label}
       title={title}
-      className={`min-w-6 whitespace-nowrap px-1.5 py-0.5 ${look}`}
+      className={`min-w-6 shrink-0 whitespace-nowrap px-1.5 py-0.5 ${look}`}
       onClick={onClick}
     >
       {children}
