@@ -96,7 +96,7 @@ class Choices(Value):
         subjects: names of subjects to follow, by kind.
         key_values: the numbers of a keyframe.
         active_pictures: display aspects of active pictures beside those of film.
-        frame_time, frame_colour, frame_outside: settings of a frame, and of what is outside its active picture.
+        frame_time, frame_colour, frame_outside: settings of a frame, and of the area outside its active picture.
         aspects: in which a frame of the same height is derived.
         conventions: groups of source formats.
         report_groups, verdicts: of an inspection.

@@ -1,4 +1,4 @@
-"""Fields that can be set by a control: what whoever draws the control needs to know, kept beside the field."""
+"""Controls and settings: a description, kept beside each field, from which an interface draws its control."""
 
 from fractions import Fraction
 from typing import Any, Literal, TypeVar
@@ -93,7 +93,7 @@ class Control(Value):
             "logo", "captions".
         low, high, step: of a number; 0 where it is none.
         default: as JSON holds it; empty for no colour; of a surround, all of it.
-        choices: what a choice can be.
+        choices: the values of a choice.
     """
 
     name: str
@@ -172,8 +172,9 @@ class Setting(Value):
         others: whether a choice can have other values too, which are then shown as they are; otherwise such a value
             means the first option.
         low, high, step, decimals: of a number.
-        initial: what a number starts from where the field holds none.
-        only_if, unless: it is shown only if each of these fields has one of these values, and unless one of them has.
+        initial: the number shown if the field is empty.
+        only_if, unless: the setting is shown if every field in `only_if`, and no field in `unless`, has one of the
+            listed values.
     """
 
     name: str
@@ -195,7 +196,7 @@ class SettingGroup(Value):
     """Settings that belong together, under a title.
 
     Attributes:
-        title, state: what they are about, and how that is now, in a word or two.
+        title, state: the subject, and its present state in a word or two.
         open: whether they are worth looking at without being asked for.
         notes: sentences about it.
     """

@@ -30,7 +30,7 @@ def interpretation_settings(
     Args:
         info: facts about the file.
         stated: the interpretation that is set.
-        found: what was detected of the fields in its pictures.
+        found: the fields detected in its pictures.
     """
     if info.kind == "clip":
         return _fields(info, stated, found), _turning(info, stated), _colour(info, stated)

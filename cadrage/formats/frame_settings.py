@@ -55,4 +55,4 @@ OUTSIDE = (
         unless={"active": (None,)},
     ),
 )
-"""What stands outside the active picture."""
+"""Bars or surround outside the active picture."""

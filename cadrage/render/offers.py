@@ -1,4 +1,4 @@
-"""Kinds of file in words, for whoever offers them."""
+"""Kinds of file and their settings, for interfaces."""
 
 from fractions import Fraction
 
@@ -38,14 +38,14 @@ def settings_summary(frame: Frame, settings: Settings) -> str:
 
 
 class BarsChoice(Value):
-    """What a file of a frame with an active picture can hold, to be drawn as outlines; all in pixels.
+    """The two possible contents of a file whose frame has an active picture, for outlines; all in pixels.
 
     Attributes:
         width, height: of the whole frame, with its bars.
         left, top: of the active picture in it.
         inner_width, inner_height: of a file that is exactly the active picture.
         summary: how large the bars are.
-        decided: whether somebody has said which it is.
+        decided: whether one of them is chosen.
     """
 
     width: int
@@ -59,7 +59,7 @@ class BarsChoice(Value):
 
 
 def bars_choice(frame: Frame, settings: Settings) -> BarsChoice | None:
-    """What there is to choose; None for a frame without bars of its own."""
+    """Return the choice of bars of a frame; None if its file has no bars."""
     if not frame.has_bars:
         return None
     inner = frame.drawn_rect

@@ -26,7 +26,7 @@ def page(request: HttpRequest) -> HttpResponse:
 
 @require_GET
 def typeface(request: HttpRequest) -> HttpResponse:
-    """What the pages of signing in are set in, which nobody is signed in on."""
+    """The typeface of the sign-in pages, which is public."""
     kept = {"Cache-Control": "public, max-age=31536000, immutable"}
     return HttpResponse(TYPEFACE.read_bytes(), content_type="font/woff2", headers=kept)
 

@@ -212,7 +212,7 @@ def test_playing_asks_for_one_stream_and_for_nothing_else(bench):
     expect(bench.get_by_role("button", name="Pattern").locator("img")).to_be_visible()
     tiles = bench.get_by_label("Surround").locator("button img")
     until(lambda: tiles.count() == 11, 20)
-    looked(bench)  # what is found out about the clip changes its tiles
+    looked(bench)  # finished analyses change the tiles
     asked = []
     bench.on("request", lambda request: asked.append(request.url.rpartition("/")[2]))
     bench.keyboard.press("l")
@@ -249,7 +249,7 @@ def test_a_drag_asks_for_picture_and_numbers_together_and_an_edit_asks_for_no_bo
     undo = bench.get_by_role("button", name="Undo")
     expect(undo).to_have_attribute("title", re.compile("Position"))
     until(lambda: undoes(bench)[0] == "Position", 10)
-    assert max(asked) <= 1  # of those that come meanwhile only the newest is asked
+    assert max(asked) <= 1  # two requests at most are under way
     assert not any(alone)
     assert boards == []
 

@@ -1,4 +1,4 @@
-"""What interfaces offer is what the core takes: every option of every setting, and the ends of every number."""
+"""Settings that interfaces offer are accepted: every option, and both ends of every number."""
 
 from itertools import product
 
@@ -21,10 +21,10 @@ WORDS = ("choice", "tick", "text", "colour", "button")
 
 
 def values_of(setting: Setting):
-    """What can be chosen of a setting; of a number, both ends."""
+    """The options of a setting; of a number, both ends."""
     if setting.unit == "colour":
         return ["#123456"]
-    return [one.value for one in setting.options] if setting.unit in WORDS else [setting.low, setting.high]
+    return [option.value for option in setting.options] if setting.unit in WORDS else [setting.low, setting.high]
 
 
 def shown(setting: Setting, values: BaseModel) -> bool:

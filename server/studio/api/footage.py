@@ -1,4 +1,4 @@
-"""Clips: sending them in, saying what they are, and seeing them."""
+"""Clips: upload, interpretation and pictures."""
 
 from fractions import Fraction
 from pathlib import Path
@@ -38,7 +38,7 @@ def upload(request: HttpRequest, project_id: int, file: File[UploadedFile]) -> F
 
 @router.post("/projects/{project_id}/stills", response=list[FootageOut])
 def upload_stills(request: HttpRequest, project_id: int, files: File[list[UploadedFile]]) -> list[FootageOut]:
-    """Add stills; those that are numbered alike become one sequence."""
+    """Add stills; numbered stills become one sequence."""
     project = owned.project(request, project_id)
     check_allowed(project, sum(file.size or 0 for file in files))
     rows = actions.accept_all(project, [(file.name or "still", Path(file.temporary_file_path())) for file in files])
@@ -60,14 +60,14 @@ def link(request: HttpRequest, project_id: int, given: PathIn) -> FootageOut:
 
 @router.get("/footage/{footage_id}/settings", response=list[SettingGroup])
 def settings(request: HttpRequest, footage_id: int) -> list[SettingGroup]:
-    """How a clip can be interpreted."""
+    """List the settings of a clip's interpretation."""
     row = owned.footage(request, footage_id)
     return list(interpretation_settings(row.info, RuleBook.of(row.project).stated(row), row.fields))
 
 
 @router.post("/footage/{footage_id}/shots", response=FootageOut)
 def find_shots(request: HttpRequest, footage_id: int) -> FootageOut:
-    """Have the shots of a clip found, where nobody has yet."""
+    """Request the detection of shots, unless it is done."""
     row = owned.footage(request, footage_id)
     analyses.request(row, "shots")
     return FootageOut.of(owned.footage(request, footage_id))
@@ -75,7 +75,7 @@ def find_shots(request: HttpRequest, footage_id: int) -> FootageOut:
 
 @router.post("/footage/{footage_id}/captions", response=FootageOut)
 def read_captions(request: HttpRequest, footage_id: int) -> FootageOut:
-    """Have the closed captions of a clip read, where nobody has yet."""
+    """Request the reading of closed captions, unless it is done."""
     row = owned.footage(request, footage_id)
     analyses.request(row, "captions")
     return FootageOut.of(owned.footage(request, footage_id))
@@ -138,7 +138,7 @@ def strip(
 
 @router.put("/footage/{footage_id}/interpretation", response=FootageOut)
 def interpret(request: HttpRequest, footage_id: int, given: InterpretIn) -> FootageOut:
-    """Say what a clip's samples mean, in all its framings; or those of every clip of its format."""
+    """Set the interpretation of a clip in all its framings, or of every clip of its format."""
     row = owned.footage(request, footage_id)
     if given.for_format and given.interpretation is not None:
         return FootageOut.of(actions.interpret_format(row, given.interpretation))

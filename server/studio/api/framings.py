@@ -59,9 +59,9 @@ def framing(request: HttpRequest, framing_id: int) -> FramingOut:
 
 @router.put("/framings/{framing_id}/design", response=SavedOut)
 def change(request: HttpRequest, framing_id: int, given: StepsIn) -> SavedOut:
-    """Put designs in force, each a step of history. What was made of another version is refused, 409.
+    """Store designs, each as a step of the history. Designs based on another version are refused with 409.
 
-    What is sent again because its answer was lost is not done again: steps that are there already are left out.
+    Steps that were stored already, and are sent again because the answer was lost, are skipped.
     """
     row = owned.framing(request, framing_id)
     changed = actions.change_in_turn(row, given.each, given.version)
@@ -135,7 +135,7 @@ def readable(request: HttpRequest, framing_id: int, given: MeasureIn) -> Design:
 
 
 def _in_force(row: Framing, given: MeasureIn) -> Plan:
-    """What is in force in the shot that is asked for."""
+    """Return the plan of the requested shot."""
     plan = framing_plans.tried(row, given.design)
     return plan if given.shot is None else plan.of_shot(shot_of(plan, given.shot))
 
@@ -166,7 +166,7 @@ def estimated(request: HttpRequest, framing_id: int) -> EstimateOut:
 
 @router.post("/framings/{framing_id}/over-time", response=OverTime | None)
 def measured_over_time(request: HttpRequest, framing_id: int, given: MeasureIn) -> OverTime | None:
-    """What a design that moves takes and gives over time; nothing where it stands."""
+    """Return the costs of a moving design over time; null for a static one."""
     row = owned.framing(request, framing_id)
     return over_time(framing_plans.tried(row, given.design), row.footage.info)
 
@@ -227,7 +227,7 @@ def scope(request: HttpRequest, framing_id: int, given: ScopeIn) -> ScopeOut:
 
 
 def _compose(row: Framing, plan: Plan, time: Fraction, draw: Callable[..., Made]) -> Made:
-    """What is drawn of a plan at a time, when it is its turn.
+    """Draw a plan at a time, as soon as a place is free.
 
     `draw` gets the plan, the path, the media info and the time, and `library` and `identity` by name.
     """
@@ -253,7 +253,7 @@ def thumbnail(
     """
     row = owned.framing(request, framing_id)
     width = min(max(width, 16), WIDEST_THUMBNAIL)
-    own_of = f"thumbnail of {row.footage.project_id}"  # whoever knows a stamp does not see what it is of elsewhere
+    own_of = f"thumbnail of {row.footage.project_id}"  # a stamp alone must not open pictures of other projects
     if stamp and (held := found(f"{own_of} {stamp} {width} {at}")) is not None:
         return _jpeg(held)
     plan, info, path = framing_plans.plan_of(row), row.footage.info, row.footage.path

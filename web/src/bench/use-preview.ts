@@ -27,7 +27,7 @@ type Answer = { picture: string | null; measure: Measure | null };
 /** The newest answer, and the time and design it is of; `of` is the request that was answered last, also by an error. */
 export type Preview = Answer & { time: string; design: string; error: unknown; of: string };
 
-/** Requests of the viewer that run at the same time: the server composes one picture while the next one is on its way. */
+/** Simultaneous requests of a preview: the server composes one picture while the next request travels. */
 const AT_ONCE = 2;
 
 /** Whether the viewer has shown its picture, so that less urgent requests may follow. */

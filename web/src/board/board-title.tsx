@@ -10,7 +10,7 @@ import type { RenderMany } from "./use-render-many";
 
 type Props = { board: Board; folders: boolean; rendering: RenderMany; chosen: Cell[] };
 
-/** The name and contents of the project, and what is done with all of it. */
+/** The name and contents of the project, with actions on the whole project. */
 export function BoardTitle({ board, folders, rendering, chosen }: Props) {
   const [sharing, setSharing] = useState(false);
   useKeys([

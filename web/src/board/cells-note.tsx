@@ -4,7 +4,7 @@ import { Note } from "../ui/note";
 /** More cells than this are not changed before a person has looked up: then progress is shown. */
 const MANY = 40;
 
-/** What is being done with the selected cells, and what was done with them last. */
+/** The progress of a change of many cells, and the last change with an Undo button. */
 export function CellsNote({ cells: { doing, fraction, done, undo, forget } }: { cells: CellChanges }) {
   return (
     <>

@@ -19,7 +19,7 @@ function server(atOnce: number, yields?: (question: number) => boolean) {
   return { newest, open, taken, settled };
 }
 
-test("of the questions that come while one is on its way only the newest is asked", async () => {
+test("while a request runs, only the newest later question is kept", async () => {
   const { newest, open, taken, settled } = server(1);
   for (const question of [1, 2, 3, 4]) newest.ask(question);
   expect(open.map(({ question }) => question)).toEqual([1]);

@@ -8,8 +8,8 @@ type Options<Question> = {
 };
 
 /**
- * Ask questions of which only the newest matters, such as while something is dragged. Of those that come while requests
- * are running only the newest is asked. Answers arrive in order: an overtaken one is dropped.
+ * Send requests of which only the newest matters, such as during a drag. While requests run, only the newest later
+ * question is kept. Answers arrive in order: an older answer than the last one is dropped.
  */
 export class Newest<Question, Answer> {
   private waiting: { question: Question } | null = null;

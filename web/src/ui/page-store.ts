@@ -12,7 +12,7 @@ export function pageStore<State extends object>() {
     return store;
   }
 
-  /** Some fields; the component renders again when one of them changes. */
+  /** Some fields of the state; the component renders again when any of these changes. */
   function useFields<Key extends keyof State>(...keys: Key[]): Pick<State, Key> {
     const fieldsOf = (state: State) => Object.fromEntries(keys.map((key) => [key, state[key]]));
     return useStore(useApi(), useShallow(fieldsOf)) as Pick<State, Key>;
@@ -21,7 +21,7 @@ export function pageStore<State extends object>() {
   return {
     Provider: Context,
     useFields,
-    /** A value that follows from the state, such as a number or text. */
+    /** A value derived from the state, such as a number or text. */
     useValue: <Value>(select: (state: State) => Value) => useStore(useApi(), select),
     /** The present state, for a callback. */
     useGetState: (): (() => State) => useApi().getState,

@@ -19,7 +19,7 @@ from server.studio.models import OwnFrame, OwnSettings
 
 
 class Visitor(Schema):
-    """Who is looking; nobody by name where they came by a link. `use` is there where they may not use all there is."""
+    """The visitor, without a name if they came by a share link. `use` is set if a quota applies to them."""
 
     name: str
     signed_in: bool

@@ -11,7 +11,7 @@ const editors = new Map<number, { project: number; editor: PlanEditor }>();
 const all = () => [...editors.values()].map(({ editor }) => editor);
 storeBefore(() => Promise.all(all().map((editor) => editor.flush())));
 
-/** The one editor of a framing. It outlives the page that shows it, so that it can store what was done there. */
+/** The editor of a framing. It outlives the page that shows it, to store the edits made there. */
 export function editorOf(client: QueryClient, projectId: number, framingId: number): PlanEditor {
   const known = editors.get(framingId);
   if (known) return known.editor;

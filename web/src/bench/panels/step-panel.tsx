@@ -39,7 +39,7 @@ const PANELS: Record<StepName, () => ReactNode> = {
   check: CheckPanel,
 };
 
-/** What can be set at the step, below what has to be said about the framing. */
+/** The settings of the step, below messages about the framing. */
 export function StepPanel() {
   const { step, wholePlan, shownPlan, edits, problem } = useBench(
     "step",

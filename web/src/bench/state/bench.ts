@@ -90,7 +90,7 @@ export class Bench {
     this.update({ step, onSource: step === "source", fullScreen: false, drawingBox: false });
   }
 
-  /** Follow the editor and the playhead; the function that is returned stops it and stores what is left. */
+  /** Subscribe to the editor and the playhead. The returned function ends that and stores unstored edits. */
   connect(): () => void {
     const { editor, transport, player } = this.get();
     const disconnect = [

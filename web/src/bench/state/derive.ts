@@ -5,7 +5,7 @@ import type { Answers, Derived, Stored, Tools, View } from "./types";
 
 type Given = Pick<Tools, "editor"> & Stored & View & Pick<Answers, "answer">;
 
-/** The plans and numbers of the bench, as they follow from what is stored and what is shown. */
+/** Derive the plans and numbers of the bench from the stored data and the view. */
 export function derive(given: Given, choices: Choices): Derived {
   const { editor, framing, footage, time, inShot, trial, autoKeyShot } = given;
   const wholePlan = editor.plan(framing.plan);

@@ -13,7 +13,7 @@ export type Tools = {
   player: Player;
 };
 
-/** What the server says, and what of it is still to be stored. */
+/** Data of the server, and edits that are not stored yet. */
 export type Stored = { board: Board; footage: Footage; framing: Framing; edits: EditorState };
 
 /** A placement that is tried in the viewer while keyframes set it, until it is known which keyframes change. */
@@ -26,7 +26,7 @@ export type Trial = {
   place: string;
 };
 
-/** What is shown, and how. */
+/** The view of the framing: step, playhead and switches. */
 export type View = {
   step: StepName;
   /** The resting playhead, in seconds of the clip as exact text. */
@@ -94,7 +94,7 @@ export type Asked = { design: Design; shot: number | null };
 export type FramingParams = { path: { framing_id: number } };
 export type KeyTarget = "key" | "shift" | "nearest";
 
-/** A way to change a plan: try it, do it, or drop what is tried. */
+/** Changes of a plan: try one, commit one, or abandon a trial. */
 export type PlanEdits = {
   change: (plan: Plan) => void;
   commit: (plan: Plan, label: string) => void;
@@ -122,7 +122,7 @@ export type Actions = PlanEdits & {
   takeStamp: (stamp: string) => void;
 };
 
-/** What the server answered. */
+/** Answers of the server to edits and measurements. */
 export type Answers = {
   /** Whether it is working on an edit, and why the last one failed. */
   editing: boolean;

@@ -92,7 +92,7 @@ export function FrameViewer() {
 
 type PictureProps = { place: React.RefObject<HTMLElement | null>; view: View; zoomed: boolean };
 
-/** The composed frame, with what is lost of the picture behind it and what is made of it under the pointer. */
+/** The composed frame, with cropped parts of the picture behind it, the tint and the loupe over it. */
 function FramePicture({ place, view, zoomed }: PictureProps) {
   const { shownPlan, measure, surroundOff, tinted, loupe, loupeHeld } = useBench(
     "shownPlan",

@@ -121,7 +121,7 @@ function useSourcePicture(): string {
   return `/api/footage/${footage.id}/picture?${query}`;
 }
 
-/** Following what a box is drawn around. */
+/** Follow the contents of a drawn box. */
 function useFollowBox() {
   const { plan, time, follow, show } = useBench("plan", "time", "follow", "show");
   return (drawn: Drawn) => {
