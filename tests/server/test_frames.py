@@ -57,7 +57,7 @@ def test_both_views_of_a_placement(ida, framing):
     state = ida.get(f"/api/framings/{framing.pk}").json()
     window = {**state["measure"]["window"], "height": "90", "x": "100"}
     opened = ask(ida, framing, "window", state["plan"], window=window).json()
-    measured = ask(ida, framing, "measure", opened).json()
+    measured = ask(ida, framing, "preview", opened, measured=True).json()["measure"]
     assert (measured["window"]["x"], measured["window"]["height"]) == ("100", "90")
 
 

@@ -159,7 +159,7 @@ def test_measuring_changes_nothing(ida, framing):
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     plan["placement"]["tightness"] = "1"
     version = state(ida, framing)["version"]
-    answer = ask(ida, framing, "measure", plan).json()
+    answer = ask(ida, framing, "preview", plan, measured=True).json()["measure"]
     assert answer["cost"]["kept_percent"] == "31.640625"
     assert state(ida, framing)["version"] == version
 

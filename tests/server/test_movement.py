@@ -28,7 +28,12 @@ def test_a_move_is_stored_undone_and_measured_at_each_moment(ida, framing):
     assert now["measure"]["summary"]["movement"] == "push in, 50%"
     lasts = ida.get(f"/api/projects/{framing.footage.project_id}").json()["footage"][0]["timing"]
     end = f"{lasts['frames'] - 1}/25"
-    scales = [float(eval_exact(ask(ida, framing, "measure", plan, time=at).json()["scale"])) for at in ("0", end)]
+
+    def scale_at(time):
+        answer = ask(ida, framing, "preview", plan, time=time, measured=True)
+        return float(eval_exact(answer.json()["measure"]["scale"]))
+
+    scales = [scale_at("0"), scale_at(end)]
     assert scales[1] == pytest.approx(1.5 * scales[0])
 
 

@@ -122,6 +122,26 @@ def test_pasting_the_placement_leaves_the_surround_and_the_other_way_round(ida, 
     assert tightness_of(ida, other) == "1"
 
 
+def test_lengths_in_pixels_are_scaled_in_a_copy_for_a_frame_of_twice_the_size(ida, cells, project):
+    first = cells[0]
+    size = {side: 2 * getattr(first.frame.value, side) for side in ("width", "height")}
+    ida.post(f"/api/projects/{project.pk}/frames", size, content_type="application/json")
+    ida.get(f"/api/projects/{project.pk}")
+    double = Framing.objects.get(footage=first.footage, frame__project=project, frame=project.frames.last())
+    plan = state(ida, first)["plan"]
+    plan["placement"] |= {"offset_x": "20", "offset_y": "-6"}
+    plan["surround"] = {"kind": "blurred", "shift_x": "15"}
+    plan["finish"] |= {"shadow": {"opacity": "50", "outline": "4"}} if "outline" in plan["finish"]["shadow"] else {}
+    put(ida, first, plan, "Placed")
+    act(ida, [double], do="paste", source=first.pk, parts=["placement", "motion", "surround", "finish"])
+    copy = state(ida, double)["plan"]
+    assert (copy["placement"]["offset_x"], copy["placement"]["offset_y"]) == ("40", "-12")
+    assert copy["surround"]["shift_x"] == "30"
+    act(ida, [first], do="paste", source=double.pk, parts=["placement", "surround"])
+    back = state(ida, first)["plan"]
+    assert (back["placement"]["offset_x"], back["surround"]["shift_x"]) == ("20", "15")
+
+
 def test_many_are_placed_moved_and_undone_together(ida, cells):
     act(ida, cells, do="place", placement={"tightness": "0.75"})
     assert [tightness_of(ida, cell) for cell in cells] == ["0.75"] * 3

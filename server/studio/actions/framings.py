@@ -9,7 +9,7 @@ from django.db.models import F
 
 from cadrage.compose.extending import extends
 from cadrage.compose.following import unsolved, without_ways
-from cadrage.compose.resizing import resized
+from cadrage.compose.resizing import other_size, resized
 from cadrage.errors import Stale
 from cadrage.formats import Frame
 from cadrage.geometry import Placement
@@ -159,20 +159,25 @@ def make_rules(framings: list[Framing]) -> list[Framing]:
 
 
 def paste(source: Framing, framings: Iterable[Framing], parts: Iterable[Part]) -> list[Framing]:
-    """Give framings parts of another's plan; one step each. Of keys and shots only those of the same clip get any."""
-    plan, wanted = plan_of(source), tuple(parts)
-    plan = without_ways(plan)  # which are of that frame; others are found for these
-    same = {part: getattr(plan, part) for part in (*wanted, *(["shots"] if set(wanted) == set(PARTS) else []))}
-    reusable = ReusableStyle.parts_of(plan)
-    other = {part: reusable[part] for part in wanted}
-    mine, theirs = [], []
-    for row in framings:
-        (mine if row.footage_id == source.footage_id else theirs).append(row)
-    with transaction.atomic():
-        return [
-            *_change_each(mine, lambda design: design.model_copy(update=same), "Pasted"),
-            *_change_each(theirs, lambda design: design.model_copy(update=other), "Pasted"),
-        ]
+    """Copy parts of a framing's plan to others; one step each.
+
+    In a frame of another size the copy means the same: its point of the picture stays in the middle, and lengths in
+    frame pixels are scaled. Keyframes and shots are copied only to framings of the same clip.
+    """
+    plan, wanted = without_ways(plan_of(source)), tuple(parts)  # other frames need paths of their own
+    everything = (*wanted, "shots") if set(wanted) == set(PARTS) else wanted
+
+    def pasted(row: Framing, now: Plan) -> Plan | None:
+        copy = resized(plan, source.footage.info, now.frame) if other_size(plan.frame, now.frame) else plan
+        if row.footage_id == source.footage_id:
+            given = {part: getattr(copy, part) for part in everything}
+        else:
+            reusable = ReusableStyle.parts_of(copy)
+            given = {part: reusable[part] for part in wanted}
+        design = now.design.model_copy(update=given)
+        return None if design == now.design else design.on(now)
+
+    return _put(framings, pasted, "Pasted")
 
 
 def move_over_time(framings: Iterable[Framing], motion: Motion) -> list[Framing]:
