@@ -133,7 +133,7 @@ def test_a_file_goes_through_in_pieces_is_rendered_and_handed_out_by_the_proxy(p
     number = sent.url.rstrip("/").rpartition("/")[2]
     ida.post(f"/api/projects/{project}/sent", {"uploads": [number]})
     framing = ida.framing(project)
-    assert ida.preview(framing, 1).headers["Content-Type"] == "image/jpeg"
+    assert ida.preview(framing, 1).json()["picture"].startswith("data:image/jpeg;base64,")
     render = ida.rendered(project, framing["id"])
     whole = ida.ask("GET", f"/api/renders/{render}/file?download=1")
     part = ida.ask("GET", f"/api/renders/{render}/file", headers={"Range": "bytes=4-7"})

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, unwrap } from "../../api/client";
+import { api, type Follow, unwrap } from "../../api/client";
 import { AT_WORK, refreshFramings } from "../../api/queries";
 import { useChoices } from "../../api/use-choices";
 import { Button } from "../../ui/button";
@@ -15,51 +15,15 @@ import { Doubts } from "./doubts";
 
 /** A window that follows: how, whom, and where it may be wrong. */
 export function FollowPart() {
-  const {
-    footage,
-    plan,
-    editing,
-    drawingBox,
-    shiftingPath,
-    follow: solve,
-    show,
-  } = useBench("footage", "plan", "editing", "drawingBox", "shiftingPath", "follow", "show");
-  const { paces, aims } = useChoices();
+  const { plan, follow: solve } = useBench("plan", "follow");
+  const { aims } = useChoices();
   const { follow } = plan.motion;
-  const solved = follows(plan.motion);
-  const job = footage.analyses.find(({ kind }) => kind === "following");
   if (!follow) return <StartFollowing />;
-  const sizes = { low: 1, high: 3, step: 0.05, initial: 1, unit: "×" };
+  const sizes = { low: 1, high: 3, step: 0.05, initial: 1, unit: "×", onChange: () => undefined };
   return (
     <section aria-label="Following" className="grid gap-3">
-      {job && AT_WORK.includes(job.state) && (
-        <p role="status" className="border-l-3 border-ochre pl-3">
-          Analysing movement … <span className="num">{job.done_percent}%</span>. The window stands until then.
-        </p>
-      )}
-      {job?.problem && !solved && (
-        <p role="status" className="border-l-3 border-rust pl-3">
-          {job.problem} {job.remedy}
-        </p>
-      )}
-      <fieldset className="grid grid-cols-[84px_1fr] items-center gap-2.5">
-        <legend className="sr-only">Speed</legend>
-        <span aria-hidden="true">Speed</span>
-        <div className="flex">
-          {paces.map(({ value, title }) => (
-            <button
-              key={value}
-              type="button"
-              aria-pressed={follow.pace === value}
-              disabled={editing}
-              className={`grow border border-rule px-2 py-1 ${follow.pace === value ? "bg-ink text-paper" : "bg-sheet hover:border-soft"}`}
-              onClick={() => solve({ pace: value as typeof follow.pace }, `Speed: ${title}`)}
-            >
-              {title}
-            </button>
-          ))}
-        </div>
-      </fieldset>
+      <AnalysisStatus />
+      <Paces chosen={follow.pace} />
       <ChoiceRow
         label="Window"
         value={follow.aim}
@@ -67,43 +31,91 @@ export function FollowPart() {
         onChange={(aim) => solve({ aim: aim as typeof follow.aim }, "Follow otherwise")}
       />
       <Candidates />
-      {solved && (
-        <div className="flex flex-wrap gap-2">
-          <Button
-            disabled={editing}
-            aria-pressed={drawingBox}
-            onClick={() => show({ drawingBox: !drawingBox })}
-          >
-            {drawingBox ? "Draw round it on Source" : "Draw a box"}
-          </Button>
-          <Button
-            aria-pressed={shiftingPath}
-            title="On: dragging shifts the whole path. Off: dragging adds a pin at the playhead"
-            onClick={() => show({ shiftingPath: !shiftingPath })}
-          >
-            Shift whole path
-          </Button>
-        </div>
-      )}
+      {follows(plan.motion) && <DragChoices />}
       <DrawnBoxes />
       <Pins />
       <SliderRow
         label="Zoom in up to"
         {...sizes}
         value={toNumber(follow.closest)}
-        onChange={() => undefined}
         onCommit={(value) => solve({ closest: toExact(value, 2) }, "How close")}
       />
       <SliderRow
         label="Zoom out up to"
         {...sizes}
         value={toNumber(follow.widest)}
-        onChange={() => undefined}
         onCommit={(value) => solve({ widest: toExact(value, 2) }, "How wide")}
       />
       <Doubts />
-      {solved && <UseInOtherFrames />}
+      {follows(plan.motion) && <UseInOtherFrames />}
     </section>
+  );
+}
+
+/** The progress of the analysis that following needs, or why it failed. */
+function AnalysisStatus() {
+  const { footage, following } = useBench("footage", "following");
+  const job = footage.analyses.find(({ kind }) => kind === "following");
+  if (job && AT_WORK.includes(job.state))
+    return (
+      <p role="status" className="border-l-3 border-ochre pl-3">
+        Analysing movement … <span className="num">{job.done_percent}%</span>. The window stands until then.
+      </p>
+    );
+  if (!job?.problem || following) return null;
+  return (
+    <p role="status" className="border-l-3 border-rust pl-3">
+      {job.problem} {job.remedy}
+    </p>
+  );
+}
+
+function Paces({ chosen }: { chosen: Follow["pace"] }) {
+  const { editing, follow } = useBench("editing", "follow");
+  const { paces } = useChoices();
+  return (
+    <fieldset className="grid grid-cols-[84px_1fr] items-center gap-2.5">
+      <legend className="sr-only">Speed</legend>
+      <span aria-hidden="true">Speed</span>
+      <div className="flex">
+        {paces.map(({ value, title }) => (
+          <button
+            key={value}
+            type="button"
+            aria-pressed={chosen === value}
+            disabled={editing}
+            className={`grow border border-rule px-2 py-1 ${chosen === value ? "bg-ink text-paper" : "bg-sheet hover:border-soft"}`}
+            onClick={() => follow({ pace: value as Follow["pace"] }, `Speed: ${title}`)}
+          >
+            {title}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+/** What a drag in the viewer does. */
+function DragChoices() {
+  const { editing, drawingBox, shiftingPath, show } = useBench(
+    "editing",
+    "drawingBox",
+    "shiftingPath",
+    "show",
+  );
+  return (
+    <div className="flex flex-wrap gap-2">
+      <Button disabled={editing} aria-pressed={drawingBox} onClick={() => show({ drawingBox: !drawingBox })}>
+        {drawingBox ? "Draw round it on Source" : "Draw a box"}
+      </Button>
+      <Button
+        aria-pressed={shiftingPath}
+        title="On: dragging shifts the whole path. Off: dragging adds a pin at the playhead"
+        onClick={() => show({ shiftingPath: !shiftingPath })}
+      >
+        Shift whole path
+      </Button>
+    </div>
   );
 }
 

@@ -1,4 +1,3 @@
-import type { Placement } from "../../api/client";
 import { useChoices } from "../../api/use-choices";
 import { Button } from "../../ui/button";
 import { toExact, toNumber } from "../../ui/exact";
@@ -8,25 +7,12 @@ import { Anchors } from "../anchors";
 import { useBench } from "../state/use-bench";
 import { Tile } from "../tile";
 import { Tiles } from "../tiles";
-import { tightnessOf } from "../viewer/use-placing";
+import { placed, tightnessOf } from "../viewer/use-placing";
 import { Straighten } from "./straighten";
 
 /** Where the picture sits and how large. */
 export function PlacementPanel() {
-  const { plan, measure, change, commit } = useBench("plan", "measure", "change", "commit");
-  const { placement } = plan;
-  const { limits } = measure;
-  const withPlacement = (fields: Partial<Placement>) => ({ ...plan, placement: { ...placement, ...fields } });
-  const tight = (percent: number) =>
-    withPlacement({ sizing: "tightness", tightness: toExact(percent / 100, 4) });
-  const scaled = (percent: number) => withPlacement({ sizing: "scale", scale: toExact(percent / 100, 6) });
-  // A size is chosen for the picture in its place: in the middle, where nothing has been moved yet.
-  const sized = (fields: Partial<Placement>) => withPlacement({ ...fields, offset_x: "0", offset_y: "0" });
-  const moved = toNumber(placement.offset_x) !== 0 || toNumber(placement.offset_y) !== 0;
-  const { placements } = useChoices();
-  const isChosen = ({ placement: { sizing, tightness } }: (typeof placements)[number]) =>
-    placement.sizing === sizing &&
-    (sizing !== "tightness" || toNumber(placement.tightness) === toNumber(tightness));
+  const { plan } = useBench("plan");
   return (
     <section aria-label="Placement" className="grid gap-3">
       {plan.motion.keys.length > 0 && (
@@ -35,21 +21,58 @@ export function PlacementPanel() {
           set is set here, by number.
         </p>
       )}
-      <Tiles title="Placement" of="placements" chosen={placements.find(isChosen)?.title}>
-        {placements.map((choice) => {
-          const { name, title } = choice;
-          const { sizing, tightness } = choice.placement;
-          return (
-            <Tile
-              key={name}
-              title={title}
-              plan={sized({ sizing, tightness })}
-              chosen={isChosen(choice)}
-              onChoose={() => commit(sized({ sizing, tightness }), title)}
-            />
-          );
-        })}
-      </Tiles>
+      <PlacementTiles />
+      <SizeAndPosition />
+      <PlacesInFrame />
+      <Straighten />
+      <p className="text-soft">
+        Drag the picture in the viewer; scroll to scale; arrow keys move it one pixel, with Shift ten. Hold
+        Alt to drag without snapping.
+      </p>
+    </section>
+  );
+}
+
+const CENTRED = { offset_x: "0", offset_y: "0" };
+
+/** Placements in one press: each moves the picture into the middle. */
+function PlacementTiles() {
+  const { plan, commit } = useBench("plan", "commit");
+  const { placements } = useChoices();
+  const { placement } = plan;
+  const isChosen = ({ placement: { sizing, tightness } }: (typeof placements)[number]) =>
+    placement.sizing === sizing &&
+    (sizing !== "tightness" || toNumber(placement.tightness) === toNumber(tightness));
+  return (
+    <Tiles title="Placement" of="placements" chosen={placements.find(isChosen)?.title}>
+      {placements.map((choice) => {
+        const { sizing, tightness } = choice.placement;
+        const sized = placed(plan, { sizing, tightness, ...CENTRED });
+        return (
+          <Tile
+            key={choice.name}
+            title={choice.title}
+            plan={sized}
+            chosen={isChosen(choice)}
+            onChoose={() => commit(sized, choice.title)}
+          />
+        );
+      })}
+    </Tiles>
+  );
+}
+
+/** The size and the position of the picture in numbers. */
+function SizeAndPosition() {
+  const { plan, measure, change, commit } = useBench("plan", "measure", "change", "commit");
+  const { placement } = plan;
+  const { limits } = measure;
+  const tight = (percent: number) =>
+    placed(plan, { sizing: "tightness", tightness: toExact(percent / 100, 4) });
+  const scaled = (percent: number) => placed(plan, { sizing: "scale", scale: toExact(percent / 100, 6) });
+  const offset = { low: -limits.offset, high: limits.offset, step: 1 };
+  return (
+    <>
       <SliderRow
         label="Fill amount"
         {...{ unit: "%", low: 0, high: 200, step: 1, initial: 0, typedHigh: limits.tightness * 100 }}
@@ -69,42 +92,41 @@ export function PlacementPanel() {
         <span>Position</span>
         <NumberField
           label="Position X, frame pixels"
-          {...{ unit: "px →", low: -limits.offset, high: limits.offset, step: 1 }}
+          {...{ ...offset, unit: "px →" }}
           value={toNumber(placement.offset_x)}
-          onCommit={(value) => commit(withPlacement({ offset_x: toExact(value) }), "Position")}
+          onCommit={(value) => commit(placed(plan, { offset_x: toExact(value) }), "Position")}
         />
         <NumberField
           label="Position Y, frame pixels"
-          {...{ unit: "px ↓", low: -limits.offset, high: limits.offset, step: 1 }}
+          {...{ ...offset, unit: "px ↓" }}
           value={toNumber(placement.offset_y)}
-          onCommit={(value) => commit(withPlacement({ offset_y: toExact(value) }), "Position")}
+          onCommit={(value) => commit(placed(plan, { offset_y: toExact(value) }), "Position")}
         />
       </div>
-      <div className="flex items-center gap-4">
-        <Anchors
-          onChoose={(offset_x, offset_y, label) => commit(withPlacement({ offset_x, offset_y }), label)}
-        />
-        <div className="grid gap-2">
-          <Button
-            disabled={!moved}
-            onClick={() => commit(withPlacement({ offset_x: "0", offset_y: "0" }), "Centred")}
-          >
-            Centre
-          </Button>
-          <Button
-            look={placement.sizing === "stretch" ? "main" : "plain"}
-            title="Distorts the picture until it fills the frame"
-            onClick={() => commit(sized({ sizing: "stretch" }), "Stretched")}
-          >
-            Stretch (distorts)
-          </Button>
-        </div>
+    </>
+  );
+}
+
+/** Nine places in the frame, its middle, and stretching over all of it. */
+function PlacesInFrame() {
+  const { plan, commit } = useBench("plan", "commit");
+  const { offset_x, offset_y, sizing } = plan.placement;
+  const moved = toNumber(offset_x) !== 0 || toNumber(offset_y) !== 0;
+  return (
+    <div className="flex items-center gap-4">
+      <Anchors onChoose={(x, y, label) => commit(placed(plan, { offset_x: x, offset_y: y }), label)} />
+      <div className="grid gap-2">
+        <Button disabled={!moved} onClick={() => commit(placed(plan, CENTRED), "Centred")}>
+          Centre
+        </Button>
+        <Button
+          look={sizing === "stretch" ? "main" : "plain"}
+          title="Distorts the picture until it fills the frame"
+          onClick={() => commit(placed(plan, { sizing: "stretch", ...CENTRED }), "Stretched")}
+        >
+          Stretch (distorts)
+        </Button>
       </div>
-      <Straighten />
-      <p className="text-soft">
-        Drag the picture in the viewer; scroll to scale; arrow keys move it one pixel, with Shift ten. Hold
-        Alt to drag without snapping.
-      </p>
-    </section>
+    </div>
   );
 }

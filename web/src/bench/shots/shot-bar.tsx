@@ -25,8 +25,6 @@ export function ShotBar() {
   } = useBench("wholePlan", "shot", "time", "inShot", "loopShot", "editing", "show");
   const cut = useCut();
   const { shots } = wholePlan;
-  const own = ownOf(shots[number]);
-  const last = shots.length - 1;
   const look = (pressed: boolean) =>
     `grow px-2 py-1 ${pressed ? "bg-ink text-paper" : "bg-sheet hover:bg-paper"}`;
   return (
@@ -65,6 +63,19 @@ export function ShotBar() {
       <TickRow ticked={loopShot} onChange={(on) => show({ loopShot: on })}>
         Loop this shot
       </TickRow>
+      <CustomParts />
+    </section>
+  );
+}
+
+/** The parts that the shot sets itself, and copying them to other shots. */
+function CustomParts() {
+  const { wholePlan, shot: number, inShot, editing } = useBench("wholePlan", "shot", "inShot", "editing");
+  const cut = useCut();
+  const own = ownOf(wholePlan.shots[number]);
+  const last = wholePlan.shots.length - 1;
+  return (
+    <>
       {own.length === 0 && <p className="text-soft">Same as whole clip.</p>}
       {own.map((part) => (
         <p key={part} className="flex justify-between">
@@ -89,6 +100,6 @@ export function ShotBar() {
           </Button>
         </p>
       )}
-    </section>
+    </>
   );
 }

@@ -17,16 +17,10 @@ import { treatmentOf, useTreatments } from "./use-treatments";
 /** Treatments as small renderings of this clip; choosing one gives it to the framing, and one can be saved. */
 export function TreatmentsFold() {
   const { projectId, framing, plan, editor } = useBench("projectId", "framing", "plan", "editor");
-  const { treatments, save, rewrite, remove, importOne, error } = useTreatments(projectId);
+  const all = useTreatments(projectId);
+  const { treatments, error } = all;
   const client = useQueryClient();
   const cells = useCells(projectId);
-  const [name, setName] = useState("");
-  const [everywhere, setEverywhere] = useState(false);
-  const importing = useFilePicker({
-    label: "Treatment to import",
-    accept: "application/json",
-    onFiles: ([file]) => file && importOne(file),
-  });
   const follows = treatments.find(({ followers }) =>
     followers.some((follower) => follower.framing === framing.id),
   );
@@ -58,63 +52,95 @@ export function TreatmentsFold() {
         ))}
       </TileGrid>
       {follows?.id != null && (
-        <div className="flex flex-wrap gap-2">
-          {differs.length > 0 && <Button onClick={() => give(follows)}>Back to it</Button>}
-          {differs.length > 0 && (
-            <Button
-              title="Framings that use it change too; edited ones stay"
-              onClick={() =>
-                rewrite({ id: follows.id as number, treatment: treatmentOf(follows.treatment.name, plan) })
-              }
-            >
-              Update from this framing
-            </Button>
-          )}
-          <a
-            className="self-center text-ochre underline"
-            download={`${follows.treatment.name}.json`}
-            href={`data:application/json,${encodeURIComponent(JSON.stringify(follows.treatment, null, 2))}`}
-          >
-            Export
-          </a>
-          <Button look="subtle" onClick={() => remove(follows.id as number)}>
-            Delete
-          </Button>
-        </div>
+        <TreatmentActions {...{ all, follows, id: follows.id }} edited={differs.length > 0} onGive={give} />
       )}
-      <form
-        className="grid gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim()) save({ treatment: treatmentOf(name.trim(), plan), everywhere });
-          setName("");
-        }}
-      >
-        <div className="flex gap-2">
-          <input
-            aria-label="Name of the treatment"
-            placeholder="Name of a new treatment"
-            className="min-w-0 grow rounded border border-edge bg-sheet px-2 py-1"
-            maxLength={80}
-            value={name}
-            onKeyDown={(event) => event.stopPropagation()}
-            onChange={({ target }) => setName(target.value)}
-          />
-          <Button type="submit" disabled={!name.trim()}>
-            Save
-          </Button>
-        </div>
-        <div className="flex items-baseline justify-between">
-          <TickRow ticked={everywhere} onChange={setEverywhere}>
-            for all projects
-          </TickRow>
-          <Button look="link" onClick={importing.pick}>
-            Import
-          </Button>
-        </div>
-      </form>
-      {importing.field}
+      <SaveTreatment all={all} />
     </Fold>
+  );
+}
+
+type Treatments = ReturnType<typeof useTreatments>;
+type ActionsProps = {
+  all: Treatments;
+  follows: Treatment;
+  id: number;
+  /** Whether the framing differs from its treatment. */
+  edited: boolean;
+  onGive: (row: Treatment) => void;
+};
+
+/** Actions on the treatment that the framing uses. */
+function TreatmentActions({ all, follows, id, edited, onGive }: ActionsProps) {
+  const { plan } = useBench("plan");
+  const { treatment } = follows;
+  return (
+    <div className="flex flex-wrap gap-2">
+      {edited && <Button onClick={() => onGive(follows)}>Back to it</Button>}
+      {edited && (
+        <Button
+          title="Framings that use it change too; edited ones stay"
+          onClick={() => all.rewrite({ id, treatment: treatmentOf(treatment.name, plan) })}
+        >
+          Update from this framing
+        </Button>
+      )}
+      <a
+        className="self-center text-ochre underline"
+        download={`${treatment.name}.json`}
+        href={`data:application/json,${encodeURIComponent(JSON.stringify(treatment, null, 2))}`}
+      >
+        Export
+      </a>
+      <Button look="subtle" onClick={() => all.remove(id)}>
+        Delete
+      </Button>
+    </div>
+  );
+}
+
+/** Saving the framing as a treatment, and importing one. */
+function SaveTreatment({ all }: { all: Treatments }) {
+  const { plan } = useBench("plan");
+  const [name, setName] = useState("");
+  const [everywhere, setEverywhere] = useState(false);
+  const importing = useFilePicker({
+    label: "Treatment to import",
+    accept: "application/json",
+    onFiles: ([file]) => file && all.importOne(file),
+  });
+  return (
+    <form
+      className="grid gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (name.trim()) all.save({ treatment: treatmentOf(name.trim(), plan), everywhere });
+        setName("");
+      }}
+    >
+      <div className="flex gap-2">
+        <input
+          aria-label="Name of the treatment"
+          placeholder="Name of a new treatment"
+          className="min-w-0 grow rounded border border-edge bg-sheet px-2 py-1"
+          maxLength={80}
+          value={name}
+          onKeyDown={(event) => event.stopPropagation()}
+          onChange={({ target }) => setName(target.value)}
+        />
+        <Button type="submit" disabled={!name.trim()}>
+          Save
+        </Button>
+      </div>
+      <div className="flex items-baseline justify-between">
+        <TickRow ticked={everywhere} onChange={setEverywhere}>
+          for all projects
+        </TickRow>
+        <Button look="link" onClick={importing.pick}>
+          Import
+        </Button>
+      </div>
+      {importing.field}
+    </form>
   );
 }
 
