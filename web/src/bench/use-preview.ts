@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { api, type Design, type Measure, type Plan, unwrap } from "../api/client";
+import { api, type Design, type Measure, type Plan, type Problem, unwrap } from "../api/client";
 import { Newest } from "../ui/newest";
 import { designOf } from "./editor/scope";
 import { extendsScene } from "./shots/shots";
@@ -93,11 +93,29 @@ async function fetchPreview(
 ): Promise<Answer> {
   const params = { path: { framing_id: framingId } };
   const body = { design, time, width, measured };
-  const answer = await unwrap(api.POST("/api/framings/{framing_id}/preview", { params, body, signal }));
+  const send = () => unwrap(api.POST("/api/framings/{framing_id}/preview", { params, body, signal }));
+  const answer = await untilFree(send, signal);
   if (answer.picture) {
     const image = new Image();
     image.src = answer.picture;
     await image.decode();
   }
   return answer;
+}
+
+const BUSY = 503;
+const AGAIN_MS = 400;
+const MOST_ATTEMPTS = 60;
+
+/** The answer to a request, sent again as long as the server composes other pictures of this visitor. */
+async function untilFree<Given>(send: () => Promise<Given>, signal: AbortSignal): Promise<Given> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await send();
+    } catch (problem) {
+      if ((problem as Partial<Problem>).status !== BUSY || signal.aborted || attempt === MOST_ATTEMPTS)
+        throw problem;
+      await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+    }
+  }
 }
