@@ -168,7 +168,7 @@ class Setting(Value):
         label, hint: what people call it, and one more sentence where that is needed.
         unit: "choice", "tick", "text", "colour", "button", or the unit of a number.
         options: of a choice; of a tick, its values when off and when on; of a button, the value that it sets; of a
-            text that may be empty, the value that this stands for.
+            text that may be empty, the value that this stands for; of a colour, the one that a double-click restores.
         others: whether a choice can have other values too, which are then shown as they are; otherwise such a value
             means the first option.
         low, high, step, decimals: of a number.

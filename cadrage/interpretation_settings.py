@@ -5,10 +5,8 @@ from cadrage.fields import Setting, SettingGroup, options
 from cadrage.footage import Interpretation, MediaInfo, effective_timing
 from cadrage.footage.blanking import interval_lines
 from cadrage.footage.describe import colour_summary
+from cadrage.footage.interpretation import WHOLE_LINE
 from cadrage.wording import wording
-
-WHOLE_LINE = 720
-"""Samples of a line of standard definition, ITU-R BT.601."""
 
 ORDERS = (
     ("progressive", "Progressive"),
@@ -147,4 +145,4 @@ def _still(info: MediaInfo, stated: Interpretation) -> SettingGroup:
     )
 
 
-MATTE = Setting(name="matte", label="Transparency", unit="colour")
+MATTE = Setting(name="matte", label="Transparency", unit="colour", options=options(("#000000", "")))

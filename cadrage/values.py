@@ -87,6 +87,11 @@ def parse_size(text: str) -> tuple[int, int]:
     return int(width), int(height)
 
 
+def format_rate(rate: Fraction) -> str:
+    """Return frames a second as people read them, with at most three decimals: 24, 29.97, 23.976."""
+    return f"{float(rate):.3f}".rstrip("0").rstrip(".")
+
+
 def format_exact(value: Fraction) -> str:
     """Write a Fraction as the shortest exact text: "7", "607.5", or "12/11" where no decimal ends."""
     below, twos, fives = value.denominator, 0, 0

@@ -13,7 +13,7 @@ FOLDER = Path(__file__).resolve().parent / "screenshots"
 SIZE = {"width": 1280, "height": 800}
 SHEET_WIDTH = 1280
 DEPOT, POINTS, CROSSING, STREET, RELAY, VISITORS, CENTENARY, PORTRAIT, FACADE, YARD, GATE, ROW, WAITING = range(13)
-# What a render can be asked, while it waits or works and once it is done.
+# Buttons of a render, while it is queued or running and when it is done.
 RENDERING = re.compile("Cancel|Download")
 
 
@@ -152,7 +152,7 @@ def of_placements(page: Page, board: str) -> None:
 
 
 def of_extending(page: Page, board: str) -> None:
-    """A scene that goes on beyond its picture, with the ways of its left side."""
+    """An extended scene, with the options for its left side."""
     open_cell(page, YARD)
     open_step(page, "Surround")
     left = page.get_by_role("region", name="Left side")
@@ -194,7 +194,7 @@ def of_movement(page: Page, board: str) -> None:
 
 
 def of_results(page: Page, board: str) -> None:
-    """A finished file beside what was measured in it, and renders at work."""
+    """A finished file beside its report, and running renders."""
     open_cell(page, DEPOT)
     page.get_by_role("banner").get_by_role("button", name="Render").click()
     page.get_by_text("check passed").wait_for(timeout=120_000)
@@ -212,7 +212,7 @@ def of_results(page: Page, board: str) -> None:
 
 
 def of_people(page: Page, board: str) -> None:
-    """What somebody sees with whom the project is shared by a link, and the page of administrators."""
+    """A project opened by a share link, and the administration page."""
     page.goto(board.partition("/renders")[0])
     page.get_by_role("button", name="Share").click()
     page.get_by_role("button", name="Make a link").click()

@@ -75,10 +75,10 @@ def frame_asked(size: str, options: Options) -> Frame:
 
 
 def checked(make: Callable[[], Made], remedy: str = SEE_HELP) -> Made:
-    """What is made of something that was typed.
+    """Call a reader, and turn its validation error into a `BadRequest`.
 
     Raises:
-        BadRequest: it is no such value; it says why.
+        BadRequest: the value is invalid; the error says why.
     """
     try:
         return make()
@@ -135,7 +135,7 @@ def read_frame(size: str, active: str | None, **more: str | None) -> Frame:
 
 
 def read_interpretation(pixel_aspect: str | None, taken_as: str) -> Interpretation:
-    """What a clip is taken to be, as it was typed.
+    """Read the interpretation of a clip from the options.
 
     Raises:
         BadRequest: it cannot be read.
@@ -180,10 +180,10 @@ def read_range(text: str) -> Range:
 
 
 def with_words(plan: Plan, captions: Path | None, titles: Sequence[str]) -> Plan:
-    """A plan with captions of a file, and words one above the other, besides what it has.
+    """Return a plan with captions from a file, and with titles stacked above each other.
 
     Raises:
-        BadRequest: there are too many words.
+        BadRequest: there are too many titles.
     """
     change: dict[str, object] = {}
     if captions is not None:
@@ -195,11 +195,11 @@ def with_words(plan: Plan, captions: Path | None, titles: Sequence[str]) -> Plan
 
 
 def read_written(settings: Settings, text: str, *, stop_at_damage: bool = False) -> Settings:
-    """Settings with what was typed in the place of some of their fields.
+    """Return settings with fields replaced by the value of `--write`.
 
     Args:
-        settings: to begin with.
-        text: what was typed, like "kind=mov-prores,depth=10,bars=active-picture-only": values with hyphens for spaces.
+        settings: the settings to change.
+        text: such as "kind=mov-prores,depth=10,bars=active-picture-only", with hyphens for spaces.
         stop_at_damage: whether a damaged clip is refused.
 
     Raises:
@@ -213,7 +213,7 @@ def read_written(settings: Settings, text: str, *, stop_at_damage: bool = False)
 
 
 def _meant(form: type[Value], name: str, value: str) -> object:
-    """What a typed word means for a field: one of those it can be, whatever stands for its spaces; else as it is."""
+    """Return the option of a field that a word names, with any separator for spaces; without a match, the word."""
     known = form.model_fields.get(name)
     for one in _choices(known.annotation) if known else ():
         if _bare(value) in (_bare(str(one)), _bare(wording(str(one)))):
@@ -226,14 +226,14 @@ def _bare(text: str) -> str:
 
 
 def _choices(annotation: Any) -> tuple[Any, ...]:  # noqa: ANN401 - a type as it is written
-    """All that a field can be, where that is said."""
+    """Return the options of a field, if its type lists them."""
     if get_origin(annotation) is Literal:
         return get_args(annotation)
     return tuple(one for part in get_args(annotation) for one in _choices(part))
 
 
 def _number_size(text: str) -> dict[str, Any]:
-    """A scale where a percent sign says so, else a tightness."""
+    """Read a scale, which has a percent sign, or a tightness."""
     if text.endswith("%"):
         return {"sizing": "scale", "scale": parse_exact(text[:-1]) / 100}
     return {"tightness": parse_exact(text)}

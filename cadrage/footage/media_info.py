@@ -4,7 +4,7 @@ from typing import Literal
 
 from cadrage.footage.decoding import ShownBy
 from cadrage.footage.findings import Finding
-from cadrage.values import Exact, Value
+from cadrage.values import Exact, Value, format_rate
 
 FieldOrder = Literal["unknown", "progressive", "upper_first", "lower_first"]
 
@@ -194,6 +194,6 @@ class MediaInfo(Value):
         pixels = "" if aspect == 1 else f", {aspect.numerator}:{aspect.denominator} pixels"
         if self.kind == "still":
             return f"{size}{turned}{pixels}, still"
-        rate = f"{float(self.rate):.3f}".rstrip("0").rstrip(".")
+        rate = format_rate(self.rate)
         stills = f", {self.frames} stills" if self.kind == "sequence" else ""
         return f"{size}{turned}{pixels}, {rate} fps{' varying' if self.rate_varies else ''}{stills}"

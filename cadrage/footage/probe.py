@@ -58,10 +58,10 @@ def probe(
 ) -> MediaInfo:
     """Return the properties of a file.
 
-    All of it is gone through and its pictures decoded as long as that takes no more than a second or two. Of longer
-    files pictures are counted by their packets, and of very long ones their number is estimated, unless asked to be
-    thorough, or asked that they be counted; `MediaInfo.counted` says which it was. A folder is taken as a sequence of
-    numbered stills. `report` is told the fraction that is read, now and then, and may raise what it likes.
+    A short file is decoded to its end, for a second or two. Pictures of longer files are counted by their packets, and
+    those of very long files are estimated, unless `thorough` or `counted` is set; `MediaInfo.counted` says how. A
+    folder is read as a sequence of numbered stills. `report` is called with the fraction read so far, and may raise to
+    stop.
 
     Raises:
         MissingSource, UnreadableFile, NoPicture, RasterOutOfRange: see each.
@@ -161,7 +161,7 @@ def _stated(stream: VideoStream) -> dict[str, object]:
     container_aspect = stream.sample_aspect_ratio or context.sample_aspect_ratio or None
     return {
         "container": stream.container.format.name,
-        "codec": context.codec.canonical_name,  # of the codec, whichever decoder reads it
+        "codec": context.codec.canonical_name,  # the codec's name: several decoders read one codec
         "pixel_aspect": aspect_of_picture(container_aspect, *size),
         "stream_aspect": aspect_of_picture(context.sample_aspect_ratio or None, *size),
         "field_order": FIELD_ORDER_OF_CODE.get(context.field_order, "unknown"),
@@ -261,7 +261,7 @@ def _timing(container: InputContainer, found: Scan, stated: list[Fraction]) -> T
 
 
 def _length(container: InputContainer, found: Scan, timing: Timing) -> tuple[int, Fraction]:
-    """Number of pictures, with those that are missing from a constant rate, and seconds in all."""
+    """Count the pictures, including gaps in a constant rate, and measure the duration in seconds."""
     if not found.complete:
         return _estimated(container, found, timing)
     frames = len(found.times) + sum(count for _, count in timing.holes)
@@ -270,15 +270,15 @@ def _length(container: InputContainer, found: Scan, timing: Timing) -> tuple[int
     shown = (found.times[-1] - found.times[0]) * found.tick
     lasts = found.last_length * found.tick or 1 / timing.rate
     read = len(found.times) + found.leading + len(found.errors)
-    if demuxer_of(container) in EDITED and found.stream.duration and read >= found.stream.frames:  # it is all there
-        # Its lengths of pictures are told in the order of decoding, so that the last one shown has that of another.
+    if demuxer_of(container) in EDITED and found.stream.duration and read >= found.stream.frames:  # complete
+        # Picture durations are stored in decoding order: the last one stored is not that of the last picture shown.
         stated = found.stream.duration * found.tick - shown
         lasts = stated if 0 < stated < MAX_LAST_PICTURE_S else lasts
     return frames, shown + lasts
 
 
 def _estimated(container: InputContainer, found: Scan, timing: Timing) -> tuple[int, Fraction]:
-    """The same of a file that was not read to its end, by what its header says, else by what was read of it."""
+    """Estimate both for a file that was not read to its end: from its header, otherwise from the part read."""
     read = (found.times[-1] - found.times[0]) * found.tick
     stated = Fraction(container.duration or 0, 1_000_000)
     if stated <= read:
@@ -311,7 +311,7 @@ def _sound(span: SoundSpan, picture_start: Fraction) -> SoundInfo:
 
 
 def _title(stream: AudioStream) -> str:
-    """What a file calls a track; MP4 and MOV do so by the name of its handler, which writers fill with their own."""
+    """Return the title of a track. In MP4 and MOV it is the handler name, which writers often fill with their own."""
     stated = stream.metadata.get("title") or stream.metadata.get("handler_name", "")
     return "" if HANDLER.search(stated) else stated[:LONGEST_TITLE].strip()
 

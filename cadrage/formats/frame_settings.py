@@ -1,14 +1,12 @@
 """The settings of a frame other than its size, as an interface shows them."""
 
+from fractions import Fraction
+
 from cadrage.fields import Setting, options
+from cadrage.values import format_rate
 
 RATES = ("24000/1001", "24", "25", "30000/1001", "30", "50", "60000/1001", "60")
 """Frames a second that are offered, exactly."""
-
-
-def _rate_title(rate: str) -> str:
-    above, _, below = rate.partition("/")
-    return f"{int(above) / int(below or 1):.3f}".rstrip("0").rstrip(".") + " fps"
 
 
 TIME = (
@@ -16,7 +14,7 @@ TIME = (
         name="rate",
         label="Rate",
         others=True,
-        options=options((None, "As the clip"), *((rate, _rate_title(rate)) for rate in RATES)),
+        options=options((None, "As the clip"), *((rate, f"{format_rate(Fraction(rate))} fps") for rate in RATES)),
     ),
     Setting(
         name="fields",
@@ -51,6 +49,7 @@ OUTSIDE = (
         name="bar_colour",
         label="Bars",
         unit="colour",
+        options=options(("#000000", "")),
         only_if={"outside": ("bars",)},
         unless={"active": (None,)},
     ),

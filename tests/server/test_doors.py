@@ -23,11 +23,11 @@ ROUTES = [
     for method, operation in operations.items()
 ]
 OF_ALL = re.compile(r"^/api/(visitor|projects|catalogue(/derived)?|formats|settings|samples|folders|account.*)$")
-"""What belongs to no project: lists of one's own, and what is the same for all."""
+"""Routes outside projects: personal lists, and data that is the same for everyone."""
 OF_ONE = re.compile(r"^/api/(formats|settings|uploads)/")
-"""What belongs to one person, in whatever project."""
+"""Routes of data that belongs to one person."""
 OF_THE_HOUSE = re.compile(r"^/api/house")
-"""What administrators see."""
+"""Routes for administrators."""
 OF_OWNERS = [
     ("DELETE", r"/api/projects/\d+"),
     ("PATCH", r"/api/projects/\d+"),
@@ -188,8 +188,8 @@ def test_sharing_by_name_and_leaving(ida, sharers, project, framing, people):
     member = ida.post(address, given, content_type="application/json").json()
     assert (member["name"], member["role"]) == ("sees", "see")
     assert ida.post(address, {**given, "role": "work"}, content_type="application/json").json()["id"] == member["id"]
-    for nobody in ("nobody", people[0].username):
-        answer = ida.post(address, {"name": nobody, "role": "see"}, content_type="application/json")
+    for refused in ("nobody", people[0].username):
+        answer = ida.post(address, {"name": refused, "role": "see"}, content_type="application/json")
         assert answer.status_code == 422
     friend = client_of(sharers[0])
     (line,) = friend.get("/api/projects").json()

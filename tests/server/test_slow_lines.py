@@ -63,8 +63,8 @@ def test_trickling_posts_and_half_heads_hold_no_thread(application, bench):
     person, project, framing, _ = bench
     address = application.address
     slow = [
-        *(lines.begun(address, "/sign-in/", length=60_000) for _ in range(MANY)),
-        *(lines.begun(address, f"/api/projects/{project}/footage", person.cookies) for _ in range(MANY)),
+        *(lines.begin_post(address, "/sign-in/", length=60_000) for _ in range(MANY)),
+        *(lines.begin_post(address, f"/api/projects/{project}/footage", person.cookies) for _ in range(MANY)),
         *(lines.half_a_head(address) for _ in range(MANY)),
     ]
     with lines.all_of(slow) as held:
@@ -98,5 +98,5 @@ def test_what_is_not_welcome_is_turned_away_by_its_head(application, bench):
     person, project, _, _ = bench
     address, upload = application.address, f"/api/projects/{project}/footage"
     for path, length, answer in (("/sign-in/", 10**9, b"413"), (upload, 10**15, b"413")):
-        with lines.begun(address, path, person.cookies, length) as line:
+        with lines.begin_post(address, path, person.cookies, length) as line:
             assert line.recv(12) == b"HTTP/1.1 " + answer

@@ -1,4 +1,4 @@
-"""`make siege`: attacks and mistakes against a server of its own on this machine, and what they cost; a few minutes.
+"""`make siege`: run attacks and mistakes against a local server and measure their cost, in a few minutes.
 
 It writes docs/siege.md. Everything is bounded, and nothing leaves 127.0.0.1.
 """
@@ -27,9 +27,9 @@ KNOWN = {"framing_id": "id", "footage_id": "footage", "frame_id": "frame"}
 MB = 1e6
 HEAD = """# Under siege
 
-What mistakes and malice cost, against a server with one worker on {cores} cores, by `make siege`: how
-long it took, the memory of the web process at most, and what somebody at the bench felt meanwhile, who asked for one
-picture after another (640 wide, each of another placement), and the slowest answer to a health check.
+Cost of attacks and mistakes against a server with one worker on {cores} cores, by `make siege`. The columns are the
+time, the peak memory of the web process, the wait for pictures of another person at the bench (640 wide, each with
+another placement), and the slowest answer to a health check.
 
 | what | answer | seconds | memory, MB | pictures: median, s | 95 of 100, s | health, s | errors |
 |---|---|---|---|---|---|---|---|
@@ -37,7 +37,7 @@ picture after another (640 wide, each of another placement), and the slowest ans
 
 
 def prepared(application: Application, clip: Path) -> Field:
-    """A server with somebody at a framing that is rendered, and a large file to download."""
+    """A server with a person who has a rendered framing, and with a large file to download."""
     person = Person(application.address)
     project = person.project("Siege")
     person.add(project, clip)
@@ -56,7 +56,7 @@ def row(name: str, answer: str, watch: Watch) -> str:
 
 
 def under(field: Field, name: str, attack: Callable[[], str]) -> str:
-    """A line about an attack, while somebody else goes on working."""
+    """Run an attack while another person works, and return its line of the table."""
     assert field.application.web is not None
     with Watch(Person(field.address), field.framing, field.application.web.pid) as watch:
         answer = attack()

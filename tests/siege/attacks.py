@@ -27,13 +27,13 @@ LONG = 10_000_000
 
 @dataclass(frozen=True)
 class Field:
-    """What there is to attack.
+    """The targets of the attacks.
 
     Attributes:
         application: the server.
-        person: at home in it.
-        project: of theirs.
-        framing: in it.
+        person: signed in to it.
+        project: a project of this person.
+        framing: a framing in the project.
         download: path of a file that is larger than what connections hold.
     """
 
@@ -45,7 +45,7 @@ class Field:
 
     @property
     def address(self) -> str:
-        """Where the server is."""
+        """The address of the server."""
         return self.application.address
 
 
@@ -53,11 +53,11 @@ Attack = Callable[[Field], str]
 
 
 def slow_posts(field: Field) -> str:
-    """50 posts of a byte now and then, 50 of a stranger's, and 50 heads that do not end."""
+    """Send 50 slow posts signed in, 50 signed out, and 50 heads that do not end."""
     upload = f"/api/projects/{field.project}/footage"
     slow = [
-        *(lines.begun(field.address, upload, field.person.cookies) for _ in range(MANY)),
-        *(lines.begun(field.address, "/sign-in/", length=60_000) for _ in range(MANY)),
+        *(lines.begin_post(field.address, upload, field.person.cookies) for _ in range(MANY)),
+        *(lines.begin_post(field.address, "/sign-in/", length=60_000) for _ in range(MANY)),
         *(lines.half_a_head(field.address) for _ in range(MANY)),
     ]
     with lines.all_of(slow) as held:
@@ -76,7 +76,7 @@ def stalled_downloads(field: Field) -> str:
 
 def unwelcome_bodies(field: Field) -> str:
     """20 bodies of 100 GB that begin at the sign-in page."""
-    with lines.all_of([lines.begun(field.address, "/sign-in/", length=10**11) for _ in range(20)]) as held:
+    with lines.all_of([lines.begin_post(field.address, "/sign-in/", length=10**11) for _ in range(20)]) as held:
         answers = {line.recv(12).decode() for line in held}
     assert answers == {"HTTP/1.1 413"}, answers
     return "refused by their heads"

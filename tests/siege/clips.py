@@ -34,7 +34,7 @@ def strangers_posts(field: Field) -> str:
         for number in range(POSTS):
             try:
                 source = SOURCES[number % len(SOURCES)]
-                held.append(lines.begun(field.address, "/sign-in/", length=60_000, source=source))
+                held.append(lines.begin_post(field.address, "/sign-in/", length=60_000, source=source))
             except OSError:
                 refused += 1
         until = time.monotonic() + 15

@@ -20,7 +20,7 @@ def _connected(address: str, window: int | None = None, source: str = "") -> soc
     return line
 
 
-def begun(
+def begin_post(
     address: str, path: str, cookies: str = "", length: int = 1_000_000, more: str = "", source: str = ""
 ) -> socket.socket:
     """A post whose head is sent and of whose body there is only the first byte; from another address of this machine,

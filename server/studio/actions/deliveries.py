@@ -15,7 +15,7 @@ from cadrage.output.names import free_name
 from cadrage.render import RenderRequest
 from server.studio.actions.materials import library_of
 from server.studio.actions.previews import in_turn, previewer
-from server.studio.actions.streams import ConcurrencyLimit, begun
+from server.studio.actions.streams import ConcurrencyLimit, start_stream
 from server.studio.models import Project, Render
 
 THUMBNAIL = 400
@@ -66,7 +66,7 @@ def archive(rows: list[Render], whose: str) -> Iterator[bytes]:
     Raises:
         Busy: too many are being packed, in all or for them.
     """
-    return begun(_archived(rows, whose))
+    return start_stream(_archived(rows, whose))
 
 
 def _archived(rows: list[Render], whose: str) -> Generator[bytes, None, None]:

@@ -47,7 +47,7 @@ def library_for(footage: Footage, plan: Plan) -> Library:
     return library_of(footage, plan.interpretation, previewer.store, drafts=True)
 
 
-def begun(plan: Plan, footage: Footage, time: Fraction) -> Plan:
+def begin_extension(plan: Plan, footage: Footage, time: Fraction) -> Plan:
     """A plan without shots that is to extend: as the verdict advises, where there is one."""
     surround = plan.surround if isinstance(plan.surround, Extended) else Extended()
     found = footage.sides

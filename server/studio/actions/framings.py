@@ -166,9 +166,16 @@ def paste(source: Framing, framings: Iterable[Framing], parts: Iterable[Part]) -
     """
     plan, wanted = without_ways(plan_of(source)), tuple(parts)  # other frames need paths of their own
     everything = (*wanted, "shots") if set(wanted) == set(PARTS) else wanted
+    copies: dict[int, Plan] = {}
+
+    def copy_for(row: Framing, frame: Frame) -> Plan:
+        if row.frame_id not in copies:
+            same_size = not other_size(plan.frame, frame)
+            copies[row.frame_id] = plan if same_size else resized(plan, source.footage.info, frame)
+        return copies[row.frame_id]
 
     def pasted(row: Framing, now: Plan) -> Plan | None:
-        copy = resized(plan, source.footage.info, now.frame) if other_size(plan.frame, now.frame) else plan
+        copy = copy_for(row, now.frame)
         if row.footage_id == source.footage_id:
             given = {part: getattr(copy, part) for part in everything}
         else:

@@ -16,7 +16,7 @@ from server.studio.actions.footage import check_there
 from server.studio.actions.framing_plans import tried
 from server.studio.actions.materials import library_of
 from server.studio.actions.previews import previewer
-from server.studio.actions.streams import ConcurrencyLimit, begun
+from server.studio.actions.streams import ConcurrencyLimit, start_stream
 from server.studio.apps import readable
 from server.studio.models import Framing
 
@@ -32,12 +32,12 @@ class _Watched:
 
 
 ONE_HEAVY = ConcurrencyLimit(1, "A large still is being played for someone else.", wait_s=10)
-"""Of stills that take hundreds of megabytes while they play. Whoever plays another thing waits for their own to end."""
+"""Limits large stills, which take hundreds of megabytes while they play. A person's next stream waits for the last."""
 
 
 class Viewers:
-    """Who watches what: one stream for each page of a browser. One of a later turn, or of the same, ends the one before
-    it; one more than a person may have ends their oldest.
+    """Running streams: one for each page of a browser. A stream of the same or a later turn ends the one before it; a
+    person's stream beyond their limit ends their oldest.
     """
 
     def __init__(self, most: int = MAX_STREAMS) -> None:
@@ -71,7 +71,7 @@ class Viewers:
             if before is None and len(self._watching) >= self._most:
                 raise Busy(
                     f"The machine is playing for {len(self._watching)} others already.",
-                    remedy="Try again when one of them has stopped.",
+                    remedy="Try again when another person stops playing.",
                 )
             if before is not None and before.turn > turn:
                 watched.ended.set()
@@ -93,10 +93,10 @@ viewers = Viewers()
 def request_to_play(
     framing: Framing, designs: Sequence[Design], time: Fraction, *, lines: int, speed: int, source: bool, alone: bool
 ) -> PlayRequest:
-    """What is played: designs of a framing side by side; or the clip's own picture, as it is stored; all, or a shot.
+    """Build a request to play designs side by side, or the stored picture; the whole clip, or one shot (`alone`).
 
     Raises:
-        BadRequest: they cannot be played together. MissingSource: the clip's file is gone.
+        BadRequest: the designs cannot be played together. MissingSource: the clip's file is missing.
     """
     check_there(framing.footage)
     plans = tuple(tried(framing, design) for design in designs)
@@ -118,16 +118,16 @@ def as_stored(plan: Plan, framing: Framing) -> Plan:
 def played(
     viewer: str, turn: int, person: str, request: PlayRequest
 ) -> tuple[PlayStream, Generator[bytes, None, None]]:
-    """A stream, and what it sends from now on for as long as the viewer watches nothing else.
+    """Start a stream for a viewer, and return it with its parts; they end when the viewer plays something else.
 
     Raises:
-        Busy: too many watch, or a large still is watched already. MissingSource, UnreadableFile: the clip cannot be
-            read; where it is found out at once.
+        Busy: too many streams are running, or another large still is playing. MissingSource, UnreadableFile: the clip
+            cannot be read, if that shows at once.
     """
     stream = PlayStream(request, store=previewer.store)
     own = ClipIdentity.of(request.source)
     heavy = any(previewer.is_heavy(request.info, own, plan, request.library) for plan in request.plans)
-    return stream, begun(_parts(viewer, turn, person, heavy, stream))
+    return stream, start_stream(_parts(viewer, turn, person, heavy, stream))
 
 
 def _parts(viewer: str, turn: int, person: str, heavy: bool, stream: PlayStream) -> Generator[bytes, None, None]:

@@ -8,8 +8,8 @@ from contextlib import contextmanager
 from cadrage.errors import Busy
 
 
-def begun(parts: Generator[bytes, None, None]) -> Generator[bytes, None, None]:
-    """The same parts, of which the first is there: what goes wrong at once goes wrong here."""
+def start_stream(parts: Generator[bytes, None, None]) -> Generator[bytes, None, None]:
+    """Produce the first part now, so that an immediate error is raised here, and return all parts."""
     return _from(next(parts, b""), parts)
 
 

@@ -89,7 +89,7 @@ def begin(request: HttpRequest, framing_id: int, given: MomentIn) -> Design:
     actions.look(row.footage)
     row = owned.framing(request, framing_id)
     info, plan = row.footage.info, tried(row, given.design)
-    return in_shot(plan, info, given.shot, lambda one: actions.begun(one, row.footage, given.time)).design
+    return in_shot(plan, info, given.shot, lambda one: actions.begin_extension(one, row.footage, given.time)).design
 
 
 @router.post("/framings/{framing_id}/extension/variants", response=list[VariantOut])

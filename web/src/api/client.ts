@@ -22,7 +22,6 @@ export type Edges = Schemas["Edges"];
 export type Window = Schemas["Window"];
 export type Treatment = Schemas["TreatmentOut"];
 export type Alternative = Schemas["AlternativeOut"];
-export type Listing = Schemas["Listing"];
 export type Catalogue = Schemas["Catalogue"];
 export type Board = Schemas["Board"];
 export type Render = Schemas["RenderOut"];

@@ -9,15 +9,15 @@ import { BoardLink } from "./framing-loader";
 import { IntoFrame, Neighbours } from "./into-frame";
 import { useBench } from "./state/use-bench";
 import { useBenchUrl } from "./use-bench-url";
-import { useOrder } from "./use-renders";
+import { useRenderFraming } from "./use-renders";
 
 /** The line along the top of the bench. */
 export function BenchHeader() {
   const { board, footage, framingId } = useBench("board", "footage", "framingId");
   const { search } = useLocation();
   const { goToStep } = useBenchUrl();
-  const { order, ordering, question } = useOrder();
-  const render = () => order(() => goToStep("check"));
+  const rendering = useRenderFraming();
+  const render = () => rendering.render(() => goToStep("check"));
   useKeys([{ keys: "$mod+Enter", does: "Render", act: render }]);
   const trail = (
     <>
@@ -37,10 +37,10 @@ export function BenchHeader() {
       >
         Line-up
       </Link>
-      <Button look="main" disabled={ordering} onClick={render}>
+      <Button look="main" disabled={rendering.busy} onClick={render}>
         Render
       </Button>
-      {question}
+      {rendering.question}
     </Header>
   );
 }

@@ -8,6 +8,7 @@ import { frameAt } from "./timecode";
 import { useBenchUrl } from "./use-bench-url";
 import { useHoldKey } from "./use-hold-key";
 import { useRange } from "./use-range";
+import { toggledFullSize } from "./viewer/view";
 
 /** The keys of a clip's time. J, K, L, I, O, space and the arrows are the trade's. */
 export function useTimeKeys() {
@@ -56,7 +57,7 @@ export function useBenchKeys() {
     {
       keys: "x",
       does: "The frame pixel for pixel, and back",
-      act: () => show({ onSource: false, zoom: state().zoom === 1 ? null : 1 }),
+      act: () => show(toggledFullSize(state().zoom)),
     },
     { keys: "w", does: "Scopes, and away", act: toggle("scopes") },
     { keys: "t", does: "Highlight invented pixels", act: toggle("tinted") },

@@ -94,7 +94,7 @@ async function fetchPreview(
   const params = { path: { framing_id: framingId } };
   const body = { design, time, width, measured };
   const send = () => unwrap(api.POST("/api/framings/{framing_id}/preview", { params, body, signal }));
-  const answer = await untilFree(send, signal);
+  const answer = await retryWhileBusy(send, signal);
   if (answer.picture) {
     const image = new Image();
     image.src = answer.picture;
@@ -103,19 +103,21 @@ async function fetchPreview(
   return answer;
 }
 
+/** The server composes as many other pictures as it takes at once: of slow clips two for each visitor. */
 const BUSY = 503;
-const AGAIN_MS = 400;
-const MOST_ATTEMPTS = 60;
+const RETRY_MS = 400;
+/** 24 s in all; after that the refusal is shown. */
+const MAX_ATTEMPTS = 60;
 
-/** The answer to a request, sent again as long as the server composes other pictures of this visitor. */
-async function untilFree<Given>(send: () => Promise<Given>, signal: AbortSignal): Promise<Given> {
+/** Send a request, and send it again while the server is busy. */
+async function retryWhileBusy<Given>(send: () => Promise<Given>, signal: AbortSignal): Promise<Given> {
   for (let attempt = 1; ; attempt++) {
     try {
       return await send();
     } catch (problem) {
-      if ((problem as Partial<Problem>).status !== BUSY || signal.aborted || attempt === MOST_ATTEMPTS)
+      if ((problem as Partial<Problem>).status !== BUSY || signal.aborted || attempt === MAX_ATTEMPTS)
         throw problem;
-      await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+      await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     }
   }
 }

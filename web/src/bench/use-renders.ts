@@ -15,7 +15,7 @@ export function useRenders(): Render[] {
 export const useFinished = () => useRenders().find(({ state }) => state === "done");
 
 /** Rendering the framing. If bars are undecided it asks about them first. */
-export function useOrder() {
+export function useRenderFraming() {
   const { projectId, framingId, board, framing, report } = useBench(
     "projectId",
     "framingId",
@@ -37,12 +37,12 @@ export function useOrder() {
     onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
   });
   return {
-    order: (then?: () => void) =>
+    render: (then?: () => void) =>
       bars.before([framing.frame], () => {
         mutate();
         then?.();
       }),
-    ordering: isPending,
+    busy: isPending,
     question: bars.question,
   };
 }

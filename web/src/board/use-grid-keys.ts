@@ -8,9 +8,11 @@ import { gridOf, rangeOf, toggled, walked } from "./selection";
 export function useGridKeys(reach: (cell: number) => void) {
   const state = useBoardState();
   const anchor = useRef<number | null>(null);
-  useKeys([
-    { keys: "c", does: "To the cells", act: () => reach(focusedOf(state().rows, state().focused) ?? 0) },
-  ]);
+  function reachFocused() {
+    const cell = focusedOf(state().rows, state().focused);
+    if (cell) reach(cell);
+  }
+  useKeys([{ keys: "c", does: "To the cells", act: reachFocused }]);
   useListed([
     { keys: "Arrows", does: "To the next cell" },
     { keys: "Shift+Arrows", does: "Select as far as there" },

@@ -14,6 +14,9 @@ type Values = Record<string, unknown>;
 type Set = (fields: Values) => void;
 type Props = { settings: readonly Setting[]; values: object; set: (fields: never) => void };
 
+/** The text of a value in a select or a field; empty for none. */
+const asText = (value: unknown) => String(value ?? "");
+
 /** Settings of a clip, a frame or a file, drawn as the server describes them. */
 export function SettingRows({ settings, values, set }: Props) {
   return settings
@@ -28,7 +31,7 @@ export function SettingRows({ settings, values, set }: Props) {
     ));
 }
 
-/** The same in folds, with what there is to say about each group. */
+/** Groups of settings, each in a fold with its notes. */
 export function SettingGroups({
   groups,
   ...props
@@ -66,7 +69,7 @@ function SettingRow({ setting, value, set }: { setting: Setting; value: unknown;
   if (unit === "colour")
     return (
       <ColourRow
-        {...{ label, value: String(value), initial: "#000000" }}
+        {...{ label, value: asText(value), initial: asText(first?.value) }}
         onChange={() => undefined}
         onCommit={commit}
       />
@@ -96,8 +99,6 @@ function SettingRow({ setting, value, set }: { setting: Setting; value: unknown;
 }
 
 type OptionProps = { setting: Setting; value: unknown; commit: (value: unknown) => void };
-
-const asText = (value: unknown) => String(value ?? "");
 
 /** A choice; a value that is not offered is the first one, or, where there can be others, shown as it is. */
 function OptionRow({ setting: { label, hint, options, others }, value, commit }: OptionProps) {

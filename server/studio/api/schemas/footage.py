@@ -15,8 +15,7 @@ from cadrage.analysis.shots import ShotsFound
 from cadrage.compose.advice import extendable_sides
 from cadrage.extend.request import Side
 from cadrage.footage import Candidate, Fact, Interpretation, MediaInfo, candidates, describe, effective_timing, resolve
-from cadrage.footage.blanking import interval_lines
-from cadrage.footage.describe import colour_summary, notices
+from cadrage.footage.describe import notices
 from cadrage.footage.findings import places
 from cadrage.plan import Range
 from cadrage.rules import format_summary
@@ -29,7 +28,7 @@ from server.studio.models import Analysis, Footage
 
 
 class Timing(Schema):
-    """A clip's time as it is taken: after deinterlacing, or as a still is shown."""
+    """The timing of a clip as interpreted: after deinterlacing, or the duration of a still."""
 
     rate: Exact
     frames: int
@@ -108,11 +107,11 @@ TITLES = {
     "sides": "Sides",
     "captions": "Closed captions",
 }
-"""What is looked for, as people call it."""
+"""Titles of analyses."""
 
 
 class AnalysisOut(Schema):
-    """What is being found out about a clip, or was not; `done_percent` is of the work."""
+    """An analysis of a clip, queued, running or ended; `done_percent` is its progress."""
 
     id: int
     kind: str
@@ -145,11 +144,9 @@ def _closed_captions(row: Footage) -> Literal["none", "unread", "read"]:
 class FootageOut(Schema):
     """A clip of a project.
 
-    `stated` is the interpretation that somebody set, for the clip (`own`) or for its format; `interpretation` adds what
-    was found in its pictures. `stamp` changes with everything that its pictures depend on. `display_aspect` is that of
-    the picture as interpreted; `colour` describes the file's own colour, at length and as a state. `interval_lines` at
-    the top of its raster carry no picture. `extendable` lists the sides that can be extended in some shot; None before
-    they were analysed.
+    `stated` is the interpretation that was set, for the clip (`own`) or for its format; `interpretation` adds results
+    of analyses. `stamp` changes with everything that its pictures depend on. `display_aspect` is that of the picture as
+    interpreted. `extendable` lists the sides that can be extended in some shot; None before they were analysed.
     """
 
     id: int
@@ -161,8 +158,6 @@ class FootageOut(Schema):
     linked: bool
     summary: str
     display_aspect: float
-    colour: str
-    colour_state: str
     format: str
     described: list[Fact]
     noticed: list[NoticeOut]
@@ -171,7 +166,6 @@ class FootageOut(Schema):
     interpretation: Interpretation
     own: bool
     candidates: list[Candidate]
-    interval_lines: int
     stamp: str
     analysing: bool
     analyses: list[AnalysisOut]
@@ -200,8 +194,6 @@ class FootageOut(Schema):
             missing=not row.path.exists(),
             linked=bool(row.linked),
             summary=info.summary,
-            colour=colour_summary(info),
-            colour_state=colour_summary(info, brief=True),
             display_aspect=float(resolve(info, interpretation).picture.display_aspect),
             format=format_summary(info),
             described=list(describe(info)),
@@ -211,7 +203,6 @@ class FootageOut(Schema):
             interpretation=interpretation,
             own=row.interpretation_json is not None,
             candidates=list(candidates(info)),
-            interval_lines=interval_lines(info.width, info.height),
             stamp=alone_key(row, interpretation),
             analysing=any(not one.ended for one in row.analyses.all() if not ANALYSES[one.kind].background),
             analyses=[AnalysisOut.of(one) for one in row.analyses.all()],

@@ -4,13 +4,13 @@ import { titleOf, useChoices } from "../../api/use-choices";
 import { RenderCard } from "../../rendering/render-card";
 import { Button } from "../../ui/button";
 import { useBench } from "../state/use-bench";
-import { useOrder, useRenders } from "../use-renders";
+import { useRenderFraming, useRenders } from "../use-renders";
 
 /** The renders of this framing, and the measured report on the newest finished one. */
 export function CheckPanel() {
   const { projectId } = useBench("projectId");
   const renders = useRenders();
-  const { order, ordering, question } = useOrder();
+  const { render, busy, question } = useRenderFraming();
   const newest = renders[0];
   const stale = newest?.state === "done" && !newest.current;
   return (
@@ -22,7 +22,7 @@ export function CheckPanel() {
         <p className="border-l-3 border-rust pl-3">The framing has changed since this file was made.</p>
       )}
       {(!newest || stale || !["done", ...AT_WORK].includes(newest.state)) && (
-        <Button look="main" className="justify-self-start" disabled={ordering} onClick={() => order()}>
+        <Button look="main" className="justify-self-start" disabled={busy} onClick={() => render()}>
           Render
         </Button>
       )}

@@ -1,5 +1,5 @@
 import { useBench } from "../state/use-bench";
-import { zoomed } from "./view";
+import { toggledFullSize, zoomed } from "./view";
 
 /** Views of the frame that are switched on and off: some of them last also while their key is held. */
 const TOGGLES = [
@@ -69,7 +69,7 @@ function ViewChoice() {
       <ViewButton
         pressed={!onSource && zoom !== null}
         title="One pixel of the frame on one of the screen (X); drag to move the visible part, Ctrl and wheel to zoom"
-        onClick={() => show({ onSource: false, zoom: zoom === 1 ? null : 1 })}
+        onClick={() => show(toggledFullSize(zoom))}
       >
         {(zoom ?? 1) * 100}%
       </ViewButton>

@@ -66,6 +66,9 @@ const ZOOMS = { least: 0.25, most: 8 };
 export const zoomed = (zoom: number | null, factor: number) =>
   Math.min(ZOOMS.most, Math.max(ZOOMS.least, (zoom ?? 1 / factor) * factor));
 
+/** The view with one pixel of the frame on one of the screen; or, from there, with the frame fitted in. */
+export const toggledFullSize = (zoom: number | null) => ({ onSource: false, zoom: zoom === 1 ? null : 1 });
+
 /** Fit a box of pixels of some shape into the viewer. */
 export function fitBox(viewer: Size, shown: Box, pixelAspect: string): View {
   const pixel = toNumber(pixelAspect);
