@@ -115,8 +115,10 @@ def settled_pixels(page: Page, until=lambda _: True):
     before = well_pixels(page)
     for _ in range(160):
         page.wait_for_timeout(125)
+        # Ask first: a picture that arrives in between would be reported as shown while `now` is the older one.
+        awaited = is_awaited(page)
         now = well_pixels(page)
-        if until(now) and not is_awaited(page) and not other_than(before)(now):
+        if until(now) and not awaited and not other_than(before)(now):
             break
         before = now
     return now

@@ -43,7 +43,7 @@ def test_a_first_visit_reaches_its_first_file_in_few_presses(page: Page, upright
     chooser.value.set_files(upright)
     expect(page.get_by_text("100% kept")).to_be_visible()
     page.get_by_role("button", name="Render all").click()
-    with page.expect_download() as download:
+    with page.expect_download(timeout=150_000) as download:
         page.get_by_role("link", name="Download Depot yard").click(timeout=120_000)
     assert download.value.suggested_filename.endswith(".mp4")
     assert page.evaluate("window.presses") <= MOST_PRESSES

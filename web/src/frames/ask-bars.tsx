@@ -1,3 +1,4 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { type ReactNode, useEffect, useState } from "react";
 import type { Board, FrameRow } from "../api/client";
@@ -5,6 +6,7 @@ import { HelpLink } from "../ui/help-link";
 import { Overlay } from "../ui/overlay";
 import { ProblemNote } from "../ui/problem-note";
 import { BarsChoice } from "./bars-choice";
+import { changesSettled } from "./use-change";
 import { useFrame } from "./use-frame";
 
 /**
@@ -12,6 +14,7 @@ import { useFrame } from "./use-frame";
  * done is done once all is said.
  */
 export function useBarsAsked(board: Board | undefined) {
+  const client = useQueryClient();
   const [asked, setAsked] = useState<{ frames: number[]; then: () => void } | null>(null);
   const open = undecided(board, asked?.frames ?? []);
   useEffect(() => {
@@ -21,9 +24,10 @@ export function useBarsAsked(board: Board | undefined) {
   }, [asked, open.length]);
   return {
     /** Do something that renders into frames. */
-    before(frames: number[], then: () => void) {
-      if (undecided(board, frames).length === 0) then();
-      else setAsked({ frames, then });
+    async before(frames: number[], then: () => void) {
+      // A frame that was changed a moment ago may need the question only once the server has stored the change.
+      await changesSettled(client);
+      setAsked({ frames, then });
     },
     question: (
       <Dialog.Root open={asked !== null && open.length > 0} onOpenChange={(on) => on || setAsked(null)}>

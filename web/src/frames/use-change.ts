@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useMutation, useQueryClient } from "@tanstack/react-query";
 import type { Board } from "../api/client";
 import { refreshFramings } from "../api/queries";
 import { inOrder } from "../api/saves";
@@ -24,6 +24,19 @@ export function useChange<Given, Answer>(
     onSettled: () => {
       if (client.isMutating({ mutationKey: CHANGE }) === 1) return refreshFramings(client);
     },
+  });
+}
+
+/** Resolve once every change is stored and the board shows what the server makes of it. */
+export function changesSettled(client: QueryClient): Promise<void> {
+  return new Promise((resolve) => {
+    const check = () => {
+      if (client.isMutating({ mutationKey: CHANGE }) > 0) return;
+      stop();
+      resolve();
+    };
+    const stop = client.getMutationCache().subscribe(check);
+    check();
   });
 }
 
