@@ -1,7 +1,7 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Framing, unwrap } from "../api/client";
+import { useQueryClient } from "@tanstack/react-query";
+import { api, type Framing } from "../api/client";
 import { takeIn, versionOf } from "../api/queries";
-import { inOrder } from "../api/saves";
+import { useSend } from "../api/use-send";
 import { Button } from "../ui/button";
 import { ProblemNote } from "../ui/problem-note";
 import { useBench } from "./state/use-bench";
@@ -13,18 +13,16 @@ export function RuleNote() {
   const params = { path: { framing_id: framing.id } };
   const seen = () => ({ version: versionOf(client, framing) });
   const saved = { onSuccess: (next: Framing) => takeIn(client, next) };
-  const obey = useMutation({
-    mutationFn: () =>
-      inOrder(() => unwrap(api.POST("/api/framings/{framing_id}/obey", { params, body: seen() }))),
+  const obey = useSend(() => api.POST("/api/framings/{framing_id}/obey", { params, body: seen() }), {
+    ordered: true,
     ...saved,
   });
-  const make = useMutation({
-    mutationFn: () =>
-      inOrder(() => unwrap(api.POST("/api/framings/{framing_id}/rule", { params, body: seen() }))),
+  const make = useSend(() => api.POST("/api/framings/{framing_id}/rule", { params, body: seen() }), {
+    ordered: true,
     ...saved,
   });
-  const drop = useMutation({
-    mutationFn: () => inOrder(() => unwrap(api.DELETE("/api/framings/{framing_id}/rule", { params }))),
+  const drop = useSend(() => api.DELETE("/api/framings/{framing_id}/rule", { params }), {
+    ordered: true,
     ...saved,
   });
   const { obeys, rule_set, rule_for } = framing;

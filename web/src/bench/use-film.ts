@@ -1,5 +1,6 @@
 import { type RefObject, useEffect } from "react";
 import { toNumber } from "../ui/exact";
+import type { Transport } from "./state/transport";
 import { useBench } from "./state/use-bench";
 
 /** How a finished file lies in the clip that it was made of. */
@@ -24,42 +25,47 @@ export function useFilm(video: RefObject<HTMLVideoElement | null>, place: FilmPl
   useEffect(() => {
     const film = video.current;
     if (!film) return;
-    const where = { first, last, rate, seconds };
-    const within = 1.5 / toNumber(rate);
-    const seek = (frame: number) => {
-      const time = inFile(where, frame);
-      if (Math.abs(film.currentTime - time) > within) film.currentTime = time;
-    };
-    const unsubscribe = transport.store.subscribe((now, before) => {
-      if (now.speed > 0 && now.speed !== before.speed && film.paused) {
-        if (inFile(where, now.frame) >= seconds - within) film.currentTime = 0;
-        film.playbackRate = now.speed;
-        transport.drive(true);
-        film.play().catch(() => transport.stop());
-      } else if (now.speed > 0 && now.speed !== before.speed) film.playbackRate = now.speed;
-      else if (now.speed <= 0 && !film.paused) film.pause();
-      else if (film.paused && now.frame !== before.frame) seek(now.frame);
-    });
-    const told = () => {
-      if (film.paused) return;
-      transport.follow(inClip(where, film.currentTime));
-      film.requestVideoFrameCallback(told);
-    };
-    const onStart = () => {
-      if (transport.store.getState().speed <= 0) transport.play(film.playbackRate);
-      transport.drive(true);
-      film.requestVideoFrameCallback(told);
-    };
-    const over = () => {
-      if (transport.store.getState().speed > 0) transport.stop();
-      transport.drive(false);
-    };
-    const on = { play: onStart, pause: over, ended: over };
-    for (const [name, act] of Object.entries(on)) film.addEventListener(name, act);
-    return () => {
-      unsubscribe();
-      for (const [name, act] of Object.entries(on)) film.removeEventListener(name, act);
-      over();
-    };
+    return follow(film, { first, last, rate, seconds }, transport);
   }, [video, transport, first, last, rate, seconds]);
+}
+
+/** Tie a film to the transport until the returned function is called. */
+function follow(film: HTMLVideoElement, place: FilmPlace, transport: Transport) {
+  const { rate, seconds } = place;
+  const within = 1.5 / toNumber(rate);
+  const seek = (frame: number) => {
+    const time = inFile(place, frame);
+    if (Math.abs(film.currentTime - time) > within) film.currentTime = time;
+  };
+  const unsubscribe = transport.store.subscribe((now, before) => {
+    if (now.speed > 0 && now.speed !== before.speed && film.paused) {
+      if (inFile(place, now.frame) >= seconds - within) film.currentTime = 0;
+      film.playbackRate = now.speed;
+      transport.drive(true);
+      film.play().catch(() => transport.stop());
+    } else if (now.speed > 0 && now.speed !== before.speed) film.playbackRate = now.speed;
+    else if (now.speed <= 0 && !film.paused) film.pause();
+    else if (film.paused && now.frame !== before.frame) seek(now.frame);
+  });
+  const told = () => {
+    if (film.paused) return;
+    transport.follow(inClip(place, film.currentTime));
+    film.requestVideoFrameCallback(told);
+  };
+  const onStart = () => {
+    if (transport.store.getState().speed <= 0) transport.play(film.playbackRate);
+    transport.drive(true);
+    film.requestVideoFrameCallback(told);
+  };
+  const over = () => {
+    if (transport.store.getState().speed > 0) transport.stop();
+    transport.drive(false);
+  };
+  const on = { play: onStart, pause: over, ended: over };
+  for (const [name, act] of Object.entries(on)) film.addEventListener(name, act);
+  return () => {
+    unsubscribe();
+    for (const [name, act] of Object.entries(on)) film.removeEventListener(name, act);
+    over();
+  };
 }

@@ -1,7 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, type Render, unwrap } from "../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api, type Render } from "../api/client";
 import { rendersQuery } from "../api/queries";
-import { inOrder } from "../api/saves";
+import { useSend } from "../api/use-send";
 import { useBarsAsked } from "../frames/ask-bars";
 import { useBench } from "./state/use-bench";
 
@@ -23,19 +23,11 @@ export function useRenderFraming() {
     "framing",
     "report",
   );
-  const client = useQueryClient();
   const bars = useBarsAsked(board);
-  const { mutate, isPending } = useMutation({
-    mutationFn: () =>
-      inOrder(() =>
-        unwrap(
-          api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),
-        ),
-      ),
-    onMutate: () => report(null),
-    onError: report,
-    onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
-  });
+  const { mutate, isPending } = useSend(
+    () => api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),
+    { refresh: ["renders", projectId], ordered: true, onMutate: () => report(null), onError: report },
+  );
   return {
     render: (then?: () => void) =>
       bars.before([framing.frame], () => {

@@ -1,7 +1,8 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, unwrap } from "../api/client";
+import { api } from "../api/client";
 import { refreshFramings } from "../api/queries";
+import { useSend } from "../api/use-send";
 import { footageAmong } from "../intake/dropped";
 import { useUploads } from "../intake/uploads";
 import { Button } from "../ui/button";
@@ -16,16 +17,14 @@ export function AddFootage({ projectId, folders }: { projectId: number; folders:
   const [browsing, setBrowsing] = useState(false);
   const add = useUploads((store) => store.addAll);
   const client = useQueryClient();
-  const link = useMutation({
-    mutationFn: (path: string) =>
-      unwrap(
-        api.POST("/api/projects/{project_id}/linked", {
-          params: { path: { project_id: projectId } },
-          body: { path },
-        }),
-      ),
-    onSettled: () => refreshFramings(client),
-  });
+  const link = useSend(
+    (path: string) =>
+      api.POST("/api/projects/{project_id}/linked", {
+        params: { path: { project_id: projectId } },
+        body: { path },
+      }),
+    { refresh: refreshFramings },
+  );
   const addAll = (files: File[]) => add(projectId, files, () => refreshFramings(client));
   const clips = useFilePicker({ label: "Clips to add", multiple: true, onFiles: addAll });
   const folder = useFilePicker({

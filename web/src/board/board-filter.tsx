@@ -1,7 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { type RefObject, useEffect, useRef, useState } from "react";
-import { api, type Board, unwrap } from "../api/client";
+import { api, type Board } from "../api/client";
 import { catalogueQuery, refreshFramings } from "../api/queries";
+import { useSend } from "../api/use-send";
 import type { Rendered } from "../rendering/rendered";
 import { Button } from "../ui/button";
 import { useKeys } from "../ui/keyboard";
@@ -63,26 +64,32 @@ export function BoardFilter({ board, renders, query, onChange, pictures }: Props
       {(chosen === EXTENDABLE || !counts[EXTENDABLE]) && <LookAtSides board={board} />}
       <div className="ml-auto flex flex-wrap items-center gap-2">
         <Search field={search} words={query.get("search") ?? ""} onWords={(words) => set("search", words)} />
-        <label className="flex items-center gap-2 text-soft">
-          Sort
-          <select
-            aria-label="Sort"
-            className="rounded border border-edge bg-sheet px-2 py-0.5 text-ink"
-            value={query.get("sort") ?? "added"}
-            onChange={({ target }) => set("sort", target.value === "added" ? null : target.value)}
-          >
-            {ORDERS.map(({ value, title }) => (
-              <option key={value} value={value}>
-                {title}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Sort order={query.get("sort") ?? "added"} onOrder={(order) => set("sort", order)} />
         <PictureSize {...pictures} />
       </div>
     </div>
   );
 }
+
+type SortProps = { order: string; onOrder: (order: string | null) => void };
+
+const Sort = ({ order, onOrder }: SortProps) => (
+  <label className="flex items-center gap-2 text-soft">
+    Sort
+    <select
+      aria-label="Sort"
+      className="rounded border border-edge bg-sheet px-2 py-0.5 text-ink"
+      value={order}
+      onChange={({ target }) => onOrder(target.value === "added" ? null : target.value)}
+    >
+      {ORDERS.map(({ value, title }) => (
+        <option key={value} value={value}>
+          {title}
+        </option>
+      ))}
+    </select>
+  </label>
+);
 
 /** How high all pictures of the board are. */
 export function PictureSize({ height, choose, reset }: ReturnType<typeof usePictureHeight>) {
@@ -149,12 +156,10 @@ function Search({ field, words, onWords }: SearchProps) {
 
 /** Analyse the sides of clips that have not been analysed. */
 function LookAtSides({ board }: { board: Board }) {
-  const client = useQueryClient();
-  const look = useMutation({
-    mutationFn: () =>
-      unwrap(api.POST("/api/projects/{project_id}/sides", { params: { path: { project_id: board.id } } })),
-    onSettled: () => refreshFramings(client),
-  });
+  const look = useSend(
+    () => api.POST("/api/projects/{project_id}/sides", { params: { path: { project_id: board.id } } }),
+    { refresh: refreshFramings },
+  );
   const sides = board.footage.map(({ analyses }) => analyses.find(({ kind }) => kind === "sides"));
   const left = sides.filter((job) => !job || job.state === "cancelled" || job.state === "failed").length;
   const going = sides.filter((job) => job?.state === "queued" || job?.state === "running").length;

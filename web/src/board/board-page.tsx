@@ -17,7 +17,7 @@ import { useLeftBoard } from "../ui/left-board";
 import { ProblemNote } from "../ui/problem-note";
 import { useTitle } from "../ui/use-title";
 import { BoardFilter } from "./board-filter";
-import { BoardProvider } from "./board-store";
+import { BoardProvider, type BoardState } from "./board-store";
 import { BoardTable } from "./board-table";
 import { BoardTitle } from "./board-title";
 import { CellsNote } from "./cells-note";
@@ -59,22 +59,17 @@ function WorkingBoard({ board, error }: { board: Board; error: unknown }) {
   useLeftBoard(projectId);
   const { data: visitor } = useQuery(visitorQuery);
   const { data: treatments } = useQuery(treatmentsQuery(projectId));
-  const [query, setQuery] = useSearchParams();
-  const { rows, renders, ordered, byHand, words } = useRows(board, query);
+  const listed = useRows(board, useSearchParams()[0]);
   const [selected, select] = useSelected();
-  const pictures = usePictureHeight(board.frames);
   const removal = useClipRemoval(projectId);
   const materials = useMaterialRemoval(projectId);
   const cells = useCells(projectId);
   const frames = useFrames(projectId, board.frames);
-  const arrangement = useArrangement(projectId);
   const history = useHistory(projectId);
   const rendering = useRenderMany(board);
   const [copied, setCopied] = useState<number | null>(null);
   const chosen = board.cells.filter(({ id }) => selected.has(id));
-  const problem = [rendering, cells, history, removal, materials, frames, arrangement].find(
-    (one) => one.error,
-  );
+  const problem = [rendering, cells, history, removal, materials, frames].find((one) => one.error);
   const folders = visitor?.folders ?? false;
   return (
     <div className="flex min-h-full flex-col">
@@ -91,34 +86,9 @@ function WorkingBoard({ board, error }: { board: Board; error: unknown }) {
         <RoomNote visitor={visitor} />
         <UploadList />
         <LeftUploads projectId={projectId} />
-        {ordered && <FirstTime board={board} rendered={ordered.length > 0} />}
+        {listed.ordered && <FirstTime board={board} rendered={listed.ordered.length > 0} />}
         {board.footage.length > 0 && (
-          <>
-            <BoardFilter
-              {...{ board, renders, query, pictures }}
-              onChange={(next) => setQuery(next, { replace: true })}
-            />
-            <BoardProvider
-              state={{
-                ...{ board, rows, renders, folders, selected, select, frames },
-                height: pictures.height,
-                working: true,
-                arrangeable: byHand,
-                arrange: arrangement.before,
-                removeClip: removal.remove,
-                open: () => undefined,
-              }}
-            >
-              <BoardTable />
-            </BoardProvider>
-            {rows.length === 0 && (
-              <p className="py-4 text-soft">
-                {words
-                  ? "No clip has these words in its name."
-                  : "No clip is left to review for that reason."}
-              </p>
-            )}
-          </>
+          <Clips {...{ board, folders, selected, select, frames }} rows={listed} removal={removal} />
         )}
         <Gone gone={board.gone} what="clips" onRestore={removal.restore} />
         <Gone gone={board.gone_materials} what="pictures and captions" onRestore={materials.restore} />
@@ -135,5 +105,46 @@ function WorkingBoard({ board, error }: { board: Board; error: unknown }) {
         />
       )}
     </div>
+  );
+}
+
+type ClipsProps = Pick<BoardState, "board" | "folders" | "selected" | "select" | "frames"> & {
+  rows: ReturnType<typeof useRows>;
+  removal: ReturnType<typeof useClipRemoval>;
+};
+
+/** The filter and the table of clips. */
+function Clips({ board, rows: listed, removal, ...state }: ClipsProps) {
+  const { rows, renders, byHand, words } = listed;
+  const [query, setQuery] = useSearchParams();
+  const pictures = usePictureHeight(board.frames);
+  const arrangement = useArrangement(board.id);
+  return (
+    <>
+      <ProblemNote error={arrangement.error} />
+      <BoardFilter
+        {...{ board, renders, query, pictures }}
+        onChange={(next) => setQuery(next, { replace: true })}
+      />
+      <BoardProvider
+        state={{
+          ...state,
+          ...{ board, rows, renders },
+          height: pictures.height,
+          working: true,
+          arrangeable: byHand,
+          arrange: arrangement.before,
+          removeClip: removal.remove,
+          open: () => undefined,
+        }}
+      >
+        <BoardTable />
+      </BoardProvider>
+      {rows.length === 0 && (
+        <p className="py-4 text-soft">
+          {words ? "No clip has these words in its name." : "No clip is left to review for that reason."}
+        </p>
+      )}
+    </>
   );
 }

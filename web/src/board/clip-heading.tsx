@@ -1,7 +1,8 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Footage, postRaw, unwrap } from "../api/client";
+import { api, type Footage, postRaw } from "../api/client";
+import { clipPicture } from "../api/pictures";
 import { AT_WORK, refreshFramings } from "../api/queries";
+import { useCalls } from "../api/use-send";
 import { FailedAnalyses } from "../intake/failed-analyses";
 import { damagedIn } from "../intake/noticed";
 import { type Items, Menu, Pressed } from "../ui/menu";
@@ -13,7 +14,7 @@ import { useFilePicker } from "../ui/use-file-picker";
 import type { Row } from "./arranging";
 import { useBoard, useBoardState } from "./board-store";
 import { FolderDialog } from "./folder-dialog";
-import { toggled } from "./selection";
+import { useToggle } from "./use-grid-keys";
 
 /** The drag data type of a clip. */
 export const CLIP = "application/x-cadrage-clip";
@@ -22,16 +23,16 @@ type Props = { footage: Footage; cells: Row["cells"]; index: number };
 
 /** A clip at the head of its row, with its findings and actions. */
 export function ClipHeading({ footage, cells, index }: Props) {
-  const { folders, arrangeable } = useBoard("folders", "arrangeable");
+  const { folders } = useBoard("folders");
   const state = useBoardState();
+  const toggle = useToggle();
   const [renaming, setRenaming] = useState(false);
   const [finding, setFinding] = useState(false);
-  const { rename, replace, find } = useClip(footage);
-  const error = rename.error ?? replace.error ?? find.error;
+  const { rename, replace, find, error } = useClip(footage);
   const stem = stemOf(footage.name);
   const replacing = useFilePicker({
     label: `File in place of ${stem}`,
-    onFiles: ([file]) => file && replace.mutate(file),
+    onFiles: ([file]) => file && replace(file),
   });
 
   const items: Items = [
@@ -41,29 +42,10 @@ export function ClipHeading({ footage, cells, index }: Props) {
     ...useMoves(footage.id, index),
     ["Remove", () => state().removeClip(footage.id)],
   ];
-  const selectRow = () =>
-    state().select(
-      toggled(
-        state().selected,
-        cells.flatMap((cell) => cell?.id ?? []),
-      ),
-    );
-
   return (
     <th scope="row" className="py-3 pr-3 text-left font-normal">
       <div className="flex items-start justify-between">
-        <Pressed items={items}>
-          <button
-            type="button"
-            title={arrangeable ? "Select the row; drag to move it" : "Select the row"}
-            aria-label={`Select the row of ${stem}`}
-            draggable={arrangeable}
-            onDragStart={({ dataTransfer }) => dataTransfer.setData(CLIP, String(footage.id))}
-            onClick={selectRow}
-          >
-            <ClipPicture footage={footage} />
-          </button>
-        </Pressed>
+        <RowHandle {...{ footage, items }} onSelect={() => toggle(cells)} />
         <Menu
           opener="•••"
           look="min-w-6 rounded px-1.5 text-soft hover:bg-sheet hover:text-ink"
@@ -71,18 +53,14 @@ export function ClipHeading({ footage, cells, index }: Props) {
           items={items}
         />
       </div>
-      {renaming ? (
-        <RenameField
-          name={footage.name}
-          most={240}
-          onDone={(name) => {
-            setRenaming(false);
-            if (name && name !== footage.name) rename.mutate(name);
-          }}
-        />
-      ) : (
-        <p className="mt-1 font-semibold wrap-anywhere">{stem}</p>
-      )}
+      <ClipTitle
+        name={footage.name}
+        renaming={renaming}
+        onDone={(name) => {
+          setRenaming(false);
+          if (name && name !== footage.name) rename(name);
+        }}
+      />
       <p className="num text-soft">{footage.summary}</p>
       <Notes footage={footage} />
       <ProblemNote error={error} />
@@ -93,13 +71,43 @@ export function ClipHeading({ footage, cells, index }: Props) {
           onClose={() => setFinding(false)}
           onChoose={(path) => {
             setFinding(false);
-            find.mutate(path);
+            find(path);
           }}
         />
       )}
     </th>
   );
 }
+
+type HandleProps = { footage: Footage; items: Items; onSelect: () => void };
+
+/** The clip's picture, which selects its row, moves it, and opens its menu by the right button. */
+function RowHandle({ footage, items, onSelect }: HandleProps) {
+  const { arrangeable } = useBoard("arrangeable");
+  return (
+    <Pressed items={items}>
+      <button
+        type="button"
+        title={arrangeable ? "Select the row; drag to move it" : "Select the row"}
+        aria-label={`Select the row of ${stemOf(footage.name)}`}
+        draggable={arrangeable}
+        onDragStart={({ dataTransfer }) => dataTransfer.setData(CLIP, String(footage.id))}
+        onClick={onSelect}
+      >
+        <ClipPicture footage={footage} />
+      </button>
+    </Pressed>
+  );
+}
+
+type TitleProps = { name: string; renaming: boolean; onDone: (name: string | null) => void };
+
+const ClipTitle = ({ name, renaming, onDone }: TitleProps) =>
+  renaming ? (
+    <RenameField name={name} most={240} onDone={onDone} />
+  ) : (
+    <p className="mt-1 font-semibold wrap-anywhere">{stemOf(name)}</p>
+  );
 
 /** A clip at the head of its row on a board that is only viewed. */
 export const ClipName = ({ footage }: { footage: Footage }) => (
@@ -122,19 +130,16 @@ function useMoves(id: number, index: number): Items {
 }
 
 /** The clip's own picture, small: which clip it is. */
-function ClipPicture({ footage }: { footage: Footage }) {
-  const reading = encodeURIComponent(JSON.stringify(footage.interpretation));
-  return (
-    <PatientImage
-      alt=""
-      loading="lazy"
-      decoding="async"
-      draggable={false}
-      className="h-[72px] max-w-40 bg-well object-contain"
-      src={`/api/footage/${footage.id}/picture?width=160&reading=${reading}&stamp=${footage.stamp}`}
-    />
-  );
-}
+const ClipPicture = ({ footage }: { footage: Footage }) => (
+  <PatientImage
+    alt=""
+    loading="lazy"
+    decoding="async"
+    draggable={false}
+    className="h-[72px] max-w-40 bg-well object-contain"
+    src={clipPicture(footage, footage.interpretation, { width: 160 })}
+  />
+);
 
 function Notes({ footage }: { footage: Footage }) {
   const { bars, analysing, missing, twin, damaged_places: places } = footage;
@@ -152,28 +157,23 @@ function Notes({ footage }: { footage: Footage }) {
   );
 }
 
-function useClip(footage: Footage) {
-  const client = useQueryClient();
-  const params = { path: { footage_id: footage.id } };
-  const settled = { onSettled: () => refreshFramings(client) };
-  const rename = useMutation({
-    mutationFn: (name: string) => unwrap(api.PATCH("/api/footage/{footage_id}", { params, body: { name } })),
-    ...settled,
-  });
-  const find = useMutation({
-    mutationFn: (path: string) =>
-      unwrap(api.POST("/api/footage/{footage_id}/find", { params, body: { path } })),
-    ...settled,
-  });
-  const replace = useMutation({
-    mutationFn: (file: File) => {
-      const body = new FormData();
-      body.append("file", file);
-      return postRaw(`/api/footage/${footage.id}/replace`, { body });
-    },
-    ...settled,
-  });
-  return { rename, replace, find };
+function useClip({ id: footage_id }: Footage) {
+  const params = { path: { footage_id } };
+  const { mutate, error } = useCalls({ refresh: refreshFramings });
+  return {
+    error,
+    rename: (name: string) =>
+      mutate(() => api.PATCH("/api/footage/{footage_id}", { params, body: { name } })),
+    find: (path: string) =>
+      mutate(() => api.POST("/api/footage/{footage_id}/find", { params, body: { path } })),
+    replace: (file: File) =>
+      mutate(() => {
+        const body = new FormData();
+        body.append("file", file);
+        const response = postRaw(`/api/footage/${footage_id}/replace`, { body });
+        return response.then((answer) => ({ response: answer }));
+      }),
+  };
 }
 
 /** The name of the analysis in progress. */

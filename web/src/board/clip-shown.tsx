@@ -1,5 +1,6 @@
 import { Dialog } from "radix-ui";
-import type { Board, Footage, Render } from "../api/client";
+import type { CSSProperties } from "react";
+import type { Board, Cell, Footage, Frame, Render } from "../api/client";
 import { Button } from "../ui/button";
 import { shown } from "../ui/exact";
 import { Overlay } from "../ui/overlay";
@@ -26,53 +27,10 @@ export function ClipShown({ board, footage, finished, onStep, onClose }: Props) 
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Overlay title={footage.name} width={1180}>
         <ul className="flex flex-wrap items-end justify-center gap-5 overflow-y-auto">
-          {cells.map(({ id, frame, stamp, placement, surround, kept_percent }) => {
-            const into = board.frames.find((one) => one.id === frame);
-            const render = finished.get(id);
-            if (!into) return null;
-            return (
-              <li key={id} className="grid gap-1">
-                {render?.playable ? (
-                  // biome-ignore lint/a11y/useMediaCaption: it has the clip's own sound
-                  <video
-                    controls
-                    controlsList={board.downloads ? undefined : "nodownload"}
-                    preload="metadata"
-                    aria-label={`${footage.name} in ${into.frame.name}, rendered`}
-                    poster={`/api/framings/${id}/thumbnail?width=480&stamp=${stamp}`}
-                    className="bg-well"
-                    style={look}
-                    src={`/api/renders/${render.id}/file`}
-                  />
-                ) : (
-                  <PatientImage
-                    alt={`${footage.name} in ${into.frame.name}`}
-                    className="bg-well"
-                    style={look}
-                    src={`/api/framings/${id}/thumbnail?width=480&stamp=${stamp}`}
-                  />
-                )}
-                <p>
-                  <span className="font-semibold">{into.frame.name}</span>{" "}
-                  <span className="num text-soft">
-                    {into.frame.width}×{into.frame.height}
-                  </span>
-                </p>
-                <p className="max-w-72 text-soft first-letter:uppercase">
-                  {placement}, {surround}, kept {shown(kept_percent, 0)}%
-                  {render ? "; finished" : "; not rendered yet"}
-                </p>
-                {render && board.downloads && (
-                  <a
-                    className="text-ochre underline"
-                    aria-label={`Download in ${into.frame.name}`}
-                    href={`/api/renders/${render.id}/file?download=true`}
-                  >
-                    Download
-                  </a>
-                )}
-              </li>
-            );
+          {cells.map((cell) => {
+            const into = board.frames.find(({ id }) => id === cell.frame)?.frame;
+            const render = finished.get(cell.id);
+            return into && <InFrame key={cell.id} {...{ board, footage, cell, into, render, look }} />;
           })}
         </ul>
         <div className="mt-4 flex gap-3">
@@ -81,5 +39,61 @@ export function ClipShown({ board, footage, finished, onStep, onClose }: Props) 
         </div>
       </Overlay>
     </Dialog.Root>
+  );
+}
+
+type InFrameProps = {
+  board: Board;
+  footage: Footage;
+  cell: Cell;
+  into: Frame;
+  render: Render | undefined;
+  look: CSSProperties;
+};
+
+/** The clip in one frame: its finished file if there is one, or its picture. */
+function InFrame({ board, footage, cell, into, render, look }: InFrameProps) {
+  const { id, stamp, placement, surround, kept_percent } = cell;
+  return (
+    <li className="grid gap-1">
+      {render?.playable ? (
+        // biome-ignore lint/a11y/useMediaCaption: it has the clip's own sound
+        <video
+          controls
+          controlsList={board.downloads ? undefined : "nodownload"}
+          preload="metadata"
+          aria-label={`${footage.name} in ${into.name}, rendered`}
+          poster={`/api/framings/${id}/thumbnail?width=480&stamp=${stamp}`}
+          className="bg-well"
+          style={look}
+          src={`/api/renders/${render.id}/file`}
+        />
+      ) : (
+        <PatientImage
+          alt={`${footage.name} in ${into.name}`}
+          className="bg-well"
+          style={look}
+          src={`/api/framings/${id}/thumbnail?width=480&stamp=${stamp}`}
+        />
+      )}
+      <p>
+        <span className="font-semibold">{into.name}</span>{" "}
+        <span className="num text-soft">
+          {into.width}×{into.height}
+        </span>
+      </p>
+      <p className="max-w-72 text-soft first-letter:uppercase">
+        {placement}, {surround}, kept {shown(kept_percent, 0)}%{render ? "; finished" : "; not rendered yet"}
+      </p>
+      {render && board.downloads && (
+        <a
+          className="text-ochre underline"
+          aria-label={`Download in ${into.name}`}
+          href={`/api/renders/${render.id}/file?download=true`}
+        >
+          Download
+        </a>
+      )}
+    </li>
   );
 }

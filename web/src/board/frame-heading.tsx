@@ -2,11 +2,11 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { FrameRow } from "../api/client";
 import { shown } from "../ui/exact";
-import { Menu } from "../ui/menu";
+import { type Items, Menu } from "../ui/menu";
 import { RenameField } from "../ui/rename-field";
-import { useBoard, useBoardState } from "./board-store";
+import { useBoard } from "./board-store";
 import { ResizeFrame } from "./resize-frame";
-import { toggled } from "./selection";
+import { useToggle } from "./use-grid-keys";
 
 const sizeOf = ({ shape, frame }: FrameRow) =>
   `${shape} ${frame.width}×${frame.height}${frame.active ? `, ${shown(frame.active)} inside` : ""}`;
@@ -22,68 +22,39 @@ export const FrameName = ({ row }: { row: FrameRow }) => (
 /** A frame at the head of its column, with its actions. */
 export function FrameHeading({ row, column }: { row: FrameRow; column: number }) {
   const { board, rows, frames } = useBoard("board", "rows", "frames");
-  const state = useBoardState();
+  const toggle = useToggle();
   const top = rows[0]?.cells[column];
   const bench = top ? `/projects/${board.id}/framings/${top.id}?step=frame` : null;
-  const selectColumn = () =>
-    state().select(
-      toggled(
-        state().selected,
-        rows.flatMap(({ cells }) => cells[column]?.id ?? []),
-      ),
-    );
   const [renaming, setRenaming] = useState(false);
   const [resizing, setResizing] = useState(false);
   const { frame } = row;
-  const size = sizeOf(row);
+  const items: Items = [
+    ["Rename", () => setRenaming(true)],
+    ["Resize", () => setResizing(true)],
+    ...(column === 0 ? [] : ([["Move left", () => frames?.move(row, -1)]] as const)),
+    ...(column === board.frames.length - 1 ? [] : ([["Move right", () => frames?.move(row, 1)]] as const)),
+    ["Remove", () => frames?.remove(row)],
+  ];
   return (
     <th scope="col" className="py-2 pr-3">
       <div className="flex items-start gap-1">
         <div className="min-w-0">
-          {renaming ? (
-            <RenameField
-              name={frame.name}
-              most={80}
-              onDone={(name) => {
-                setRenaming(false);
-                if (name && name !== frame.name) frames?.rename(row, name);
-              }}
-            />
-          ) : (
-            <button
-              type="button"
-              title="Select the whole column"
-              className="block min-h-6 text-left wrap-anywhere font-bold hover:underline"
-              onClick={selectColumn}
-            >
-              {frame.name}
-            </button>
-          )}
-          {bench ? (
-            <Link
-              title="Open this frame on the bench"
-              className="num block min-h-6 font-normal text-soft hover:text-ink"
-              to={bench}
-            >
-              {size}
-            </Link>
-          ) : (
-            <span className="num block font-normal text-soft">{size}</span>
-          )}
+          <HeadingName
+            name={frame.name}
+            renaming={renaming}
+            onSelect={() => toggle(rows.map(({ cells }) => cells[column]))}
+            onDone={(name) => {
+              setRenaming(false);
+              if (name && name !== frame.name) frames?.rename(row, name);
+            }}
+          />
+          <HeadingSize address={bench} size={sizeOf(row)} />
         </div>
         <Menu
           opener="•••"
           look="min-h-6 min-w-6 shrink-0 rounded px-1 font-normal text-soft hover:bg-sheet hover:text-ink"
           label={`Actions for the frame ${frame.name}`}
-          items={[
-            ["Rename", () => setRenaming(true)],
-            ["Resize", () => setResizing(true)],
-            ...(column === 0 ? [] : ([["Move left", () => frames?.move(row, -1)]] as const)),
-            ...(column === board.frames.length - 1
-              ? []
-              : ([["Move right", () => frames?.move(row, 1)]] as const)),
-            ["Remove", () => frames?.remove(row)],
-          ]}
+          items={items}
         />
       </div>
       {resizing && (
@@ -99,3 +70,38 @@ export function FrameHeading({ row, column }: { row: FrameRow; column: number })
     </th>
   );
 }
+
+type NameProps = {
+  name: string;
+  renaming: boolean;
+  onDone: (name: string | null) => void;
+  onSelect: () => void;
+};
+
+const HeadingName = ({ name, renaming, onDone, onSelect }: NameProps) =>
+  renaming ? (
+    <RenameField name={name} most={80} onDone={onDone} />
+  ) : (
+    <button
+      type="button"
+      title="Select the whole column"
+      className="block min-h-6 text-left wrap-anywhere font-bold hover:underline"
+      onClick={onSelect}
+    >
+      {name}
+    </button>
+  );
+
+/** The size of a frame, which leads to it on the bench where it has a clip. */
+const HeadingSize = ({ address, size }: { address: string | null; size: string }) =>
+  address ? (
+    <Link
+      title="Open this frame on the bench"
+      className="num block min-h-6 font-normal text-soft hover:text-ink"
+      to={address}
+    >
+      {size}
+    </Link>
+  ) : (
+    <span className="num block font-normal text-soft">{size}</span>
+  );

@@ -5,7 +5,7 @@ import { useChoices } from "../api/use-choices";
 import type { CellChanges } from "../frames/use-cells";
 import { Button } from "../ui/button";
 import { toExact } from "../ui/exact";
-import { MENU, Menu, OPENER } from "../ui/menu";
+import { type Items, MENU, Menu, OPENER } from "../ui/menu";
 import { NumberField } from "../ui/number-field";
 import type { RenderMany } from "./use-render-many";
 
@@ -31,10 +31,13 @@ const PARTS: { title: string; parts: Part[]; what: string }[] = [
 /** What can be done with the selected cells, all at once. */
 export function SelectionBar({ treatments, chosen, cells, rendering, copied, onCopy, onClear }: Props) {
   const busy = cells.busy || rendering.busy;
-  const onAct = (action: CellAction, label: string) => cells.act({ cells: chosen, action, label });
-  const choices = useChoices();
   const count = `${chosen.length} ${chosen.length === 1 ? "cell" : "cells"}`;
   const only = chosen.length === 1 ? chosen[0]?.id : undefined;
+  const onAct: Act = (action, label) => cells.act({ cells: chosen, action, label });
+  const menus = useMenus(count, onAct);
+  const menu = (opener: string, items: Items, disabled = busy) => (
+    <Menu opener={`${opener} ▴`} side="top" disabled={disabled} items={items} />
+  );
   return (
     <section
       aria-label="Selected cells"
@@ -43,41 +46,13 @@ export function SelectionBar({ treatments, chosen, cells, rendering, copied, onC
       <p aria-live="polite" className="w-32 font-semibold">
         {count} selected
       </p>
-      <Menu
-        opener="Placement ▴"
-        side="top"
-        disabled={busy}
-        items={choices.placements.map(({ title, placement }) => [
-          title,
-          () => onAct({ do: "place", placement }, `Placed ${count}: ${title.toLowerCase()}.`),
-        ])}
-      />
+      {menu("Placement", menus.placement)}
       <MoveMenu
         disabled={busy}
         onMove={(offset_x, offset_y) => onAct({ do: "move", offset_x, offset_y }, `Moved ${count}.`)}
       />
-      <Menu
-        opener="Movement ▴"
-        side="top"
-        disabled={busy}
-        items={choices.moves.map(({ title, move }) => [
-          title,
-          () => onAct({ do: "motion", move }, `${title} for ${count}.`),
-        ])}
-      />
-      <Menu
-        opener="Follow ▴"
-        side="top"
-        disabled={busy}
-        items={choices.paces.map(({ value, title }) => [
-          `Follow, ${title}`,
-          () =>
-            onAct(
-              { do: "motion", follow: { ...choices.follow, pace: value as Follow["pace"] } },
-              `${count} to follow the subject.`,
-            ),
-        ])}
-      />
+      {menu("Movement", menus.movement)}
+      {menu("Follow", menus.follow)}
       <Button
         disabled={only === undefined}
         title="Select one cell to copy from"
@@ -85,37 +60,9 @@ export function SelectionBar({ treatments, chosen, cells, rendering, copied, onC
       >
         Copy
       </Button>
-      <Menu
-        opener="Paste ▴"
-        side="top"
-        disabled={busy || copied === null}
-        items={PARTS.map(({ title, parts, what }) => [
-          title,
-          () =>
-            copied !== null && onAct({ do: "paste", source: copied, parts }, `Pasted ${what}into ${count}.`),
-        ])}
-      />
-      <Menu
-        opener="Treatment ▴"
-        side="top"
-        disabled={busy}
-        items={treatments.map(({ id, treatment }) => [
-          treatment.name,
-          () => onAct({ do: "treat", treatment, saved: id }, `${treatment.name} on ${count}.`),
-        ])}
-      />
-      <Menu
-        opener="Preset ▴"
-        side="top"
-        disabled={busy}
-        items={[
-          ["Use preset", () => onAct({ do: "obey" }, `${count} back to the preset.`)],
-          [
-            "Save each as the preset for its format",
-            () => onAct({ do: "rule" }, `${count} saved as the presets for their formats.`),
-          ],
-        ]}
-      />
+      {menu("Paste", menus.paste(copied), busy || copied === null)}
+      {menu("Treatment", menus.treat(treatments))}
+      {menu("Preset", menus.preset)}
       <span className="grow" />
       <Button look="quiet" onClick={onClear}>
         Select none
@@ -125,6 +72,43 @@ export function SelectionBar({ treatments, chosen, cells, rendering, copied, onC
       </Button>
     </section>
   );
+}
+
+type Act = (action: CellAction, label: string) => void;
+
+/** The entries of the menus, for so many cells. */
+function useMenus(count: string, act: Act) {
+  const { placements, moves, paces, follow } = useChoices();
+  const entry = (title: string, action: CellAction, label: string): Items[number] => [
+    title,
+    () => act(action, label),
+  ];
+  return {
+    placement: placements.map(({ title, placement }) =>
+      entry(title, { do: "place", placement }, `Placed ${count}: ${title.toLowerCase()}.`),
+    ),
+    movement: moves.map(({ title, move }) => entry(title, { do: "motion", move }, `${title} for ${count}.`)),
+    follow: paces.map(({ value, title }) => {
+      const paced = { ...follow, pace: value as Follow["pace"] };
+      return entry(`Follow, ${title}`, { do: "motion", follow: paced }, `${count} to follow the subject.`);
+    }),
+    paste: (source: number | null) =>
+      PARTS.map(({ title, parts, what }) =>
+        entry(title, { do: "paste", source: source ?? 0, parts }, `Pasted ${what}into ${count}.`),
+      ),
+    treat: (treatments: Treatment[]) =>
+      treatments.map(({ id, treatment }) =>
+        entry(treatment.name, { do: "treat", treatment, saved: id }, `${treatment.name} on ${count}.`),
+      ),
+    preset: [
+      entry("Use preset", { do: "obey" }, `${count} back to the preset.`),
+      entry(
+        "Save each as the preset for its format",
+        { do: "rule" },
+        `${count} saved as the presets for their formats.`,
+      ),
+    ],
+  };
 }
 
 /** One offset for all: in frame pixels from the middle. */

@@ -1,29 +1,28 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Board, unwrap } from "../api/client";
+import { useQueryClient } from "@tanstack/react-query";
+import { api, type Board } from "../api/client";
 import { boardQuery, refreshFramings } from "../api/queries";
-import { inOrder } from "../api/saves";
+import { useSend } from "../api/use-send";
 
 /** Putting the clips of a project in an order by hand. It is seen at once. */
 export function useArrangement(projectId: number) {
   const client = useQueryClient();
   const { queryKey } = boardQuery(projectId);
-  const put = useMutation({
-    mutationFn: (footage: number[]) =>
-      inOrder(() =>
-        unwrap(
-          api.PUT("/api/projects/{project_id}/order", {
-            params: { path: { project_id: projectId } },
-            body: { footage },
-          }),
-        ),
-      ),
-    onMutate: (ids) => {
-      // An answer to an earlier request would bring back the old order.
-      client.cancelQueries({ queryKey });
-      client.setQueryData<Board>(queryKey, (board) => board && { ...board, footage: sorted(board, ids) });
+  const put = useSend(
+    (footage: number[]) =>
+      api.PUT("/api/projects/{project_id}/order", {
+        params: { path: { project_id: projectId } },
+        body: { footage },
+      }),
+    {
+      refresh: refreshFramings,
+      ordered: true,
+      onMutate: (ids) => {
+        // An answer to an earlier request would bring back the old order.
+        client.cancelQueries({ queryKey });
+        client.setQueryData<Board>(queryKey, (board) => board && { ...board, footage: sorted(board, ids) });
+      },
     },
-    onSettled: () => refreshFramings(client),
-  });
+  );
   return {
     /** Put a clip before another, or, without one, last. */
     before: (id: number, other: number | null) => {

@@ -1,8 +1,8 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Frame, type FrameRow, type Schemas, unwrap } from "../api/client";
+import { api, type Frame, type FrameRow, type Schemas } from "../api/client";
 import { boardQuery, refreshFramings } from "../api/queries";
-import { inOrder } from "../api/saves";
+import { useCalls } from "../api/use-send";
 import { useFrameChange } from "../frames/use-frame";
 import { lastChange, useUndoOf } from "../history/history";
 
@@ -12,8 +12,6 @@ type Done = { text: string; undo: () => void; losses: Loss[] };
 /** Changing, removing and moving whole frames of a project, with the way back. */
 export function useFrames(projectId: number, frames: FrameRow[]) {
   const client = useQueryClient();
-  const [done, setDone] = useState<Done | null>(null);
-  const settled = { onSettled: () => refreshFramings(client) };
   const put = useFrameChange();
   /** A frame as it is now, with something else of it. */
   const changed = (id: number, fields: Partial<Frame>) => {
@@ -22,69 +20,56 @@ export function useFrames(projectId: number, frames: FrameRow[]) {
     return { id, frame: { ...frame, ...fields }, delivery, settings };
   };
   const path = (id: number) => ({ params: { path: { frame_id: id } } });
-  const removal = useMutation({
-    mutationFn: (id: number) => inOrder(() => unwrap(api.DELETE("/api/frames/{frame_id}", path(id)))),
-    ...settled,
-  });
-  const restoring = useMutation({
-    mutationFn: (id: number) => inOrder(() => unwrap(api.POST("/api/frames/{frame_id}/restore", path(id)))),
-    ...settled,
-  });
-  const undoing = useUndoOf(projectId);
-  const order = useMutation({
-    mutationFn: (ids: number[]) =>
-      inOrder(() =>
-        unwrap(
-          api.PUT("/api/projects/{project_id}/order", {
-            params: { path: { project_id: projectId } },
-            body: { frames: ids },
-          }),
-        ),
-      ),
-    ...settled,
-  });
-
-  function rename(row: FrameRow, name: string) {
-    put.mutate(changed(row.id, { name }));
-  }
-
-  /** Show a notice with an Undo button for the last change. */
-  async function tell(text: string, losses: Loss[] = []) {
-    const change = await lastChange(client, projectId);
-    const undo = () => {
-      setDone(null);
-      undoing.mutate(change ?? 0);
-    };
-    setDone({ text, undo, losses });
-  }
-
+  const { mutate, error } = useCalls({ refresh: refreshFramings, ordered: true });
+  const { tell, error: undoError, ...notice } = useNotice(projectId);
   function resize(row: FrameRow, size: { width: number; height: number }) {
     const text = `${row.frame.name} is ${size.width}×${size.height} now.`;
     put.mutate(changed(row.id, size), { onSuccess: ({ losses }) => tell(text, losses) });
   }
 
-  function remove(row: FrameRow) {
-    removal.mutate(row.id, { onSuccess: () => tell(`Removed ${row.frame.name}.`) });
-  }
-
-  function move(row: FrameRow, by: number) {
-    const ids = frames.map(({ id }) => id);
-    const at = ids.indexOf(row.id);
-    ids.splice(at, 1);
-    ids.splice(at + by, 0, row.id);
-    order.mutate(ids);
-  }
-
   return {
-    rename,
+    rename: (row: FrameRow, name: string) => put.mutate(changed(row.id, { name })),
     resize,
-    remove,
-    move,
-    restore: restoring.mutate,
-    done,
-    forget: () => setDone(null),
-    error: put.error ?? removal.error ?? restoring.error ?? order.error ?? undoing.error,
+    remove: (row: FrameRow) =>
+      mutate(() => api.DELETE("/api/frames/{frame_id}", path(row.id)), {
+        onSuccess: () => tell(`Removed ${row.frame.name}.`),
+      }),
+    move: (row: FrameRow, by: number) =>
+      mutate(() =>
+        api.PUT("/api/projects/{project_id}/order", {
+          params: { path: { project_id: projectId } },
+          body: { frames: moved(frames, row, by) },
+        }),
+      ),
+    restore: (id: number) => mutate(() => api.POST("/api/frames/{frame_id}/restore", path(id))),
+    ...notice,
+    error: put.error ?? error ?? undoError,
   };
+}
+
+/** A notice with an Undo button for the last change. */
+function useNotice(projectId: number) {
+  const client = useQueryClient();
+  const [done, setDone] = useState<Done | null>(null);
+  const undoing = useUndoOf(projectId);
+  const forget = () => setDone(null);
+  async function tell(text: string, losses: Loss[] = []) {
+    const change = await lastChange(client, projectId);
+    const undo = () => {
+      forget();
+      undoing.mutate(change ?? 0);
+    };
+    setDone({ text, undo, losses });
+  }
+  return { done, tell, forget, error: undoing.error };
+}
+
+/** The ids of frames after one of them was moved by so many places. */
+function moved(frames: FrameRow[], row: FrameRow, by: number): number[] {
+  const ids = frames.map(({ id }) => id);
+  const from = ids.indexOf(row.id);
+  ids.splice(from + by, 0, ...ids.splice(from, 1));
+  return ids;
 }
 
 export type Frames = ReturnType<typeof useFrames>;

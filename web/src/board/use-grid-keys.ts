@@ -1,8 +1,19 @@
 import { type KeyboardEvent, type MouseEvent, useRef } from "react";
+import type { Cell } from "../api/client";
 import { useKeys, useListed } from "../ui/keyboard";
 import { focusedOf } from "./arranging";
 import { useBoardState } from "./board-store";
 import { gridOf, rangeOf, toggled, walked } from "./selection";
+
+const KEYS = [
+  { keys: "Arrows", does: "To the next cell" },
+  { keys: "Shift+Arrows", does: "Select as far as there" },
+  { keys: "Space", does: "Show its first, middle and last frame" },
+  { keys: "Shift+Space", does: "Select the cell" },
+  { keys: "Enter", does: "Open it on the bench" },
+  { keys: "$mod+a", does: "Select all cells" },
+  { keys: "Escape", does: "Select none" },
+];
 
 /** Walking the cells by arrow keys, and selecting in them; `reach` gives a cell the focus. */
 export function useGridKeys(reach: (cell: number) => void) {
@@ -13,15 +24,7 @@ export function useGridKeys(reach: (cell: number) => void) {
     if (cell) reach(cell);
   }
   useKeys([{ keys: "c", does: "To the cells", act: reachFocused }]);
-  useListed([
-    { keys: "Arrows", does: "To the next cell" },
-    { keys: "Shift+Arrows", does: "Select as far as there" },
-    { keys: "Space", does: "Show its first, middle and last frame" },
-    { keys: "Shift+Space", does: "Select the cell" },
-    { keys: "Enter", does: "Open it on the bench" },
-    { keys: "$mod+a", does: "Select all cells" },
-    { keys: "Escape", does: "Select none" },
-  ]);
+  useListed(KEYS);
 
   return (event: KeyboardEvent) => {
     if ((event.target as Element).matches("input[type=text], input:not([type])")) return;
@@ -59,5 +62,14 @@ export function usePick() {
     if (event.shiftKey && focused !== null) select([...selected, ...rangeOf(gridOf(rows), focused, id)]);
     else select(toggled(selected, [id]));
     focusOn(id);
+  };
+}
+
+/** Selecting all of these cells, or none of them if all are selected. */
+export function useToggle() {
+  const state = useBoardState();
+  return (cells: (Cell | undefined)[]) => {
+    const ids = cells.flatMap((cell) => cell?.id ?? []);
+    state().select(toggled(state().selected, ids));
   };
 }

@@ -1,9 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { type FormEvent, type ReactNode, useState } from "react";
-import { api, type Catalogue, type Frame, unwrap } from "../api/client";
+import { api, type Catalogue, type Frame } from "../api/client";
 import { catalogueQuery } from "../api/queries";
 import { useChoices } from "../api/use-choices";
+import { useSend } from "../api/use-send";
 import { Button } from "../ui/button";
 import { Outline } from "../ui/outline";
 import { Overlay } from "../ui/overlay";
@@ -15,16 +16,16 @@ export function AddFrame({ projectId, children }: { projectId: number; children:
   const [open, setOpen] = useState(false);
   const { data: catalogue } = useQuery(catalogueQuery);
   const client = useQueryClient();
-  const add = useMutation({
-    mutationFn: (body: Frame) =>
-      unwrap(
-        api.POST("/api/projects/{project_id}/frames", { params: { path: { project_id: projectId } }, body }),
-      ),
-    onSuccess: () => {
-      client.invalidateQueries({ queryKey: ["board", projectId] });
-      setOpen(false);
+  const add = useSend(
+    (body: Frame) =>
+      api.POST("/api/projects/{project_id}/frames", { params: { path: { project_id: projectId } }, body }),
+    {
+      onSuccess: () => {
+        client.invalidateQueries({ queryKey: ["board", projectId] });
+        setOpen(false);
+      },
     },
-  });
+  );
 
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>

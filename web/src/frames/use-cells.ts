@@ -14,6 +14,38 @@ type Wanted = { cells: Seen[]; action: CellAction; label: string };
 /** Change many cells at once; the change can be undone. */
 export function useCells(projectId: number) {
   const client = useQueryClient();
+  const { inSteps, fraction, changed } = useSteps(projectId);
+  const act = useMutation({
+    mutationFn: (wanted: Wanted) => inOrder(() => inSteps(wanted)),
+    onError: () => refreshFramings(client),
+    // A rule holds for other cells as well.
+    onSuccess: (_, { action }) => action.do === "rule" && refreshFramings(client),
+  });
+  const undo = useUndoOf(projectId);
+  const over = act.isSuccess || (act.isError && changed.length > 0);
+  const stopped = over ? stoppedBy(act.variables, changed) : 0;
+  const label = over
+    ? [act.variables.label, ...movesNoMore(stopped, act.variables.cells.length)].join(" ")
+    : "";
+  const done = over && !undo.isPending ? { changed, label, stopped } : null;
+  return {
+    act: act.mutate,
+    done,
+    undo: async () =>
+      undo.mutate(act.data ?? (await lastChange(client, projectId)) ?? 0, { onSuccess: act.reset }),
+    forget: act.reset,
+    error: act.error ?? undo.error,
+    /** How many cells something is being done with. */
+    doing: act.isPending ? act.variables.cells.length : 0,
+    /** How far that is. */
+    fraction,
+    busy: act.isPending || undo.isPending,
+  };
+}
+
+/** Sending a change of many cells in several requests, which are one change in the history. */
+function useSteps(projectId: number) {
+  const client = useQueryClient();
   const send = (cells: Seen[], change: { action: CellAction; label: string; batch: string }) =>
     unwrap(
       api.POST("/api/projects/{project_id}/cells", {
@@ -43,33 +75,7 @@ export function useCells(projectId: number) {
     return lastChange(client, projectId);
   }
 
-  const onError = () => refreshFramings(client);
-  const act = useMutation({
-    mutationFn: (wanted: Wanted) => inOrder(() => inSteps(wanted)),
-    onError,
-    // A rule holds for other cells as well.
-    onSuccess: (_, { action }) => action.do === "rule" && refreshFramings(client),
-  });
-  const undo = useUndoOf(projectId);
-  const over = act.isSuccess || (act.isError && changed.length > 0);
-  const stopped = over ? stoppedBy(act.variables, changed) : 0;
-  const label = over
-    ? [act.variables.label, ...movesNoMore(stopped, act.variables.cells.length)].join(" ")
-    : "";
-  const done = over && !undo.isPending ? { changed, label, stopped } : null;
-  return {
-    act: act.mutate,
-    done,
-    undo: async () =>
-      undo.mutate(act.data ?? (await lastChange(client, projectId)) ?? 0, { onSuccess: act.reset }),
-    forget: act.reset,
-    error: act.error ?? undo.error,
-    /** How many cells something is being done with. */
-    doing: act.isPending ? act.variables.cells.length : 0,
-    /** How far that is. */
-    fraction,
-    busy: act.isPending || undo.isPending,
-  };
+  return { inSteps, fraction, changed };
 }
 
 export type CellChanges = ReturnType<typeof useCells>;

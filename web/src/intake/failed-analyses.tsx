@@ -1,17 +1,14 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Footage, unwrap } from "../api/client";
+import { api, type Footage } from "../api/client";
 import { refreshFramings } from "../api/queries";
+import { useSend } from "../api/use-send";
 
 /** What could not be found out about a clip, each with its reason, to be tried again. */
 export function FailedAnalyses({ footage }: { footage: Footage }) {
-  const client = useQueryClient();
-  const { mutate, isPending } = useMutation({
-    mutationFn: (analysis_id: number) =>
-      unwrap(
-        api.POST("/api/analyses/{analysis_id}/{verb}", { params: { path: { analysis_id, verb: "retry" } } }),
-      ),
-    onSettled: () => refreshFramings(client),
-  });
+  const { mutate, isPending } = useSend(
+    (analysis_id: number) =>
+      api.POST("/api/analyses/{analysis_id}/{verb}", { params: { path: { analysis_id, verb: "retry" } } }),
+    { refresh: refreshFramings },
+  );
   return footage.analyses
     .filter(({ state }) => state === "failed" || state === "cancelled")
     .map(({ id, title, problem }) => (

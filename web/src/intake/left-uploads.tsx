@@ -1,11 +1,11 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { api, unwrap } from "../api/client";
+import { useSend } from "../api/use-send";
 import { Button } from "../ui/button";
 import { useUploads } from "./uploads";
 
 /** Files that did not arrive whole, since a page was closed or a line broke for long; chosen again they go on. */
 export function LeftUploads({ projectId }: { projectId: number }) {
-  const client = useQueryClient();
   const params = { path: { project_id: projectId } };
   const going = useUploads(({ uploads }) => uploads);
   const queryKey = ["uploads", projectId];
@@ -15,11 +15,10 @@ export function LeftUploads({ projectId }: { projectId: number }) {
     queryFn: () => unwrap(api.GET("/api/projects/{project_id}/uploads", { params })),
     staleTime: 0,
   });
-  const forget = useMutation({
-    mutationFn: (token: string) =>
-      unwrap(api.DELETE("/api/uploads/{token}", { params: { path: { token } } })),
-    onSettled: () => client.invalidateQueries({ queryKey }),
-  });
+  const forget = useSend(
+    (token: string) => api.DELETE("/api/uploads/{token}", { params: { path: { token } } }),
+    { refresh: queryKey },
+  );
   const left = data?.filter(({ name }) => !going.some(({ files }) => files.includes(name))) ?? [];
   if (left.length === 0) return null;
   return (

@@ -1,7 +1,8 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, unwrap } from "../api/client";
+import { api } from "../api/client";
+import { useSend } from "../api/use-send";
 import { Button } from "../ui/button";
 import { useKeys } from "../ui/keyboard";
 import { ProblemNote } from "../ui/problem-note";
@@ -14,8 +15,7 @@ export function BeginProject() {
   useKeys([{ keys: "n", does: "Name a new project", act: () => field.current?.focus() }]);
   const navigate = useNavigate();
   const client = useQueryClient();
-  const create = useMutation({
-    mutationFn: () => unwrap(api.POST("/api/projects", { body: { name } })),
+  const create = useSend(() => api.POST("/api/projects", { body: { name } }), {
     onSuccess: (project) => {
       client.invalidateQueries({ queryKey: ["projects"] });
       navigate(`/projects/${project.id}`);

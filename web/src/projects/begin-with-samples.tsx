@@ -1,6 +1,7 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { api, unwrap } from "../api/client";
+import { api } from "../api/client";
+import { useSend } from "../api/use-send";
 import { Button } from "../ui/button";
 import { ProblemNote } from "../ui/problem-note";
 
@@ -8,8 +9,7 @@ import { ProblemNote } from "../ui/problem-note";
 export function BeginWithSamples() {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const begin = useMutation({
-    mutationFn: () => unwrap(api.POST("/api/samples")),
+  const begin = useSend(() => api.POST("/api/samples"), {
     onSuccess: (project) => {
       client.invalidateQueries({ queryKey: ["projects"] });
       navigate(`/projects/${project.id}?samples=`);

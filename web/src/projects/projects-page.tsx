@@ -11,6 +11,7 @@ import { ProjectRow } from "./project-row";
 import { found, type Order, useProjects } from "./use-projects";
 
 const MANY = 5;
+const GRID = "grid grid-cols-[repeat(auto-fill,minmax(min(100%,340px),1fr))] gap-x-6 gap-y-7";
 const ORDERS: Record<Order, string> = { newest: "Newest first", oldest: "Oldest first", name: "Name" };
 
 /** All projects of the visitor. */
@@ -20,7 +21,7 @@ export function ProjectsPage() {
   useTitle("Projects");
   const search = query.get("search") ?? "";
   const order = (query.get("sort") ?? "newest") as Order;
-  const set = (name: string, value: string) => {
+  const set: SearchProps["set"] = (name, value) => {
     const next = new URLSearchParams(query);
     if (value) next.set(name, value);
     else next.delete(name);
@@ -35,45 +36,14 @@ export function ProjectsPage() {
       <main id="main" tabIndex={-1} className="w-full p-6 outline-none">
         <div className="mb-4 flex flex-wrap items-baseline gap-4">
           <h1 className="grow text-[26px] font-bold tracking-tight">Projects</h1>
-          {all.length > MANY && (
-            <>
-              <input
-                type="search"
-                aria-label="Search projects"
-                placeholder="Search"
-                className="w-52 rounded border border-edge bg-sheet px-3 py-1"
-                value={search}
-                onChange={(event) => set("search", event.target.value)}
-              />
-              <select
-                aria-label="Sort projects"
-                className="rounded border border-edge bg-sheet px-2 py-1"
-                value={order}
-                onChange={(event) => set("sort", event.target.value)}
-              >
-                {Object.entries(ORDERS).map(([value, title]) => (
-                  <option key={value} value={value}>
-                    {title}
-                  </option>
-                ))}
-              </select>
-            </>
-          )}
+          {all.length > MANY && <SearchAndSort {...{ search, order, set }} />}
         </div>
-        {projects.data?.length === 0 && (
-          <section aria-label="How it works" className="mb-8">
-            <p className="mb-6 max-w-3xl text-[17px]">
-              Cadrage turns clips of any shape into files of every shape you must deliver, without distortion,
-              and fills what stays empty with a background made of the clip.
-            </p>
-            <FourSteps />
-          </section>
-        )}
+        {projects.data?.length === 0 && <HowItWorks />}
         <ProblemNote error={projects.error} />
         {projects.removed && (
           <Note text={`Deleted ${projects.removed.name}.`} onUndo={projects.undo} onClose={projects.forget} />
         )}
-        <ul className="mb-6 grid grid-cols-[repeat(auto-fill,minmax(min(100%,340px),1fr))] gap-x-6 gap-y-7">
+        <ul className={`mb-6 ${GRID}`}>
           {here.map((row) => (
             <ProjectRow key={row.id} {...{ row, projects }} />
           ))}
@@ -92,7 +62,7 @@ export function ProjectsPage() {
         {away.length > 0 && (
           <div className="mt-8">
             <Fold title="Archive" state={String(away.length)}>
-              <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,340px),1fr))] gap-x-6 gap-y-7">
+              <ul className={GRID}>
                 {away.map((row) => (
                   <ProjectRow key={row.id} {...{ row, projects }} />
                 ))}
@@ -104,3 +74,40 @@ export function ProjectsPage() {
     </div>
   );
 }
+
+type SearchProps = { search: string; order: Order; set: (name: "search" | "sort", value: string) => void };
+
+const SearchAndSort = ({ search, order, set }: SearchProps) => (
+  <>
+    <input
+      type="search"
+      aria-label="Search projects"
+      placeholder="Search"
+      className="w-52 rounded border border-edge bg-sheet px-3 py-1"
+      value={search}
+      onChange={(event) => set("search", event.target.value)}
+    />
+    <select
+      aria-label="Sort projects"
+      className="rounded border border-edge bg-sheet px-2 py-1"
+      value={order}
+      onChange={(event) => set("sort", event.target.value)}
+    >
+      {Object.entries(ORDERS).map(([value, title]) => (
+        <option key={value} value={value}>
+          {title}
+        </option>
+      ))}
+    </select>
+  </>
+);
+
+const HowItWorks = () => (
+  <section aria-label="How it works" className="mb-8">
+    <p className="mb-6 max-w-3xl text-[17px]">
+      Cadrage turns clips of any shape into files of every shape you must deliver, without distortion, and
+      fills what stays empty with a background made of the clip.
+    </p>
+    <FourSteps />
+  </section>
+);

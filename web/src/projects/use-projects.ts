@@ -1,7 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../api/client";
+import { api, type Schemas } from "../api/client";
 import { projectsQuery } from "../api/queries";
+import { useCalls } from "../api/use-send";
 import { hasWords } from "../ui/words";
 
 export type ProjectLine = Schemas["ProjectLine"];
@@ -21,44 +22,29 @@ const of = ({ id }: ProjectLine) => ({ params: { path: { project_id: id } } });
 
 /** The projects of the visitor, and what can be done with them. */
 export function useProjects() {
-  const client = useQueryClient();
   const { data, error } = useQuery(projectsQuery);
   const [removed, setRemoved] = useState<ProjectLine | null>(null);
-  const after = { onSettled: () => client.invalidateQueries({ queryKey: ["projects"] }) };
-  const change = useMutation({
-    mutationFn: ({ row, ...body }: { row: ProjectLine; name?: string; put_away?: boolean }) =>
-      unwrap(api.PATCH("/api/projects/{project_id}", { ...of(row), body })),
-    ...after,
-  });
-  const duplicate = useMutation({
-    mutationFn: (row: ProjectLine) => unwrap(api.POST("/api/projects/{project_id}/duplicate", of(row))),
-    ...after,
-  });
-  const remove = useMutation({
-    mutationFn: (row: ProjectLine) => unwrap(api.DELETE("/api/projects/{project_id}", of(row))),
-    onSuccess: (_, row) => setRemoved(row),
-    ...after,
-  });
-  const restore = useMutation({
-    mutationFn: (row: ProjectLine) => unwrap(api.POST("/api/projects/{project_id}/restore", of(row))),
-    onSuccess: () => setRemoved(null),
-    ...after,
-  });
-  const leave = useMutation({
-    mutationFn: (member_id: number) =>
-      unwrap(api.DELETE("/api/members/{member_id}", { params: { path: { member_id } } })),
-    ...after,
-  });
+  const { mutate, error: failed, isPending } = useCalls({ refresh: ["projects"] });
+  const change = (row: ProjectLine, body: { name?: string; put_away?: boolean }) =>
+    mutate(() => api.PATCH("/api/projects/{project_id}", { ...of(row), body }));
   return {
     data,
-    error: error ?? change.error ?? duplicate.error ?? remove.error ?? restore.error ?? leave.error,
+    error: error ?? failed,
     removed,
     forget: () => setRemoved(null),
-    rename: (row: ProjectLine, name: string) => change.mutate({ row, name }),
-    putAway: (row: ProjectLine, put_away: boolean) => change.mutate({ row, put_away }),
-    duplicate: (row: ProjectLine) => duplicate.isPending || duplicate.mutate(row),
-    remove: (row: ProjectLine) => remove.mutate(row),
-    leave: ({ membership }: ProjectLine) => membership !== null && leave.mutate(membership),
-    undo: () => removed && restore.mutate(removed),
+    rename: (row: ProjectLine, name: string) => change(row, { name }),
+    putAway: (row: ProjectLine, put_away: boolean) => change(row, { put_away }),
+    duplicate: (row: ProjectLine) =>
+      isPending || mutate(() => api.POST("/api/projects/{project_id}/duplicate", of(row))),
+    remove: (row: ProjectLine) =>
+      mutate(() => api.DELETE("/api/projects/{project_id}", of(row)), { onSuccess: () => setRemoved(row) }),
+    leave: ({ membership: member_id }: ProjectLine) =>
+      member_id !== null &&
+      mutate(() => api.DELETE("/api/members/{member_id}", { params: { path: { member_id } } })),
+    undo: () =>
+      removed &&
+      mutate(() => api.POST("/api/projects/{project_id}/restore", of(removed)), {
+        onSuccess: () => setRemoved(null),
+      }),
   };
 }

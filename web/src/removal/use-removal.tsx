@@ -18,28 +18,18 @@ export function useRemoval({ remove, restore, refresh }: Requests) {
   const [asked, setAsked] = useState<(Thing & { uses: string[] }) | null>(null);
   const removal = useMutation({
     mutationFn: ({ id, confirmed }: Thing & { confirmed: boolean }) => remove(id, confirmed),
+    onSuccess: (_, { id, name }) => {
+      setLast({ id, name });
+      setAsked(null);
+    },
+    onError: (error, { id, name }) => {
+      if (error instanceof Problem && error.uses.length) setAsked({ id, name, uses: error.uses });
+    },
     onSettled: refresh,
   });
   const restoring = useMutation({ mutationFn: restore, onSettled: refresh });
-
   const { mutate } = removal;
-  const start = useCallback(
-    (thing: Thing, confirmed = false) => {
-      mutate(
-        { ...thing, confirmed },
-        {
-          onSuccess: () => {
-            setLast(thing);
-            setAsked(null);
-          },
-          onError: (error) => {
-            if (error instanceof Problem && error.uses.length) setAsked({ ...thing, uses: error.uses });
-          },
-        },
-      );
-    },
-    [mutate],
-  );
+  const start = useCallback((thing: Thing, confirmed = false) => mutate({ ...thing, confirmed }), [mutate]);
 
   function bringBack(id: number) {
     restoring.mutate(id, { onSuccess: () => setLast((now) => (now?.id === id ? null : now)) });
@@ -57,14 +47,14 @@ export function useRemoval({ remove, restore, refresh }: Requests) {
     notes: (
       <>
         {asked && <UsedQuestion {...asked} onRemove={() => start(asked, true)} onKeep={keep} />}
-        {last && (
-          <Note
-            text={`Removed ${last.name}.`}
-            onUndo={() => bringBack(last.id)}
-            onClose={() => setLast(null)}
-          />
-        )}
+        {last && <RemovedNote {...last} onUndo={bringBack} onClose={() => setLast(null)} />}
       </>
     ),
   };
 }
+
+type Removed = Thing & { onUndo: (id: number) => void; onClose: () => void };
+
+const RemovedNote = ({ id, name, onUndo, onClose }: Removed) => (
+  <Note text={`Removed ${name}.`} onUndo={() => onUndo(id)} onClose={onClose} />
+);

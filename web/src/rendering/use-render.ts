@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, unwrap } from "../api/client";
+import { useSend } from "../api/use-send";
 
 type Act = "cancel" | "retry" | "pause" | "resume" | "remove";
 type Place = "first" | "earlier" | "later" | "last";
@@ -16,11 +17,10 @@ export function useRender(id: number, projectId: number) {
     },
     ...settled,
   });
-  const moving = useMutation({
-    mutationFn: (place: Place) =>
-      unwrap(api.POST("/api/renders/{render_id}/move", { ...path, body: { place } })),
-    ...settled,
-  });
+  const moving = useSend(
+    (place: Place) => api.POST("/api/renders/{render_id}/move", { ...path, body: { place } }),
+    { ...settled },
+  );
   return {
     act: acting.mutate,
     move: moving.mutate,

@@ -1,6 +1,7 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { api, unwrap } from "../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api } from "../api/client";
 import { rendersQuery, visitorQuery } from "../api/queries";
+import { useSend } from "../api/use-send";
 import { failedCheck, newestOf } from "../rendering/rendered";
 import { Menu, OPENER } from "../ui/menu";
 import { ProblemNote } from "../ui/problem-note";
@@ -8,15 +9,12 @@ import { ProblemNote } from "../ui/problem-note";
 /** The newest finished file of every framing, together, and the sheet that goes with them. */
 export function Delivery({ projectId }: { projectId: number }) {
   const { data: visitor } = useQuery(visitorQuery);
-  const write = useMutation({
-    mutationFn: (path: string) =>
-      unwrap(
-        api.POST("/api/projects/{project_id}/delivery/folder", {
-          params: { path: { project_id: projectId } },
-          body: { path },
-        }),
-      ),
-  });
+  const write = useSend((path: string) =>
+    api.POST("/api/projects/{project_id}/delivery/folder", {
+      params: { path: { project_id: projectId } },
+      body: { path },
+    }),
+  );
   const { data: renders } = useQuery(rendersQuery(projectId));
   const failed = [...newestOf(renders ?? []).values()].filter(failedCheck).length;
   const address = `/api/projects/${projectId}/delivery`;

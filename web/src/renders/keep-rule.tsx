@@ -1,7 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, unwrap } from "../api/client";
+import { api } from "../api/client";
 import { queueQuery } from "../api/queries";
+import { useSend } from "../api/use-send";
 import { megabytes } from "../rendering/words";
 import { Button } from "../ui/button";
 import { Fold } from "../ui/fold";
@@ -12,30 +13,12 @@ type Rule = { days: number | null; gigabytes: number | null };
 
 /** How long finished files are kept. The files that a setting would delete are listed before it is saved. */
 export function KeepRule({ projectId }: { projectId: number }) {
-  const client = useQueryClient();
   const { data: queue } = useQuery(queueQuery(projectId));
-  const [drafted, setDrafted] = useState<Rule | null>(null);
-  const path = { params: { path: { project_id: projectId } } };
-  const ask = useMutation({
-    mutationFn: (body: Rule) => unwrap(api.POST("/api/projects/{project_id}/kept", { ...path, body })),
-  });
-  const set = useMutation({
-    mutationFn: (body: Rule) => unwrap(api.PUT("/api/projects/{project_id}/kept", { ...path, body })),
-    onSettled: () => {
-      setDrafted(null);
-      ask.reset();
-      client.invalidateQueries({ queryKey: ["renders", projectId] });
-    },
-  });
+  const { drafted, draft, drop, due, save, error } = useDraft(projectId);
   if (!queue) return null;
   const { kept } = queue;
   const rule: Rule = drafted ?? { days: kept.days, gigabytes: kept.gigabytes };
-
-  function draft(fields: Partial<Rule>) {
-    const next = { ...rule, ...fields };
-    setDrafted(next);
-    ask.mutate(next);
-  }
+  const change = (fields: Partial<Rule>) => draft({ ...rule, ...fields });
 
   return (
     <Fold title="Keep files" state={summary(kept)}>
@@ -50,7 +33,7 @@ export function KeepRule({ projectId }: { projectId: number }) {
           {...{ unit: "days", low: 0, high: 3650, step: 1, decimals: 0 }}
           className="w-28"
           value={rule.days ?? 0}
-          onCommit={(days) => draft({ days: Math.round(days) || null })}
+          onCommit={(days) => change({ days: Math.round(days) || null })}
         />
         <span>and all of them up to</span>
         <NumberField
@@ -58,35 +41,67 @@ export function KeepRule({ projectId }: { projectId: number }) {
           {...{ unit: "GB", low: 0, high: 1_000_000, step: 10, decimals: 3 }}
           className="w-28"
           value={rule.gigabytes ?? 0}
-          onCommit={(gigabytes) => draft({ gigabytes: gigabytes || null })}
+          onCommit={(gigabytes) => change({ gigabytes: gigabytes || null })}
         />
         <span className="text-soft">0 keeps them forever.</span>
       </div>
-      {drafted && (
-        <div className="flex items-center gap-3">
-          <p className={`grow ${ask.data?.due ? "text-rust" : ""}`}>
-            {ask.data &&
-              (ask.data.due
-                ? `This takes ${ask.data.due} of ${ask.data.files} files away now, ${megabytes(ask.data.due_bytes)}.`
-                : "This takes nothing away now.")}
-          </p>
-          <Button look="quiet" onClick={() => setDrafted(null)}>
-            Cancel
-          </Button>
-          <Button look="main" disabled={!ask.data || set.isPending} onClick={() => set.mutate(drafted)}>
-            Save
-          </Button>
-        </div>
-      )}
+      {drafted && <Confirm due={due} onCancel={drop} onSave={save} />}
       {!drafted && kept.next_due && (
         <p className="text-soft">
           The next file is deleted on {new Date(kept.next_due).toLocaleDateString()}.
         </p>
       )}
-      <ProblemNote error={ask.error ?? set.error} />
+      <ProblemNote error={error} />
     </Fold>
   );
 }
+
+/** A rule that is being written, and what it would delete. */
+function useDraft(projectId: number) {
+  const [drafted, setDrafted] = useState<Rule | null>(null);
+  const params = { path: { project_id: projectId } };
+  const ask = useSend((body: Rule) => api.POST("/api/projects/{project_id}/kept", { params, body }));
+  function drop() {
+    setDrafted(null);
+    ask.reset();
+  }
+  const set = useSend((body: Rule) => api.PUT("/api/projects/{project_id}/kept", { params, body }), {
+    refresh: ["renders", projectId],
+    onSettled: drop,
+  });
+  return {
+    drafted,
+    drop,
+    draft(rule: Rule) {
+      setDrafted(rule);
+      ask.mutate(rule);
+    },
+    due: ask.data,
+    save: drafted && ask.data && !set.isPending ? () => set.mutate(drafted) : null,
+    error: ask.error ?? set.error,
+  };
+}
+
+type Due = { files: number; due: number; due_bytes: number };
+type ConfirmProps = { due: Due | undefined; onCancel: () => void; onSave: (() => void) | null };
+
+/** What a rule takes away now, and whether to save it. */
+const Confirm = ({ due, onCancel, onSave }: ConfirmProps) => (
+  <div className="flex items-center gap-3">
+    <p className={`grow ${due?.due ? "text-rust" : ""}`}>
+      {due?.due === 0 && "This takes nothing away now."}
+      {due !== undefined &&
+        due.due > 0 &&
+        `This takes ${due.due} of ${due.files} files away now, ${megabytes(due.due_bytes)}.`}
+    </p>
+    <Button look="quiet" onClick={onCancel}>
+      Cancel
+    </Button>
+    <Button look="main" disabled={!onSave} onClick={() => onSave?.()}>
+      Save
+    </Button>
+  </div>
+);
 
 function summary({ days, gigabytes }: Rule): string {
   const parts = [days !== null && `${days} days`, gigabytes !== null && `up to ${gigabytes} GB`];

@@ -1,7 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, unwrap } from "../api/client";
+import { api } from "../api/client";
 import { queueQuery } from "../api/queries";
+import { useSend } from "../api/use-send";
 import { megabytes, remaining } from "../rendering/words";
 import { Button } from "../ui/button";
 import { ProblemNote } from "../ui/problem-note";
@@ -10,18 +11,15 @@ type Do = "pause" | "resume" | "cancel";
 
 /** All renders that are not over, together: how far, how fast, how long still; and what can be done with all of them. */
 export function QueueBar({ projectId }: { projectId: number }) {
-  const client = useQueryClient();
   const { data: queue } = useQuery(queueQuery(projectId));
-  const change = useMutation({
-    mutationFn: (what: Do) =>
-      unwrap(
-        api.POST("/api/projects/{project_id}/queue", {
-          params: { path: { project_id: projectId } },
-          body: { do: what },
-        }),
-      ),
-    onSettled: () => client.invalidateQueries({ queryKey: ["renders", projectId] }),
-  });
+  const change = useSend(
+    (what: Do) =>
+      api.POST("/api/projects/{project_id}/queue", {
+        params: { path: { project_id: projectId } },
+        body: { do: what },
+      }),
+    { refresh: ["renders", projectId] },
+  );
   if (!queue || queue.running + queue.waiting + queue.paused === 0) return null;
   const counts = [
     [queue.running, "rendering"],

@@ -89,24 +89,7 @@ export function RendersPage() {
         <QueueBar projectId={projectId} />
         <ul className="grid gap-2">
           {inOrder(renders ?? []).map((render) => (
-            <li
-              key={render.id}
-              className="flex flex-wrap items-center gap-4 rounded border border-rule bg-sheet px-4 py-2.5"
-            >
-              {board && <Pictures render={render} board={board} />}
-              <RenderCard
-                render={render}
-                projectId={projectId}
-                heading={
-                  <Link
-                    className="font-semibold hover:underline"
-                    to={`/projects/${projectId}/framings/${render.framing}?step=check`}
-                  >
-                    {stemOf(render.clip)} <span className="font-normal text-soft">→</span> {render.into}
-                  </Link>
-                }
-              />
-            </li>
+            <RenderRow key={render.id} {...{ render, board, projectId }} />
           ))}
         </ul>
         {renders?.length === 0 && (
@@ -121,3 +104,23 @@ export function RendersPage() {
     </div>
   );
 }
+
+type RowProps = { render: Render; board: Board | undefined; projectId: number };
+
+const RenderRow = ({ render, board, projectId }: RowProps) => (
+  <li className="flex flex-wrap items-center gap-4 rounded border border-rule bg-sheet px-4 py-2.5">
+    {board && <Pictures render={render} board={board} />}
+    <RenderCard
+      render={render}
+      projectId={projectId}
+      heading={
+        <Link
+          className="font-semibold hover:underline"
+          to={`/projects/${projectId}/framings/${render.framing}?step=check`}
+        >
+          {stemOf(render.clip)} <span className="font-normal text-soft">→</span> {render.into}
+        </Link>
+      }
+    />
+  </li>
+);

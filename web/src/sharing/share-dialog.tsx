@@ -43,7 +43,7 @@ function People({ sharing }: { sharing: Sharing }) {
             <RoleChoice
               label={`Role of ${member.name}`}
               role={member.role}
-              onChange={(next) => sharing.share.mutate({ name: member.name, role: next })}
+              onChange={(next) => sharing.share({ name: member.name, role: next })}
             />
             <Button look="quiet" of={member.name} onClick={() => sharing.unshare(member.id)}>
               Remove
@@ -55,7 +55,7 @@ function People({ sharing }: { sharing: Sharing }) {
         className="flex flex-wrap items-center gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          sharing.share.mutate({ name: who, role }, { onSuccess: () => setWho("") });
+          sharing.share({ name: who, role }, () => setWho(""));
         }}
       >
         <input

@@ -1,60 +1,37 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../api/client";
+import { useCalls } from "../api/use-send";
 
 export type Role = Schemas["MemberIn"]["role"];
 
 /** With whom a project is shared, and ways to change that. */
 export function useSharing(projectId: number) {
-  const client = useQueryClient();
   const queryKey = ["sharing", projectId];
   const params = { path: { project_id: projectId } };
   const { data, error } = useQuery({
     queryKey,
     queryFn: () => unwrap(api.GET("/api/projects/{project_id}/sharing", { params })),
   });
-  const onSettled = () => {
-    client.invalidateQueries({ queryKey });
-    client.invalidateQueries({ queryKey: ["projects"] });
-  };
-  const share = useMutation({
-    mutationFn: (body: { name: string; role: Role }) =>
-      unwrap(api.POST("/api/projects/{project_id}/members", { params, body })),
-    onSettled,
-  });
-  const unshare = useMutation({
-    mutationFn: (member_id: number) =>
-      unwrap(api.DELETE("/api/members/{member_id}", { params: { path: { member_id } } })),
-    onSettled,
-  });
-  const link = useMutation({
-    mutationFn: (body: { days: number; downloads: boolean }) =>
-      unwrap(api.POST("/api/projects/{project_id}/links", { params, body })),
-    onSettled,
-  });
-  const revoke = useMutation({
-    mutationFn: (link_id: number) =>
-      unwrap(api.DELETE("/api/links/{link_id}", { params: { path: { link_id } } })),
-    onSettled,
-  });
-  const invite = useMutation({
-    mutationFn: (role: Role) =>
-      unwrap(api.POST("/api/projects/{project_id}/invitations", { params, body: { role } })),
-    onSettled,
-  });
-  const uninvite = useMutation({
-    mutationFn: (invitation_id: number) =>
-      unwrap(api.DELETE("/api/invitations/{invitation_id}", { params: { path: { invitation_id } } })),
-    onSettled,
+  const { mutate, error: failed } = useCalls({
+    refresh: (client) => {
+      client.invalidateQueries({ queryKey });
+      client.invalidateQueries({ queryKey: ["projects"] });
+    },
   });
   return {
     data,
-    invite: invite.mutate,
-    uninvite: uninvite.mutate,
-    error:
-      error ?? share.error ?? unshare.error ?? link.error ?? revoke.error ?? invite.error ?? uninvite.error,
-    share,
-    unshare: unshare.mutate,
-    link: link.mutate,
-    revoke: revoke.mutate,
+    error: error ?? failed,
+    share: (body: { name: string; role: Role }, onSuccess?: () => void) =>
+      mutate(() => api.POST("/api/projects/{project_id}/members", { params, body }), { onSuccess }),
+    unshare: (member_id: number) =>
+      mutate(() => api.DELETE("/api/members/{member_id}", { params: { path: { member_id } } })),
+    link: (body: { days: number; downloads: boolean }) =>
+      mutate(() => api.POST("/api/projects/{project_id}/links", { params, body })),
+    revoke: (link_id: number) =>
+      mutate(() => api.DELETE("/api/links/{link_id}", { params: { path: { link_id } } })),
+    invite: (role: Role) =>
+      mutate(() => api.POST("/api/projects/{project_id}/invitations", { params, body: { role } })),
+    uninvite: (invitation_id: number) =>
+      mutate(() => api.DELETE("/api/invitations/{invitation_id}", { params: { path: { invitation_id } } })),
   };
 }

@@ -57,29 +57,33 @@ export function ColourRow({ label, value, initial, suggested, onChange, onCommit
           }}
         />
       </div>
-      {suggested && (
-        <div className="flex flex-wrap items-center gap-1.5 pl-[94px]">
-          {suggested.map((colour) => (
-            <button
-              key={colour}
-              type="button"
-              title={`${colour}, from the clip`}
-              aria-label={`${label} ${colour}, from the clip`}
-              className="h-5 w-7 rounded border border-rule"
-              style={{ background: colour }}
-              onClick={() => onCommit(colour)}
-            />
-          ))}
-          {"EyeDropper" in window && (
-            <Button look="link" onClick={() => pick().then(onCommit, () => undefined)}>
-              take from the screen
-            </Button>
-          )}
-        </div>
-      )}
+      {suggested && <Suggested {...{ label, onCommit }} colours={suggested} />}
     </div>
   );
 }
+
+type SuggestedProps = { label: string; colours: string[]; onCommit: (value: string) => void };
+
+const Suggested = ({ label, colours, onCommit }: SuggestedProps) => (
+  <div className="flex flex-wrap items-center gap-1.5 pl-[94px]">
+    {colours.map((colour) => (
+      <button
+        key={colour}
+        type="button"
+        title={`${colour}, from the clip`}
+        aria-label={`${label} ${colour}, from the clip`}
+        className="h-5 w-7 rounded border border-rule"
+        style={{ background: colour }}
+        onClick={() => onCommit(colour)}
+      />
+    ))}
+    {"EyeDropper" in window && (
+      <Button look="link" onClick={() => pick().then(onCommit, () => undefined)}>
+        take from the screen
+      </Button>
+    )}
+  </div>
+);
 
 type Dropper = { open: () => Promise<{ sRGBHex: string }> };
 

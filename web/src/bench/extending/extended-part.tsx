@@ -1,5 +1,5 @@
-import { useMutation } from "@tanstack/react-query";
-import { api, unwrap } from "../../api/client";
+import { api } from "../../api/client";
+import { useSend } from "../../api/use-send";
 import { Button } from "../../ui/button";
 import { toNumber } from "../../ui/exact";
 import { Fold } from "../../ui/fold";
@@ -15,15 +15,10 @@ const UPRIGHT = ["left", "right"] as const;
 
 /** Extending the scene: whether it works, the options for each side, and the share of real pixels. */
 export function ExtendedPart() {
-  const { plan, tinted, beforeAfter, show } = useBench("plan", "tinted", "beforeAfter", "show");
-  const extend = useExtend();
+  const { tinted, beforeAfter, show } = useBench("tinted", "beforeAfter", "show");
   const { extended, state, error } = useExtension();
   if (!extended) return null;
-  const verdict = state?.verdict;
   const job = state?.looking;
-  const camera = verdict?.camera.move;
-  const moves = camera === "panning" || camera === "drifting";
-  const otherwise = verdict && moves !== (extended.camera === "moving");
   const rest = SIDES.filter((side) => !UPRIGHT.includes(side as never));
   const sides = (each: readonly (typeof SIDES)[number][]) => (
     <div className="grid grid-cols-1 gap-3">
@@ -42,16 +37,7 @@ export function ExtendedPart() {
       )}
       {job?.problem && <p className="text-soft">{job.problem}</p>}
       <Making />
-      {otherwise && (
-        <p className="border-l-3 border-ochre pl-3">
-          {moves
-            ? "The camera moves: real pixels of other moments can stand beside the picture."
-            : "The camera stands here."}{" "}
-          <Button look="link" onClick={() => extend(plan)}>
-            Use that
-          </Button>
-        </p>
-      )}
+      <CameraNote />
       <Shares />
       <div className="flex flex-wrap gap-2">
         <Button aria-pressed={tinted} onClick={() => show({ tinted: !tinted })} title="T">
@@ -77,16 +63,36 @@ export function ExtendedPart() {
   );
 }
 
+/** A note if the camera was found to move or to stand otherwise than the extension assumes. */
+function CameraNote() {
+  const { plan } = useBench("plan");
+  const extend = useExtend();
+  const { extended, state } = useExtension();
+  const verdict = state?.verdict;
+  const camera = verdict?.camera.move;
+  const moves = camera === "panning" || camera === "drifting";
+  if (!verdict || moves === (extended?.camera === "moving")) return null;
+  return (
+    <p className="border-l-3 border-ochre pl-3">
+      {moves
+        ? "The camera moves: real pixels of other moments can stand beside the picture."
+        : "The camera stands here."}{" "}
+      <Button look="link" onClick={() => extend(plan)}>
+        Use that
+      </Button>
+    </p>
+  );
+}
+
 /** Plates in progress, and those that failed. */
 function Making() {
   const { report } = useBench("report");
   const { state, refresh } = useExtension();
-  const { mutate: plate } = useMutation({
-    mutationFn: ({ id, verb }: { id: number; verb: "cancel" | "retry" }) =>
-      unwrap(api.POST("/api/plates/{plate_id}/{verb}", { params: { path: { plate_id: id, verb } } })),
-    onError: report,
-    onSettled: refresh,
-  });
+  const { mutate: plate } = useSend(
+    ({ id, verb }: { id: number; verb: "cancel" | "retry" }) =>
+      api.POST("/api/plates/{plate_id}/{verb}", { params: { path: { plate_id: id, verb } } }),
+    { onError: report, onSettled: refresh },
+  );
   const whole = state?.plates.filter(({ draft }) => !draft) ?? [];
   return whole.map((one) => {
     if (ON_ITS_WAY.includes(one.state))

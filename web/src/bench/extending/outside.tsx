@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Design, postRaw, unwrap } from "../../api/client";
+import { api, type Design, postRaw, type Schemas, unwrap } from "../../api/client";
+import { useSend } from "../../api/use-send";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import { ProblemNote } from "../../ui/problem-note";
@@ -11,38 +12,15 @@ import { ON_ITS_WAY, useExtension } from "./use-extension";
 
 /** A still that is finished by other means: saved, taken back, or made by an outside generator where one is set up. */
 export function Outside() {
-  const { framingId, plan, time, edit, commit, report } = useBench(
-    "framingId",
-    "plan",
-    "time",
-    "edit",
-    "commit",
-    "report",
-  );
+  const { framingId, plan, time } = useBench("framingId", "plan", "time");
+  const { commit, report } = useBench("commit", "report");
   const extension = useExtension();
   const { extended, state } = extension;
   const save = useMutation({
     mutationFn: () => saveStill(framingId, { ...asked(plan), time }),
     onError: report,
   });
-  const [imported, setImported] = useState("");
-  const [busy, setBusy] = useState(false);
-
-  async function takeBack(file: File) {
-    setBusy(true);
-    await edit("Picture taken back", async (_, given) => {
-      const { design, about } = await sendStill(framingId, { ...given, time }, file);
-      setImported(about);
-      return design;
-    });
-    setBusy(false);
-  }
-
-  const importing = useFilePicker({
-    label: "Picture to import",
-    accept: "image/png,image/jpeg,image/tiff",
-    onFiles: ([file]) => file && takeBack(file),
-  });
+  const { imported, busy, importing } = useImport();
   return (
     <Fold title="Picture from outside" state={extended?.outside ? "in use" : "none"}>
       <p className="text-soft">
@@ -77,6 +55,30 @@ export function Outside() {
   );
 }
 
+/** Taking a finished still back, and what was found in it. */
+function useImport() {
+  const { framingId, time, edit } = useBench("framingId", "time", "edit");
+  const [imported, setImported] = useState("");
+  const [busy, setBusy] = useState(false);
+
+  async function takeBack(file: File) {
+    setBusy(true);
+    await edit("Picture taken back", async (_, given) => {
+      const { design, about } = await sendStill(framingId, { ...given, time }, file);
+      setImported(about);
+      return design;
+    });
+    setBusy(false);
+  }
+
+  const importing = useFilePicker({
+    label: "Picture to import",
+    accept: "image/png,image/jpeg,image/tiff",
+    onFiles: ([file]) => file && takeBack(file),
+  });
+  return { imported, busy, importing };
+}
+
 /** Pictures of an outside generator; nothing is sent before the button is pressed. */
 function Generated() {
   const { framingId, plan, time, edit } = useBench("framingId", "plan", "time", "edit");
@@ -89,21 +91,19 @@ function Generated() {
       ),
     );
   const [prompt, setPrompt] = useState("");
-  const ask = useMutation({
-    mutationFn: () =>
-      unwrap(
-        api.POST("/api/framings/{framing_id}/extension/generate", {
-          params: { path: { framing_id: framingId } },
-          body: { ...body, prompt, count: 2 },
-        }),
-      ),
-    onSettled: refresh,
-  });
-  const cancel = useMutation({
-    mutationFn: (generation_id: number) =>
-      unwrap(api.POST("/api/generations/{generation_id}/cancel", { params: { path: { generation_id } } })),
-    onSettled: refresh,
-  });
+  const ask = useSend(
+    () =>
+      api.POST("/api/framings/{framing_id}/extension/generate", {
+        params: { path: { framing_id: framingId } },
+        body: { ...body, prompt, count: 2 },
+      }),
+    { onSettled: refresh },
+  );
+  const cancel = useSend(
+    (generation_id: number) =>
+      api.POST("/api/generations/{generation_id}/cancel", { params: { path: { generation_id } } }),
+    { onSettled: refresh },
+  );
   return (
     <div className="grid gap-2 border-t border-rule pt-2">
       <ProblemNote error={ask.error ?? cancel.error} />
@@ -120,40 +120,58 @@ function Generated() {
         Generate
       </Button>
       {(state?.generations ?? []).map((one) => (
-        <div key={one.id} className="grid gap-1" role="status">
-          {ON_ITS_WAY.includes(one.state) && (
-            <p className="flex gap-2">
-              Waiting for the generator … <span className="num">{one.done_percent}%</span>
-              <Button look="link" onClick={() => cancel.mutate(one.id)}>
-                cancel
-              </Button>
-            </p>
-          )}
-          {one.problem && (
-            <p className="text-rust">
-              {one.problem} {one.remedy}
-            </p>
-          )}
-          <div className="grid grid-cols-2 gap-1.5">
-            {one.variants.map(({ material, about }) => (
-              <button
-                key={material}
-                type="button"
-                title={about}
-                aria-label={`Use the generated picture ${material}`}
-                aria-pressed={extended?.outside?.of === material}
-                className="overflow-hidden rounded border-2 border-rule bg-well hover:border-soft aria-pressed:border-ochre"
-                onClick={() => use(material)}
-              >
-                <img alt="" src={`/api/materials/${material.split(":")[1]}/picture?width=320`} />
-              </button>
-            ))}
-          </div>
-        </div>
+        <Generation
+          key={one.id}
+          generation={one}
+          chosen={extended?.outside?.of}
+          onCancel={() => cancel.mutate(one.id)}
+          onUse={use}
+        />
       ))}
     </div>
   );
 }
+
+type GenerationProps = {
+  generation: Schemas["GenerationOut"];
+  chosen: string | undefined;
+  onCancel: () => void;
+  onUse: (material: string) => void;
+};
+
+/** One request to the generator: how far it is, and its pictures to choose from. */
+const Generation = ({ generation: one, chosen, onCancel, onUse }: GenerationProps) => (
+  <div className="grid gap-1" role="status">
+    {ON_ITS_WAY.includes(one.state) && (
+      <p className="flex gap-2">
+        Waiting for the generator … <span className="num">{one.done_percent}%</span>
+        <Button look="link" onClick={onCancel}>
+          cancel
+        </Button>
+      </p>
+    )}
+    {one.problem && (
+      <p className="text-rust">
+        {one.problem} {one.remedy}
+      </p>
+    )}
+    <div className="grid grid-cols-2 gap-1.5">
+      {one.variants.map(({ material, about }) => (
+        <button
+          key={material}
+          type="button"
+          title={about}
+          aria-label={`Use the generated picture ${material}`}
+          aria-pressed={chosen === material}
+          className="overflow-hidden rounded border-2 border-rule bg-well hover:border-soft aria-pressed:border-ochre"
+          onClick={() => onUse(material)}
+        >
+          <img alt="" src={`/api/materials/${material.split(":")[1]}/picture?width=320`} />
+        </button>
+      ))}
+    </div>
+  </div>
+);
 
 async function saveStill(framingId: number, body: object) {
   const response = await postRaw(`/api/framings/${framingId}/extension/still`, {

@@ -19,7 +19,6 @@ const COLOURS = { fits: "text-moss", doubtful: "text-ochre", unfit: "text-rust" 
 /** One side: whether it fits, the ways in which it can go on as real pictures, and how soft it grows. */
 export function SidePart({ side }: { side: Side }) {
   const { commit } = useBench("commit");
-  const { verdicts_of_sides } = useChoices();
   const extension = useExtension();
   const { extended, state } = extension;
   const how = extended?.[side] ?? null;
@@ -29,22 +28,12 @@ export function SidePart({ side }: { side: Side }) {
     extension.with({ [side]: { way: "completed", variant: 0, melt: "0.3", reach: null, ...how, ...given } });
   return (
     <section aria-label={`${Title} side`} className="grid content-start gap-1.5 border-t border-rule pt-2">
-      <p className="flex items-baseline justify-between gap-2">
-        <label className="flex items-baseline gap-2 font-semibold">
-          <input
-            type="checkbox"
-            className="accent-ochre"
-            checked={how !== null}
-            onChange={({ target }) =>
-              commit(target.checked ? set({}) : extension.with({ [side]: null }), `${Title} extended`)
-            }
-          />
-          {Title}
-        </label>
-        {verdict && (
-          <span className={COLOURS[verdict.verdict]}>{titleOf(verdicts_of_sides, verdict.verdict)}</span>
-        )}
-      </p>
+      <SideHeading
+        title={Title}
+        on={how !== null}
+        verdict={verdict?.verdict}
+        onSwitch={(on) => commit(on ? set({}) : extension.with({ [side]: null }), `${Title} extended`)}
+      />
       {verdict && <p className="text-[12px] leading-4 text-soft">{verdict.summary}</p>}
       {how && (
         <>
@@ -82,6 +71,31 @@ export function SidePart({ side }: { side: Side }) {
         </>
       )}
     </section>
+  );
+}
+
+type HeadingProps = {
+  title: string;
+  on: boolean;
+  verdict: keyof typeof COLOURS | undefined;
+  onSwitch: (on: boolean) => void;
+};
+
+function SideHeading({ title, on, verdict, onSwitch }: HeadingProps) {
+  const { verdicts_of_sides } = useChoices();
+  return (
+    <p className="flex items-baseline justify-between gap-2">
+      <label className="flex items-baseline gap-2 font-semibold">
+        <input
+          type="checkbox"
+          className="accent-ochre"
+          checked={on}
+          onChange={({ target }) => onSwitch(target.checked)}
+        />
+        {title}
+      </label>
+      {verdict && <span className={COLOURS[verdict]}>{titleOf(verdicts_of_sides, verdict)}</span>}
+    </p>
   );
 }
 

@@ -1,9 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type Plan, unwrap } from "../../api/client";
+import { api, type Plan, type Schemas, unwrap } from "../../api/client";
+import { clipPicture } from "../../api/pictures";
 import { titleOf, useChoices } from "../../api/use-choices";
 import { asked } from "../editor/scope";
 import { follows, shotAt } from "../shots/shots";
 import { useBench } from "../state/use-bench";
+
+type Candidate = Schemas["CastMember"];
 
 const WIDTH = 640;
 const SIDE = 68;
@@ -29,11 +32,9 @@ function useCandidates() {
   return (solved && data) || [];
 }
 
-/** Choosing the subject to follow in the current shot, each shown by its own picture. */
-export function Candidates() {
-  const { footage, plan, follow: solve, editing } = useBench("footage", "plan", "follow", "editing");
-  const { subjects } = useChoices();
-  const candidates = useCandidates();
+/** Choose one, none or, with `also`, several of the subjects of the current shot. */
+function useSubjectChoice(candidates: Candidate[]) {
+  const { plan, follow: solve } = useBench("plan", "follow");
   const { follow } = plan.motion;
   const chosen = candidates.filter((one) => one.chosen);
 
@@ -53,12 +54,20 @@ export function Candidates() {
     solve({ subjects: [...elsewhere, ...wanted] }, also ? "Follow both" : "Follow this one");
   }
 
-  function whateverMatters() {
+  function chooseNone() {
     const time = candidates[0]?.time ?? "0";
     const subjects = follow?.subjects.filter((subject) => !inShot(plan, subject.time, time)) ?? [];
     solve({ subjects }, "Follow subject");
   }
 
+  return { chosen, choose, chooseNone };
+}
+
+/** Choosing the subject to follow in the current shot, each shown by its own picture. */
+export function Candidates() {
+  const { editing } = useBench("editing");
+  const candidates = useCandidates();
+  const { chosen, choose, chooseNone } = useSubjectChoice(candidates);
   if (candidates.length === 0) return null;
   return (
     <section aria-label="Choose a subject" className="grid gap-1.5">
@@ -70,43 +79,52 @@ export function Candidates() {
           disabled={editing}
           className={`rounded border px-1.5 text-[12px] leading-tight ${chosen.length === 0 ? "border-ochre bg-sheet font-semibold" : "border-rule text-soft hover:text-ink"}`}
           style={{ width: SIDE, height: SIDE }}
-          onClick={whateverMatters}
+          onClick={chooseNone}
         >
           Automatic
         </button>
         {candidates.map((one, index) => (
-          <button
+          <CandidateButton
             key={JSON.stringify(one.subject)}
-            type="button"
-            aria-pressed={one.chosen}
-            aria-label={`Follow ${titleOf(subjects, one.kind)}, number ${index + 1}`}
-            title={`${titleOf(subjects, one.kind)}, there for ${one.share_percent}% of the shot`}
-            disabled={editing}
-            className={`relative overflow-hidden rounded bg-well ${one.chosen ? "outline-3 outline-ochre" : "outline outline-rule hover:outline-soft"}`}
-            style={{ width: SIDE, height: SIDE }}
-            onClick={(event) => choose(index, event.ctrlKey || event.metaKey || event.shiftKey)}
-          >
-            <img
-              alt=""
-              draggable={false}
-              className="absolute max-w-none"
-              style={{
-                width: SIDE / one.width,
-                height: SIDE / one.height,
-                left: (-one.left * SIDE) / one.width,
-                top: (-one.top * SIDE) / one.height,
-              }}
-              src={`/api/footage/${footage.id}/picture?${new URLSearchParams({
-                time: one.time,
-                width: String(WIDTH),
-                stamp: footage.stamp,
-                reading: JSON.stringify(plan.interpretation),
-              })}`}
-            />
-          </button>
+            number={index + 1}
+            candidate={one}
+            onChoose={(also) => choose(index, also)}
+          />
         ))}
       </div>
     </section>
+  );
+}
+
+type ButtonProps = { number: number; candidate: Candidate; onChoose: (also: boolean) => void };
+
+function CandidateButton({ number, candidate: one, onChoose }: ButtonProps) {
+  const { footage, plan, editing } = useBench("footage", "plan", "editing");
+  const kind = titleOf(useChoices().subjects, one.kind);
+  return (
+    <button
+      type="button"
+      aria-pressed={one.chosen}
+      aria-label={`Follow ${kind}, number ${number}`}
+      title={`${kind}, there for ${one.share_percent}% of the shot`}
+      disabled={editing}
+      className={`relative overflow-hidden rounded bg-well ${one.chosen ? "outline-3 outline-ochre" : "outline outline-rule hover:outline-soft"}`}
+      style={{ width: SIDE, height: SIDE }}
+      onClick={(event) => onChoose(event.ctrlKey || event.metaKey || event.shiftKey)}
+    >
+      <img
+        alt=""
+        draggable={false}
+        className="absolute max-w-none"
+        style={{
+          width: SIDE / one.width,
+          height: SIDE / one.height,
+          left: (-one.left * SIDE) / one.width,
+          top: (-one.top * SIDE) / one.height,
+        }}
+        src={clipPicture(footage, plan.interpretation, { width: WIDTH, time: one.time })}
+      />
+    </button>
   );
 }
 

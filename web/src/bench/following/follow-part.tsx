@@ -1,7 +1,8 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Follow, unwrap } from "../../api/client";
+import { useQueryClient } from "@tanstack/react-query";
+import { api, type Follow } from "../../api/client";
 import { AT_WORK, refreshFramings } from "../../api/queries";
 import { useChoices } from "../../api/use-choices";
+import { useSend } from "../../api/use-send";
 import { Button } from "../../ui/button";
 import { ChoiceRow } from "../../ui/choice-row";
 import { toExact, toNumber } from "../../ui/exact";
@@ -135,17 +136,14 @@ function StartFollowing() {
 function UseInOtherFrames() {
   const { framingId, plan, report } = useBench("framingId", "plan", "report");
   const client = useQueryClient();
-  const { mutate, data, isPending } = useMutation({
-    mutationFn: () =>
-      unwrap(
-        api.POST("/api/framings/{framing_id}/follow/others", {
-          params: { path: { framing_id: framingId } },
-          body: asked(plan),
-        }),
-      ),
-    onSuccess: () => refreshFramings(client),
-    onError: report,
-  });
+  const { mutate, data, isPending } = useSend(
+    () =>
+      api.POST("/api/framings/{framing_id}/follow/others", {
+        params: { path: { framing_id: framingId } },
+        body: asked(plan),
+      }),
+    { onSuccess: () => refreshFramings(client), onError: report },
+  );
   return (
     <div className="flex flex-wrap items-center gap-2">
       <Button disabled={isPending} onClick={() => mutate()}>

@@ -18,61 +18,52 @@ export function FinishPanel() {
   const parts = plan.finish as unknown as Parts;
   const withPart = (name: string, values: Record<string, unknown>) =>
     ({ ...plan, finish: { ...parts, [name]: { ...parts[name], ...values } } }) as unknown as Plan;
+  const kinds = (catalogue?.finish ?? []).map(({ controls, ...kind }) => ({
+    ...kind,
+    controls,
+    off: Object.fromEntries(controls.map((control) => [control.name, control.default])),
+    on: controls.some((control) => parts[kind.name]?.[control.name] !== control.default),
+  }));
   return (
     <section aria-label="Finish" className="grid gap-3">
       <h2 className="font-semibold">Finish</h2>
       <TileGrid label="Finish" columns="grid-cols-3">
-        {catalogue?.finish.map(({ name, title, controls, example }) => {
-          const off = Object.fromEntries(controls.map((control) => [control.name, control.default]));
-          const on = controls.some((control) => parts[name]?.[control.name] !== control.default);
-          return (
-            <Tile
-              key={name}
-              title={title}
-              plan={on ? plan : withPart(name, example)}
-              chosen={on}
-              onChoose={() =>
-                on
-                  ? commit(withPart(name, off), `${title} off`)
-                  : commit(withPart(name, { ...off, ...example }), title)
-              }
-            />
-          );
-        })}
+        {kinds.map(({ name, title, example, off, on }) => (
+          <Tile
+            key={name}
+            title={title}
+            plan={on ? plan : withPart(name, example)}
+            chosen={on}
+            onChoose={() =>
+              on
+                ? commit(withPart(name, off), `${title} off`)
+                : commit(withPart(name, { ...off, ...example }), title)
+            }
+          />
+        ))}
       </TileGrid>
       <p className="text-soft">Click an example to turn it on or off.</p>
-      {catalogue?.finish.map(({ name, title, controls }) => {
-        const on = controls.some((control) => parts[name]?.[control.name] !== control.default);
-        return (
-          <Fold key={name} title={title} state={on ? "on" : ""} open={on}>
-            {controls.map((control) => (
-              <ControlRow
-                key={control.name}
-                control={control}
-                value={parts[name]?.[control.name]}
-                onChange={(value) => change(withPart(name, { [control.name]: value }))}
-                onCommit={(value) => commit(withPart(name, { [control.name]: value }), control.label)}
-              />
-            ))}
-            {on && (
-              <Button
-                className="justify-self-start"
-                onClick={() =>
-                  commit(
-                    withPart(
-                      name,
-                      Object.fromEntries(controls.map((control) => [control.name, control.default])),
-                    ),
-                    `${title} off`,
-                  )
-                }
-              >
-                Off
-              </Button>
-            )}
-          </Fold>
-        );
-      })}
+      {kinds.map(({ name, title, controls, off, on }) => (
+        <Fold key={name} title={title} state={on ? "on" : ""} open={on}>
+          {controls.map((control) => (
+            <ControlRow
+              key={control.name}
+              control={control}
+              value={parts[name]?.[control.name]}
+              onChange={(value) => change(withPart(name, { [control.name]: value }))}
+              onCommit={(value) => commit(withPart(name, { [control.name]: value }), control.label)}
+            />
+          ))}
+          {on && (
+            <Button
+              className="justify-self-start"
+              onClick={() => commit(withPart(name, off), `${title} off`)}
+            >
+              Off
+            </Button>
+          )}
+        </Fold>
+      ))}
       <WordsPart />
     </section>
   );

@@ -1,7 +1,7 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, unwrap } from "../../api/client";
+import { api } from "../../api/client";
 import { AT_WORK, refreshFramings } from "../../api/queries";
+import { useSend } from "../../api/use-send";
 import { Button } from "../../ui/button";
 import { ProblemNote } from "../../ui/problem-note";
 import { useBench } from "../state/use-bench";
@@ -11,13 +11,11 @@ import { useCut } from "./use-cut";
 export function FindShots() {
   const { footage, time, editing } = useBench("footage", "time", "editing");
   const cut = useCut();
-  const client = useQueryClient();
   const [wanted, setWanted] = useState(false);
-  const finding = useMutation({
-    mutationFn: () =>
-      unwrap(api.POST("/api/footage/{footage_id}/shots", { params: { path: { footage_id: footage.id } } })),
-    onSettled: () => refreshFramings(client),
-  });
+  const finding = useSend(
+    () => api.POST("/api/footage/{footage_id}/shots", { params: { path: { footage_id: footage.id } } }),
+    { refresh: refreshFramings },
+  );
   const job = footage.analyses.find(({ kind }) => kind === "shots");
   const found = footage.shots?.starts.length ?? 0;
   const atWork = job !== undefined && AT_WORK.includes(job.state);

@@ -54,14 +54,18 @@ export function Slider({ children }: { children: ReactNode }) {
       onKeyDown={onKeyDown}
     >
       {children}
-      <div
-        data-testid="playhead"
-        className="absolute -top-2 -bottom-2 w-0.5 bg-ochre"
-        style={{ left: `${(frame / last) * 100}%` }}
-        aria-hidden="true"
-      >
-        <span className="absolute -top-1 -left-1 h-2.5 w-2.5 bg-ochre [clip-path:polygon(0_0,100%_0,50%_100%)]" />
-      </div>
+      <Playhead percent={(frame / last) * 100} />
     </div>
   );
 }
+
+const Playhead = ({ percent }: { percent: number }) => (
+  <div
+    data-testid="playhead"
+    className="absolute -top-2 -bottom-2 w-0.5 bg-ochre"
+    style={{ left: `${percent}%` }}
+    aria-hidden="true"
+  >
+    <span className="absolute -top-1 -left-1 h-2.5 w-2.5 bg-ochre [clip-path:polygon(0_0,100%_0,50%_100%)]" />
+  </div>
+);

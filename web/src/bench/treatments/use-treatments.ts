@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Plan, type Treatment, unwrap } from "../../api/client";
 import { refreshFramings, treatmentsQuery } from "../../api/queries";
+import { useSend } from "../../api/use-send";
 
 type Value = Treatment["treatment"];
 
@@ -15,26 +16,23 @@ export function useTreatments(projectId: number) {
   const { data, error } = useQuery(treatmentsQuery(projectId));
   const params = { path: { project_id: projectId } };
   const settled = { onSettled: () => refreshFramings(client) };
-  const save = useMutation({
-    mutationFn: (body: { treatment: Value; everywhere: boolean }) =>
-      unwrap(api.POST("/api/projects/{project_id}/treatments", { params, body })),
-    ...settled,
-  });
-  const rewrite = useMutation({
-    mutationFn: ({ id, treatment }: { id: number; treatment: Value }) =>
-      unwrap(
-        api.PUT("/api/treatments/{treatment_id}", {
-          params: { path: { treatment_id: id } },
-          body: { treatment, everywhere: false },
-        }),
-      ),
-    ...settled,
-  });
-  const remove = useMutation({
-    mutationFn: (id: number) =>
-      unwrap(api.DELETE("/api/treatments/{treatment_id}", { params: { path: { treatment_id: id } } })),
-    ...settled,
-  });
+  const save = useSend(
+    (body: { treatment: Value; everywhere: boolean }) =>
+      api.POST("/api/projects/{project_id}/treatments", { params, body }),
+    { ...settled },
+  );
+  const rewrite = useSend(
+    ({ id, treatment }: { id: number; treatment: Value }) =>
+      api.PUT("/api/treatments/{treatment_id}", {
+        params: { path: { treatment_id: id } },
+        body: { treatment, everywhere: false },
+      }),
+    { ...settled },
+  );
+  const remove = useSend(
+    (id: number) => api.DELETE("/api/treatments/{treatment_id}", { params: { path: { treatment_id: id } } }),
+    { ...settled },
+  );
   const importOne = useMutation({
     mutationFn: async (file: File) => {
       const body = JSON.parse(await file.text()) as Record<string, never>;

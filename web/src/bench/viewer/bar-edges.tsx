@@ -20,37 +20,10 @@ export function BarEdges({ view, stored, picture, onBars }: Props) {
     bottom: stored.height - picture.y - picture.height,
   };
   if (held) widths[held.side] = held.width;
-  const shown = toScreen(view, {
-    x: widths.left,
-    y: widths.top,
-    width: stored.width - widths.left - widths.right,
-    height: stored.height - widths.top - widths.bottom,
-  });
-  const ends: Record<Side, { x1: number; y1: number; x2: number; y2: number }> = {
-    left: { x1: shown.x, y1: shown.y, x2: shown.x, y2: shown.y + shown.height },
-    right: { x1: shown.x + shown.width, y1: shown.y, x2: shown.x + shown.width, y2: shown.y + shown.height },
-    top: { x1: shown.x, y1: shown.y, x2: shown.x + shown.width, y2: shown.y },
-    bottom: {
-      x1: shown.x,
-      y1: shown.y + shown.height,
-      x2: shown.x + shown.width,
-      y2: shown.y + shown.height,
-    },
-  };
-
-  function widthAt(side: Side, at: At, event: { target: EventTarget | null }): number {
-    const box = (event.target as SVGElement).ownerSVGElement?.getBoundingClientRect();
-    const x = (at.x - (box?.left ?? 0) - view.left) / view.across;
-    const y = (at.y - (box?.top ?? 0) - view.top) / view.down;
-    const wanted = { left: x, right: stored.width - x, top: y, bottom: stored.height - y }[side];
-    const most = (side === "left" || side === "right" ? stored.width : stored.height) * 0.48;
-    return Math.round(Math.min(Math.max(0, wanted), most));
-  }
-
   const drag = useDragging<{ side: Side; width: number }, Side>({
     begin: (_, __, side) => ({ side, width: widths[side] }),
     move: (grab, at, event) => {
-      grab.width = widthAt(grab.side, at, event);
+      grab.width = widthAt({ view, stored }, grab.side, at, event.target);
       setHeld({ ...grab });
     },
     end: ({ side, width }) => {
@@ -61,6 +34,13 @@ export function BarEdges({ view, stored, picture, onBars }: Props) {
     cancel: () => setHeld(null),
   });
 
+  const shown = toScreen(view, {
+    x: widths.left,
+    y: widths.top,
+    width: stored.width - widths.left - widths.right,
+    height: stored.height - widths.top - widths.bottom,
+  });
+  const ends = endsOf(shown);
   return (
     <>
       <rect {...shown} fill="none" stroke="currentColor" strokeWidth="1.5" />
@@ -77,4 +57,32 @@ export function BarEdges({ view, stored, picture, onBars }: Props) {
       ))}
     </>
   );
+}
+
+type Line = { x1: number; y1: number; x2: number; y2: number };
+
+/** The four edges of a box. */
+function endsOf({ x, y, width, height }: Box): Record<Side, Line> {
+  const [right, bottom] = [x + width, y + height];
+  return {
+    left: { x1: x, y1: y, x2: x, y2: bottom },
+    right: { x1: right, y1: y, x2: right, y2: bottom },
+    top: { x1: x, y1: y, x2: right, y2: y },
+    bottom: { x1: x, y1: bottom, x2: right, y2: bottom },
+  };
+}
+
+/** The width of the bar on a side that ends at the pointer, in stored pixels. */
+function widthAt(
+  { view, stored }: Pick<Props, "view" | "stored">,
+  side: Side,
+  at: At,
+  target: EventTarget | null,
+): number {
+  const box = (target as SVGElement).ownerSVGElement?.getBoundingClientRect();
+  const x = (at.x - (box?.left ?? 0) - view.left) / view.across;
+  const y = (at.y - (box?.top ?? 0) - view.top) / view.down;
+  const wanted = { left: x, right: stored.width - x, top: y, bottom: stored.height - y }[side];
+  const most = (side === "left" || side === "right" ? stored.width : stored.height) * 0.48;
+  return Math.round(Math.min(Math.max(0, wanted), most));
 }

@@ -16,7 +16,7 @@ import { SnapLines } from "./snap-lines";
 import { TitleHandles } from "./title-handles";
 import { useLine } from "./use-line";
 import { usePinch } from "./use-pinch";
-import { usePlacing } from "./use-placing";
+import { usePlacing, useWheelAndKeys } from "./use-placing";
 import { useSize } from "./use-size";
 import { useZoomed } from "./use-zoomed";
 import { boxOf, fitView, frameOnScreen, type ScreenBox, toScreen, type View } from "./view";
@@ -27,6 +27,10 @@ const FULL = 3840;
 const GREY = "#777777";
 /** Screen pixels of a frame over which its name and the size of the picture stand side by side. */
 const LEAST_FOR_BOTH = 400;
+
+const ZOOMED = "The frame, zoomed. Drag it, or use the arrow keys, to see another part.";
+const UNZOOMED =
+  "The picture in its frame. Drag it, turn the wheel to enlarge, nudge it with the arrow keys.";
 
 /** The picture in its frame, in real pixels, with its dimensions drawn on it. */
 export function FrameViewer() {
@@ -45,7 +49,9 @@ export function FrameViewer() {
   useViewerWaitsAtFirst();
   const { pinching, onClick } = usePinch(place, view);
   const placing = usePlacing(view, pinching);
-  const { drag, onKeyDown, onWheel } = zoomed ?? placing;
+  const byWheelAndKeys = useWheelAndKeys();
+  const { drag } = zoomed ?? placing;
+  const { onKeyDown, onWheel } = zoomed ?? byWheelAndKeys;
   const line = useLine(place, view);
   useListed([
     { keys: "Arrows", does: "Picture reached: nudge it by a pixel" },
@@ -57,11 +63,7 @@ export function FrameViewer() {
     <section
       ref={place}
       role="application"
-      aria-label={
-        zoomed
-          ? "The frame, zoomed. Drag it, or use the arrow keys, to see another part."
-          : "The picture in its frame. Drag it, turn the wheel to enlarge, nudge it with the arrow keys."
-      }
+      aria-label={zoomed ? ZOOMED : UNZOOMED}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is handled directly, by pointer and by key
       tabIndex={0}
       className={`well relative min-h-0 min-w-0 grow touch-none overflow-hidden bg-well ${cursor}`}

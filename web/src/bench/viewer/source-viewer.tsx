@@ -1,4 +1,6 @@
 import { useRef } from "react";
+import type { Measure } from "../../api/client";
+import { clipPicture } from "../../api/pictures";
 import { shown, toNumber } from "../../ui/exact";
 import { ProblemNote } from "../../ui/problem-note";
 import { DrawBox, type Drawn } from "../following/draw-box";
@@ -14,21 +16,17 @@ import { LostHatching } from "./lost";
 import { Dimmed, PathLines, PlayedWindow } from "./path-lines";
 import { useSize } from "./use-size";
 import { useWindow } from "./use-window";
-import { boxOf, fitBox, type Point, pathOf, pointOnScreen, toScreen } from "./view";
+import { type Box, boxOf, fitBox, type Point, pathOf, pointOnScreen, toScreen } from "./view";
 import { cornersOf } from "./window";
 
 const WIDTH = 960;
+const ON_BARS = "The whole source. Drag the edges of the picture to where its bars end.";
+const ON_WINDOW = "The whole source. Drag the window that the frame shows, or its corners.";
 
 /** The whole source as it is stored, upright and in its true shape, with the part that the frame shows. */
 export function SourceViewer() {
-  const { measure, shownPlan, player, step, drawingBox, show } = useBench(
-    "measure",
-    "shownPlan",
-    "player",
-    "step",
-    "drawingBox",
-    "show",
-  );
+  const { measure, shownPlan, player } = useBench("measure", "shownPlan", "player");
+  const { step, drawingBox, show } = useBench("step", "drawingBox", "show");
   const drawn = useFollowBox();
   const place = useRef<HTMLElement>(null);
   const size = useSize(place);
@@ -46,11 +44,7 @@ export function SourceViewer() {
     <section
       ref={place}
       role="application"
-      aria-label={
-        onBars
-          ? "The whole source. Drag the edges of the picture to where its bars end."
-          : "The whole source. Drag the window that the frame shows, or its corners."
-      }
+      aria-label={onBars ? ON_BARS : ON_WINDOW}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing is handled directly, by pointer and by key
       tabIndex={0}
       className="well relative min-h-0 min-w-0 grow touch-none overflow-hidden bg-well"
@@ -74,28 +68,34 @@ export function SourceViewer() {
       >
         <LostHatching viewer={size} all={outlineOf(box)} kept={toScreen(view, picture)} />
         <rect {...box} fill="none" stroke="currentColor" opacity="0.6" />
-        {onBars ? (
-          <Bars {...{ view, stored, picture }} />
-        ) : (
-          <WindowLines {...{ view, picture, box, window }} />
-        )}
+        {onBars && <Bars {...{ view, stored, picture }} />}
+        {!onBars && <WindowLines {...{ view, picture, box, window }} />}
       </svg>
       {drawingBox && <DrawBox box={box} onDrawn={drawn} onLeave={() => show({ drawingBox: false })} />}
-      <p
-        className="num pointer-events-none absolute flex justify-between gap-4 whitespace-nowrap text-chalk"
-        style={{ left: box.x, top: box.y - 25, minWidth: Math.max(320, box.width) }}
-      >
-        <span className="bg-well/85 px-1">stored {sizeWords(measure.stored, 0)}</span>
-        <span className="bg-well/85 px-1">
-          {onBars ? `picture ${sizeWords(measure.picture, 1)}` : `window ${sizeWords(window.window, 1)}`}
-        </span>
-      </p>
+      <Sizes
+        box={box}
+        stored={measure.stored}
+        words={onBars ? `picture ${sizeWords(measure.picture, 1)}` : `window ${sizeWords(window.window, 1)}`}
+      />
       <div className="absolute top-3 right-3 left-3 z-10">
         <ProblemNote error={viewed?.error} />
       </div>
     </section>
   );
 }
+
+type SizesProps = { box: Box; stored: Measure["stored"]; words: string };
+
+/** The size of the stored picture, and of the part that is handled, above the picture. */
+const Sizes = ({ box, stored, words }: SizesProps) => (
+  <p
+    className="num pointer-events-none absolute flex justify-between gap-4 whitespace-nowrap text-chalk"
+    style={{ left: box.x, top: box.y - 25, minWidth: Math.max(320, box.width) }}
+  >
+    <span className="bg-well/85 px-1">stored {sizeWords(stored, 0)}</span>
+    <span className="bg-well/85 px-1">{words}</span>
+  </p>
+);
 
 const sizeWords = ({ width, height }: { width: string; height: string }, decimals: number) =>
   `${shown(width, decimals)} × ${shown(height, decimals)}`;
@@ -111,14 +111,8 @@ const outlineOf = ({ x, y, width, height }: ReturnType<typeof toScreen>) =>
 /** The address of the source's picture at the playhead. The window and the bars are in pixels before any mirroring. */
 function useSourcePicture(): string {
   const { footage, shownPlan, rate } = useBench("footage", "shownPlan", "rate");
-  const query = new URLSearchParams({
-    whole: "true",
-    width: String(WIDTH),
-    time: moment(useStill(), rate),
-    stamp: footage.stamp,
-    reading: JSON.stringify({ ...shownPlan.interpretation, mirror: footage.info.mirrored }),
-  });
-  return `/api/footage/${footage.id}/picture?${query}`;
+  const interpretation = { ...shownPlan.interpretation, mirror: footage.info.mirrored };
+  return clipPicture(footage, interpretation, { whole: true, width: WIDTH, time: moment(useStill(), rate) });
 }
 
 /** Follow the contents of a drawn box. */

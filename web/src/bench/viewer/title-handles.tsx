@@ -1,5 +1,5 @@
 import { type KeyboardEvent, useRef, useState } from "react";
-import type { Title, TitlePlace } from "../../api/client";
+import type { Plan, Title, TitlePlace } from "../../api/client";
 import { arrowOf } from "../../ui/arrows";
 import { toExact, toNumber } from "../../ui/exact";
 import { useDragging } from "../../ui/use-dragging";
@@ -18,30 +18,53 @@ type Grab = { number: number; clientX: number; clientY: number; x: number; y: nu
 
 const NONE: Snapped = { across: null, down: null };
 
+type Props = { view: View; size: { width: number; height: number } };
+
 /** Titles to be dragged; they snap to the title-safe area, to the middle, and to the middle of bars. */
-export function TitleHandles({ view, size }: { view: View; size: { width: number; height: number } }) {
-  const {
-    shownPlan: plan,
-    measure,
-    change,
-    commit,
-    abandon,
-  } = useBench("shownPlan", "measure", "change", "commit", "abandon");
+export function TitleHandles({ view, size }: Props) {
+  const { shownPlan, measure } = useBench("shownPlan", "measure");
+  const { snapped, drag } = useTitleDrag(view);
+  const nudge = useNudge();
+  return (
+    <>
+      {shownPlan.finish.titles.map((title, number) => {
+        const place = measure.titles[number];
+        if (!place) return null;
+        const box = toScreen(view, boxOf(place.box));
+        return (
+          <button
+            // biome-ignore lint/suspicious/noArrayIndexKey: only their order identifies titles
+            key={number}
+            type="button"
+            aria-label={`Title ${number + 1}: ${title.text}`}
+            className="absolute cursor-move touch-none border border-chalk/70 border-dashed hover:border-chalk"
+            style={{
+              left: box.x - AROUND,
+              top: box.y - AROUND,
+              width: box.width + 2 * AROUND,
+              height: box.height + 2 * AROUND,
+            }}
+            {...drag(number)}
+            onKeyDown={(event) => nudge(event, number)}
+          />
+        );
+      })}
+      <SnapLines snapped={snapped} view={view} size={size} />
+    </>
+  );
+}
+
+/** Moving titles by pointer. */
+function useTitleDrag(view: View) {
+  const { shownPlan: plan, measure } = useBench("shownPlan", "measure");
+  const { change, commit, abandon } = useBench("change", "commit", "abandon");
   const [snapped, setSnapped] = useState<Snapped>(NONE);
   const latest = useRef(plan);
   latest.current = plan;
-  const { titles } = plan.finish;
-
-  function moved(number: number, x: number, y: number) {
-    const within = (percent: number) => toExact(Math.min(100, Math.max(0, percent)), 2);
-    const { finish } = latest.current;
-    const changed = finish.titles.map((title, at) =>
-      at === number ? ({ ...title, x: within(x), y: within(y) } as Title) : title,
-    );
-    latest.current = { ...latest.current, finish: { ...finish, titles: changed } };
+  const moved = (number: number, x: number, y: number) => {
+    latest.current = titleAt(latest.current, number, x, y);
     return latest.current;
-  }
-
+  };
   const drag = useDragging<Grab, number>({
     begin: ({ x, y }, _, number) => {
       const title = latest.current.finish.titles[number];
@@ -69,43 +92,28 @@ export function TitleHandles({ view, size }: { view: View; size: { width: number
     },
   });
 
-  function onKeyDown(event: KeyboardEvent, number: number) {
-    const title = latest.current.finish.titles[number];
+  return { snapped, drag };
+}
+
+/** Moving titles by the arrow keys. */
+function useNudge() {
+  const { shownPlan: plan, commit } = useBench("shownPlan", "commit");
+  return (event: KeyboardEvent, number: number) => {
+    const title = plan.finish.titles[number];
     const way = arrowOf(event);
     if (!way || !title) return;
     event.preventDefault();
     event.stopPropagation();
-    commit(
-      moved(number, toNumber(title.x) + way[0] * NUDGE_PERCENT, toNumber(title.y) + way[1] * NUDGE_PERCENT),
-      "Title moved",
-    );
-  }
+    const [x, y] = [toNumber(title.x) + way[0] * NUDGE_PERCENT, toNumber(title.y) + way[1] * NUDGE_PERCENT];
+    commit(titleAt(plan, number, x, y), "Title moved");
+  };
+}
 
-  return (
-    <>
-      {titles.map((title, number) => {
-        const place = measure.titles[number];
-        if (!place) return null;
-        const box = toScreen(view, boxOf(place.box));
-        return (
-          <button
-            // biome-ignore lint/suspicious/noArrayIndexKey: only their order identifies titles
-            key={number}
-            type="button"
-            aria-label={`Title ${number + 1}: ${title.text}`}
-            className="absolute cursor-move touch-none border border-chalk/70 border-dashed hover:border-chalk"
-            style={{
-              left: box.x - AROUND,
-              top: box.y - AROUND,
-              width: box.width + 2 * AROUND,
-              height: box.height + 2 * AROUND,
-            }}
-            {...drag(number)}
-            onKeyDown={(event) => onKeyDown(event, number)}
-          />
-        );
-      })}
-      <SnapLines snapped={snapped} view={view} size={size} />
-    </>
+/** A plan with one of its titles at another place, in percent of the frame. */
+function titleAt(plan: Plan, number: number, x: number, y: number): Plan {
+  const within = (percent: number) => toExact(Math.min(100, Math.max(0, percent)), 2);
+  const titles = plan.finish.titles.map((title, at) =>
+    at === number ? ({ ...title, x: within(x), y: within(y) } as Title) : title,
   );
+  return { ...plan, finish: { ...plan.finish, titles } };
 }

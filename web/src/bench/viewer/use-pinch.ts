@@ -1,5 +1,6 @@
 import { usePinch as useFingers } from "@use-gesture/react";
 import { type MouseEvent, type RefObject, useRef } from "react";
+import type { Plan } from "../../api/client";
 import { toExact, toNumber } from "../../ui/exact";
 import { useBenchState } from "../state/use-bench";
 import { placed } from "./use-placing";
@@ -33,15 +34,6 @@ export function usePinch(place: RefObject<HTMLElement | null>, view: View) {
   const state = useBenchState();
   const pinching = useRef(false);
 
-  function inFrame([x, y]: [number, number]): Point {
-    const { left, top } = place.current?.getBoundingClientRect() ?? { left: 0, top: 0 };
-    const { width, height } = state().viewerPlan.frame;
-    return {
-      x: (x - left - view.left) / view.across - width / 2,
-      y: (y - top - view.top) / view.down - height / 2,
-    };
-  }
-
   function begin(from: Fingers) {
     pinching.current = true;
     state().viewerEdits.abandon();
@@ -53,7 +45,7 @@ export function usePinch(place: RefObject<HTMLElement | null>, view: View) {
 
   useFingers(
     ({ first, last, origin, da: [apart], memo }) => {
-      const now = { apart, middle: inFrame(origin) };
+      const now = { apart, middle: inFrame(origin, place.current, state().viewerPlan.frame, view) };
       if (first) return begin(now);
       const { from, initial } = memo as ReturnType<typeof begin>;
       const { measure, viewerPlan, viewerEdits } = state();
@@ -76,4 +68,18 @@ export function usePinch(place: RefObject<HTMLElement | null>, view: View) {
   }
 
   return { pinching, onClick };
+}
+
+/** A place on the screen, in frame pixels from the frame's middle. */
+function inFrame(
+  [x, y]: [number, number],
+  place: HTMLElement | null,
+  { width, height }: Plan["frame"],
+  view: View,
+): Point {
+  const { left, top } = place?.getBoundingClientRect() ?? { left: 0, top: 0 };
+  return {
+    x: (x - left - view.left) / view.across - width / 2,
+    y: (y - top - view.top) / view.down - height / 2,
+  };
 }

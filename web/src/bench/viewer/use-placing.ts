@@ -20,7 +20,7 @@ export const placed = (plan: Plan, fields: Partial<Placement>): Plan => ({
   placement: { ...plan.placement, ...fields },
 });
 
-/** Placing the picture by dragging, the wheel and the arrow keys; not by dragging while two fingers pinch it. */
+/** Placing the picture by dragging, but not while two fingers pinch it. */
 export function usePlacing(view: View, pinching: RefObject<boolean>) {
   const state = useBenchState();
   const [snapped, setSnapped] = useState<{ across: Snapped; down: Snapped }>(NONE);
@@ -59,6 +59,13 @@ export function usePlacing(view: View, pinching: RefObject<boolean>) {
     },
   });
 
+  return { drag, snapped };
+}
+
+/** Enlarging the picture by the wheel, and moving it by the arrow keys. */
+export function useWheelAndKeys() {
+  const state = useBenchState();
+
   function onWheel(event: WheelEvent) {
     event.preventDefault();
     const { measure, viewerPlan, viewerEdits } = state();
@@ -80,7 +87,7 @@ export function usePlacing(view: View, pinching: RefObject<boolean>) {
     viewerEdits.commit(placed(viewerPlan, nudged), "Nudged");
   }
 
-  return { drag, onKeyDown, onWheel, snapped };
+  return { onWheel, onKeyDown };
 }
 
 /** The fill amount of a placement: as it is set, or as it results if the size is set otherwise. */

@@ -18,41 +18,8 @@ type Wanted = { window: Window; label: string | null };
 
 /** Moving and sizing the window on the source; the server works out the placement that shows it. */
 export function useWindow(view: View, origin: Point) {
-  const { framingId, measure, measured } = useBench("framingId", "measure", "measured");
+  const { shown, hold, release, latest } = useHeldWindow();
   const state = useBenchState();
-  // False from the start of a drag until the server has answered.
-  const settled = useRef(true);
-  const [held, setHeld] = useState<Window | null>(null);
-  const shown = held ?? measure.window;
-  const latest = useRef(shown);
-  latest.current = shown;
-  // The dragged window stays until the numbers have caught up with it.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it waits for the numbers
-  useEffect(() => {
-    if (settled.current && measured) setHeld(null);
-  }, [measured, measure]);
-
-  const send = ({ window }: Wanted) =>
-    unwrap(
-      api.POST("/api/framings/{framing_id}/window", {
-        params: { path: { framing_id: framingId } },
-        body: { ...asked(state().viewerPlan), window },
-      }),
-    );
-
-  function take({ label }: Wanted, design: Design | null) {
-    const { viewerPlan, viewerEdits } = state();
-    if (label) settled.current = true;
-    if (design && label) viewerEdits.commit(taken(viewerPlan, design), label);
-    else if (design) viewerEdits.change(taken(viewerPlan, design));
-    else if (label) {
-      setHeld(null);
-      viewerEdits.abandon();
-    }
-  }
-
-  const [newest] = useState(() => new Newest(send, take));
-
   const drag = useDragging<Grab, Way>({
     begin: ({ x, y }, event, way) => {
       const window = latest.current;
@@ -66,16 +33,12 @@ export function useWindow(view: View, origin: Point) {
       return { x, y, window, middle: { x: box.left + middle.x, y: box.top + middle.y }, last: window };
     },
     move: (grab, at) => {
-      settled.current = false;
       grab.last = dragged(grab, at, view);
-      setHeld(grab.last);
-      newest.ask({ window: grab.last, label: null });
+      hold({ window: grab.last, label: null });
     },
-    end: ({ last, middle }) => newest.ask({ window: last, label: middle ? "Window sized" : "Window moved" }),
+    end: ({ last, middle }) => hold({ window: last, label: middle ? "Window sized" : "Window moved" }),
     cancel: () => {
-      settled.current = true;
-      newest.drop();
-      setHeld(null);
+      release();
       state().viewerEdits.abandon();
     },
   });
@@ -84,14 +47,69 @@ export function useWindow(view: View, origin: Point) {
     const way = arrowOf(event);
     if (!way) return;
     event.preventDefault();
-    const next = moved(latest.current, way[0], way[1]);
-    latest.current = next;
-    setHeld(next);
-    settled.current = false;
-    newest.ask({ window: next, label: "Window moved" });
+    hold({ window: moved(latest.current, way[0], way[1]), label: "Window moved" });
   }
 
   return { window: shown, move: drag("move"), size: drag("size"), onKeyDown };
+}
+
+/** The window on the source: the measured one, or a dragged one until the server has placed the picture for it. */
+function useHeldWindow() {
+  const { measure, measured } = useBench("measure", "measured");
+  // False from the start of a drag until the server has answered.
+  const settled = useRef(true);
+  const [held, setHeld] = useState<Window | null>(null);
+  const shown = held ?? measure.window;
+  const latest = useRef(shown);
+  latest.current = shown;
+  // The dragged window stays until the numbers have caught up with it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it waits for the numbers
+  useEffect(() => {
+    if (settled.current && measured) setHeld(null);
+  }, [measured, measure]);
+
+  const newest = useRequests((label, placed) => {
+    if (label) settled.current = true;
+    if (label && !placed) setHeld(null);
+  });
+  function hold(wanted: Wanted) {
+    settled.current = false;
+    latest.current = wanted.window;
+    setHeld(wanted.window);
+    newest.ask(wanted);
+  }
+
+  function release() {
+    settled.current = true;
+    newest.drop();
+    setHeld(null);
+  }
+
+  return { shown, latest, hold, release };
+}
+
+/** Requests for the placement that shows a window; answers are put into the edited plan. */
+function useRequests(onAnswer: (label: string | null, placed: boolean) => void) {
+  const { framingId } = useBench("framingId");
+  const state = useBenchState();
+  const send = ({ window }: Wanted) =>
+    unwrap(
+      api.POST("/api/framings/{framing_id}/window", {
+        params: { path: { framing_id: framingId } },
+        body: { ...asked(state().viewerPlan), window },
+      }),
+    );
+
+  function take({ label }: Wanted, design: Design | null) {
+    const { viewerPlan, viewerEdits } = state();
+    onAnswer(label, design !== null);
+    if (design && label) viewerEdits.commit(taken(viewerPlan, design), label);
+    else if (design) viewerEdits.change(taken(viewerPlan, design));
+    else if (label) viewerEdits.abandon();
+  }
+
+  const [newest] = useState(() => new Newest(send, take));
+  return newest;
 }
 
 function dragged({ x, y, window, middle }: Grab, at: At, view: View): Window {

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Settings, unwrap } from "../../../api/client";
 import { catalogueQuery } from "../../../api/queries";
+import { useSend } from "../../../api/use-send";
 import { Button } from "../../../ui/button";
 import { ProblemNote } from "../../../ui/problem-note";
 import { useFilePicker } from "../../../ui/use-file-picker";
@@ -13,8 +14,7 @@ export function KeepSettings({ settings, ownId }: Props) {
   const [name, setName] = useState("");
   const client = useQueryClient();
   const refresh = () => client.invalidateQueries({ queryKey: catalogueQuery.queryKey });
-  const save = useMutation({
-    mutationFn: (body: Settings) => unwrap(api.POST("/api/settings", { body })),
+  const save = useSend((body: Settings) => api.POST("/api/settings", { body }), {
     onSuccess: () => setName(""),
     onSettled: refresh,
   });
@@ -23,11 +23,10 @@ export function KeepSettings({ settings, ownId }: Props) {
       unwrap(api.POST("/api/settings", { body: JSON.parse(await chosen.text()) as Settings })),
     onSettled: refresh,
   });
-  const remove = useMutation({
-    mutationFn: (id: number) =>
-      unwrap(api.DELETE("/api/settings/{own_id}", { params: { path: { own_id: id } } })),
-    onSettled: refresh,
-  });
+  const remove = useSend(
+    (id: number) => api.DELETE("/api/settings/{own_id}", { params: { path: { own_id: id } } }),
+    { onSettled: refresh },
+  );
   const importing = useFilePicker({
     label: "Settings to import",
     accept: ".json,application/json",

@@ -20,8 +20,7 @@ const HANDLES = [
 
 /** The keyframes in order of time: position, size and speed curve. */
 export function KeyRows() {
-  const { rate, transport, plan, commit } = useBench("rate", "transport", "plan", "commit");
-  const { key_eases, curve } = useChoices();
+  const { plan, commit } = useBench("plan", "commit");
   const { motion } = plan;
   if (motion.keys.length === 0) return null;
 
@@ -35,51 +34,9 @@ export function KeyRows() {
   return (
     <>
       <ol className="grid gap-2" aria-label="Keys">
-        {motion.keys.map((key, index) => {
-          const frame = frameAt(key.time, rate);
-          const name = timecode(frame, rate);
-          return (
-            <li
-              key={key.time}
-              className={`grid gap-1.5 border-l-3 pl-3 ${frame === transport.frame ? "border-ochre" : "border-rule"}`}
-              aria-label={`Keyframe at ${name}`}
-            >
-              <div className="flex items-center gap-2">
-                <button
-                  type="button"
-                  className="num grow text-left underline decoration-rule underline-offset-4 hover:decoration-ink"
-                  onClick={() => transport.go(frame)}
-                >
-                  {name}
-                </button>
-                <select
-                  aria-label={`Curve after ${name}`}
-                  className="rounded border border-edge bg-sheet px-1.5 py-0.5"
-                  value={key.handles ? CURVE : key.ease}
-                  onChange={({ target }) => put(index, easeNamed(target.value, curve), "Ease")}
-                >
-                  {key_eases.map(({ value: ease, title }) => (
-                    <option key={ease} value={ease}>
-                      {title}
-                    </option>
-                  ))}
-                </select>
-                <button
-                  type="button"
-                  aria-label={`Remove the keyframe at ${name}`}
-                  className="text-soft hover:text-ink"
-                  onClick={() => put(index, null, "Key removed")}
-                >
-                  Remove
-                </button>
-              </div>
-              <Numbers name={name} of={key} onSet={(fields) => put(index, fields, "Key set")} />
-              {key.handles && (
-                <Curve name={name} of={key.handles} onSet={(handles) => put(index, { handles }, "Curve")} />
-              )}
-            </li>
-          );
-        })}
+        {motion.keys.map((key, index) => (
+          <KeyRow key={key.time} of={key} put={(fields, label) => put(index, fields, label)} />
+        ))}
       </ol>
       <TickRow
         ticked={motion.inside}
@@ -90,6 +47,53 @@ export function KeyRows() {
         Keep the window inside the picture
       </TickRow>
     </>
+  );
+}
+
+type RowProps = { of: Key; put: (fields: Partial<Key> | null, label: string) => void };
+
+function KeyRow({ of, put }: RowProps) {
+  const { rate, transport } = useBench("rate", "transport");
+  const { key_eases, curve } = useChoices();
+  const frame = frameAt(of.time, rate);
+  const name = timecode(frame, rate);
+  return (
+    <li
+      className={`grid gap-1.5 border-l-3 pl-3 ${frame === transport.frame ? "border-ochre" : "border-rule"}`}
+      aria-label={`Keyframe at ${name}`}
+    >
+      <div className="flex items-center gap-2">
+        <button
+          type="button"
+          className="num grow text-left underline decoration-rule underline-offset-4 hover:decoration-ink"
+          onClick={() => transport.go(frame)}
+        >
+          {name}
+        </button>
+        <select
+          aria-label={`Curve after ${name}`}
+          className="rounded border border-edge bg-sheet px-1.5 py-0.5"
+          value={of.handles ? CURVE : of.ease}
+          onChange={({ target }) => put(easeNamed(target.value, curve), "Ease")}
+        >
+          {key_eases.map(({ value: ease, title }) => (
+            <option key={ease} value={ease}>
+              {title}
+            </option>
+          ))}
+        </select>
+        <button
+          type="button"
+          aria-label={`Remove the keyframe at ${name}`}
+          className="text-soft hover:text-ink"
+          onClick={() => put(null, "Key removed")}
+        >
+          Remove
+        </button>
+      </div>
+      <Numbers name={name} of={of} onSet={(fields) => put(fields, "Key set")} />
+      {of.handles && <Curve name={name} of={of.handles} onSet={(handles) => put({ handles }, "Curve")} />}
+    </li>
   );
 }
 

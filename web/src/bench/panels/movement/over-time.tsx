@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type Design, unwrap } from "../../../api/client";
+import { api, type Design, type Schemas, unwrap } from "../../../api/client";
 import { shown } from "../../../ui/exact";
 import { ProblemNote } from "../../../ui/problem-note";
 import { MomentLink } from "../../moment-link";
@@ -24,44 +24,15 @@ export function OverTime({ design }: { design: Design }) {
   });
   if (error) return <ProblemNote error={error} />;
   if (still || !data) return null;
-  const at = (time: string) => <MomentLink time={time} />;
-  const rows = [
-    ["Picture kept", data.kept_least, data.kept_most, (value: string) => `${shown(value, 1)}%`],
-    ["Frame covered", data.covered_least, data.covered_most, (value: string) => `${shown(value, 1)}%`],
-    ["Enlarged", data.enlarged_least, data.enlarged_most, (value: string) => `${shown(value, 3)} ×`],
-  ] as const;
   return (
     <section className="grid gap-1" aria-label="Over time">
-      {rows.map(([name, least, most, say]) => (
-        <p key={name}>
-          {name} <span className="num">{say(least.value)}</span>
-          {most.value === least.value ? (
-            " throughout"
-          ) : (
-            <>
-              {" "}
-              at {at(least.time)}, <span className="num">{say(most.value)}</span> at {at(most.time)}
-            </>
-          )}
-        </p>
-      ))}
+      <Extremes extremes={data} />
       {data.cautions.map(({ kind, message, time }) => (
         <p key={kind} className="border-l-3 border-rust pl-3">
           {message} Worst at {at(time)}.
         </p>
       ))}
-      {data.held.length > 0 && (
-        <p className="border-l-3 border-ochre pl-3">
-          Kept inside the picture: {data.held.length === 1 ? "keyframe" : "keyframes"} at{" "}
-          {data.held.map((time, index) => (
-            <span key={time}>
-              {index > 0 && ", "}
-              {at(time)}
-            </span>
-          ))}
-          .
-        </p>
-      )}
+      {data.held.length > 0 && <HeldInside times={data.held} />}
       {data.empty.map(({ start, end }) => (
         <p key={start} className="border-l-3 border-rust pl-3">
           Empty beside the picture from {at(start)} to {at(end)}.
@@ -75,3 +46,40 @@ export function OverTime({ design }: { design: Design }) {
     </section>
   );
 }
+
+const at = (time: string) => <MomentLink time={time} />;
+
+/** The least and the most of each number. */
+function Extremes({ extremes: data }: { extremes: Schemas["OverTime"] }) {
+  const rows = [
+    ["Picture kept", data.kept_least, data.kept_most, (value: string) => `${shown(value, 1)}%`],
+    ["Frame covered", data.covered_least, data.covered_most, (value: string) => `${shown(value, 1)}%`],
+    ["Enlarged", data.enlarged_least, data.enlarged_most, (value: string) => `${shown(value, 3)} ×`],
+  ] as const;
+  return rows.map(([name, least, most, say]) => (
+    <p key={name}>
+      {name} <span className="num">{say(least.value)}</span>
+      {most.value === least.value ? (
+        " throughout"
+      ) : (
+        <>
+          {" "}
+          at {at(least.time)}, <span className="num">{say(most.value)}</span> at {at(most.time)}
+        </>
+      )}
+    </p>
+  ));
+}
+
+const HeldInside = ({ times }: { times: string[] }) => (
+  <p className="border-l-3 border-ochre pl-3">
+    Kept inside the picture: {times.length === 1 ? "keyframe" : "keyframes"} at{" "}
+    {times.map((time, index) => (
+      <span key={time}>
+        {index > 0 && ", "}
+        {at(time)}
+      </span>
+    ))}
+    .
+  </p>
+);

@@ -1,4 +1,4 @@
-import type { Edges } from "../../../api/client";
+import type { Edges, Schemas } from "../../../api/client";
 import { FailedAnalyses } from "../../../intake/failed-analyses";
 import { Button } from "../../../ui/button";
 import { shown, toExact, toNumber } from "../../../ui/exact";
@@ -14,6 +14,7 @@ export function BurnedInBars() {
   const { footage, set } = useInterpretation();
   const { bars, stated, analysing } = footage;
   const edges = stated.burned_in_bars ?? NONE;
+  const onTakeOff = (burned_in_bars: Edges) => set({ burned_in_bars });
   const found = bars && ["bars", "surround", "changing"].includes(bars.kind);
   const state =
     stated.burned_in_bars == null
@@ -32,20 +33,7 @@ export function BurnedInBars() {
         )}
       </p>
       <FailedAnalyses footage={footage} />
-      {bars && bars.stretches.length > 0 && (
-        <ul className="num text-soft">
-          {bars.stretches.map(({ start, end, edges: part }) => (
-            <li key={start}>
-              {shown(start, 2)} to {shown(end, 2)} s: {words(part)}
-              {sum(part) > 0 && (
-                <Button look="link" className="ml-2" onClick={() => set({ burned_in_bars: part })}>
-                  take off
-                </Button>
-              )}
-            </li>
-          ))}
-        </ul>
-      )}
+      {bars && bars.stretches.length > 0 && <Stretches {...{ bars, onTakeOff }} />}
       <div className="flex flex-wrap gap-2">
         {found && sum(bars.edges) > 0 && (
           <Button onClick={() => set({ burned_in_bars: bars.edges })}>Crop bars</Button>
@@ -72,6 +60,24 @@ export function BurnedInBars() {
     </Fold>
   );
 }
+
+type StretchesProps = { bars: Schemas["BurnedInBars"]; onTakeOff: (edges: Edges) => void };
+
+/** Bars that change over time, with the time of each. */
+const Stretches = ({ bars, onTakeOff }: StretchesProps) => (
+  <ul className="num text-soft">
+    {bars.stretches.map(({ start, end, edges: part }) => (
+      <li key={start}>
+        {shown(start, 2)} to {shown(end, 2)} s: {words(part)}
+        {sum(part) > 0 && (
+          <Button look="link" className="ml-2" onClick={() => onTakeOff(part)}>
+            take off
+          </Button>
+        )}
+      </li>
+    ))}
+  </ul>
+);
 
 const sum = (edges: Edges) => SIDES.reduce((total, side) => total + toNumber(edges[side]), 0);
 

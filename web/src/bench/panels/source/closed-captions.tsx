@@ -1,6 +1,7 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, unwrap } from "../../../api/client";
+import { useQueryClient } from "@tanstack/react-query";
+import { api } from "../../../api/client";
 import { AT_WORK, materialsQuery, refreshFramings } from "../../../api/queries";
+import { useSend } from "../../../api/use-send";
 import { Button } from "../../../ui/button";
 import { ProblemNote } from "../../../ui/problem-note";
 import { useBench } from "../../state/use-bench";
@@ -10,12 +11,10 @@ export function ClosedCaptions() {
   const { footage, projectId } = useBench("footage", "projectId");
   const client = useQueryClient();
   const params = { path: { footage_id: footage.id } };
-  const read = useMutation({
-    mutationFn: () => unwrap(api.POST("/api/footage/{footage_id}/captions", { params })),
-    onSettled: () => refreshFramings(client),
+  const read = useSend(() => api.POST("/api/footage/{footage_id}/captions", { params }), {
+    refresh: refreshFramings,
   });
-  const keep = useMutation({
-    mutationFn: () => unwrap(api.POST("/api/footage/{footage_id}/captions/material", { params })),
+  const keep = useSend(() => api.POST("/api/footage/{footage_id}/captions/material", { params }), {
     onSuccess: () => client.invalidateQueries({ queryKey: materialsQuery(projectId).queryKey }),
   });
   if (footage.closed_captions === "none") return null;

@@ -1,4 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
+import type { Schemas } from "../../../api/client";
+import { clipPicture } from "../../../api/pictures";
 import { catalogueQuery } from "../../../api/queries";
 import { ChoiceRow } from "../../../ui/choice-row";
 import { ratio, shown, toExact, toNumber } from "../../../ui/exact";
@@ -14,44 +16,20 @@ export function PixelShapes() {
   const { data: catalogue } = useQuery(catalogueQuery);
   const { interpretation, info, stated } = footage;
   const used = toNumber(interpretation.pixel_aspect ?? info.pixel_aspect ?? "1");
-  const source = (pixel_aspect: string) =>
-    `/api/footage/${footage.id}/picture?${new URLSearchParams({
-      width: "200",
-      time,
-      stamp: footage.stamp,
-      reading: JSON.stringify({ ...interpretation, pixel_aspect }),
-    })}`;
   return (
     <>
       <p className="text-soft">Pick the one where circles are round.</p>
       <ul className="grid grid-cols-2 gap-2">
-        {footage.candidates.map(({ pixel_aspect, shape, evidence, doubts }) => {
+        {footage.candidates.map((candidate) => {
+          const { pixel_aspect } = candidate;
           const chosen = used === toNumber(pixel_aspect);
           return (
             <li key={pixel_aspect}>
-              <button
-                type="button"
-                aria-pressed={chosen}
-                onClick={() => set({ pixel_aspect })}
-                className={`flex h-full w-full flex-col overflow-hidden rounded border-2 bg-sheet text-left ${
-                  chosen ? "border-ochre" : "border-rule hover:border-soft"
-                }`}
-              >
-                <span className="flex h-20 w-full shrink-0 items-center justify-center bg-well">
-                  <img
-                    alt={`The clip with pixels of ${ratio(pixel_aspect)}`}
-                    className="max-h-full max-w-full"
-                    src={source(pixel_aspect)}
-                  />
-                </span>
-                <span className="block px-1.5 py-1 text-[12px] leading-4">
-                  <span className="num block">
-                    {ratio(pixel_aspect)}, {shape}
-                  </span>
-                  <span className="block text-soft">{evidence.join("; ")}</span>
-                  {doubts.length > 0 && <span className="block text-rust">but {doubts.join("; ")}</span>}
-                </span>
-              </button>
+              <ShapeButton
+                {...{ candidate, chosen }}
+                picture={clipPicture(footage, { ...interpretation, pixel_aspect }, { width: 200, time })}
+                onChoose={() => set({ pixel_aspect })}
+              />
             </li>
           );
         })}
@@ -80,5 +58,41 @@ export function PixelShapes() {
         onChange={(value) => set({ pixel_aspect: value || null })}
       />
     </>
+  );
+}
+
+type ShapeProps = {
+  candidate: Schemas["Candidate"];
+  chosen: boolean;
+  picture: string;
+  onChoose: () => void;
+};
+
+function ShapeButton({ candidate, chosen, picture, onChoose }: ShapeProps) {
+  const { pixel_aspect, shape, evidence, doubts } = candidate;
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      onClick={onChoose}
+      className={`flex h-full w-full flex-col overflow-hidden rounded border-2 bg-sheet text-left ${
+        chosen ? "border-ochre" : "border-rule hover:border-soft"
+      }`}
+    >
+      <span className="flex h-20 w-full shrink-0 items-center justify-center bg-well">
+        <img
+          alt={`The clip with pixels of ${ratio(pixel_aspect)}`}
+          className="max-h-full max-w-full"
+          src={picture}
+        />
+      </span>
+      <span className="block px-1.5 py-1 text-[12px] leading-4">
+        <span className="num block">
+          {ratio(pixel_aspect)}, {shape}
+        </span>
+        <span className="block text-soft">{evidence.join("; ")}</span>
+        {doubts.length > 0 && <span className="block text-rust">but {doubts.join("; ")}</span>}
+      </span>
+    </button>
   );
 }
