@@ -101,6 +101,12 @@ def _open(hand: Hand, cell: Locator) -> None:
 
 def _render(hand: Hand) -> None:
     hand.press(hand.page.get_by_role("banner").get_by_role("button", name="Render", exact=True))
+    _confirm(hand)
+
+
+def _confirm(hand: Hand) -> None:
+    """Render what the sheet shows that opens before rendering."""
+    hand.press(hand.page.get_by_role("dialog").get_by_role("button", name="Render 1 file"))
     _ordered(hand)
 
 
@@ -161,13 +167,11 @@ def scope(hand: Hand, cells: Locator) -> None:
 
 
 def _asked(hand: Hand) -> None:
-    """Order, and answer where it is asked how the bars shall be written."""
+    """Order, and choose in the sheet before rendering that the file holds no bars."""
     hand.press(hand.page.get_by_role("banner").get_by_role("button", name="Render", exact=True))
-    question = hand.page.get_by_role("dialog")
-    question.or_(hand.page.get_by_label("Check", exact=True)).first.wait_for()
-    if question.count():
-        hand.press(question.get_by_text("no bars"))
-    _ordered(hand)
+    hand.press(hand.page.get_by_role("dialog").get_by_text("No bars"))
+    hand.page.get_by_test_id("notice bars_undecided").wait_for(state="detached")
+    _confirm(hand)
 
 
 def without_bars(hand: Hand, cells: Locator) -> None:

@@ -4,7 +4,7 @@ import json
 import sys
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from functools import cache
+from functools import cache, partial
 from pathlib import Path
 from typing import Annotated
 
@@ -48,6 +48,7 @@ from cadrage.footage.describe import finding_message
 from cadrage.inspection import Inspection, inspect_file
 from cadrage.inspection.report import RESULTS
 from cadrage.plan import Plan, read_plan
+from cadrage.render.review import FILE_REASONS, file_concerns, file_facts
 from cadrage.render.written_tracks import join_offer
 from cadrage.treatments import find_treatment
 
@@ -68,6 +69,9 @@ def convert_command(
     write: Written = "",
     stop_at_damage: StopAtDamage = False,
     replace: Replace = False,
+    dry_run: Annotated[
+        bool, typer.Option("--dry-run", help="Say how the file would be written and what to check; write nothing.")
+    ] = False,
     as_json: Json = False,
 ) -> None:
     """Render a clip into a frame, then inspect the file."""
@@ -78,6 +82,9 @@ def convert_command(
     made = build_plan(source, options)
     info = rendering.info_to_render(source, whole=made.range.whole)
     made = completed(made, source, info, options)
+    if dry_run:
+        _tell_review(rendering.RenderRequest(made, source, info, library_for(made, source, info), how), as_json)
+        return
     _tell(deliver(made, source, info, target, how, replace=replace), as_json)
 
 
@@ -92,6 +99,24 @@ def deliver(
     with _bar(rendering.delivered(made, info, how).frames) as report:
         rendering.render(made, source, target, info, settings=how, library=library, report=report, replace=replace)
     return inspect_file(target, request)
+
+
+def _tell_review(request: rendering.RenderRequest, as_json: bool) -> None:
+    """Print how a file would be written and what to check before. Exit status 2 if it cannot be rendered so."""
+    check = partial(output.encoder_config, request.settings, request.written.frame, request.source.name)
+    concerns = file_concerns(request, check)
+    whole = not any(one.reason == "part" for one in concerns)
+    facts = file_facts(request.plan.frame, request.settings, [request.wanted.rate], partial=not whole)
+    if as_json:
+        dumped = {"file": [one.model_dump() for one in facts], "check": [one.model_dump() for one in concerns]}
+        print(json.dumps(dumped))
+    else:
+        for fact in facts:
+            print(f"{fact.label}: {fact.value}")
+        for one in concerns:
+            note(" ".join(filter(None, (f"{FILE_REASONS[one.reason]}: {one.summary}.", one.remedy))))
+    if any(one.blocks for one in concerns):
+        raise typer.Exit(BAD_INPUT)
 
 
 def _notes(plan: Plan, info: MediaInfo, request: rendering.RenderRequest) -> None:

@@ -2,7 +2,7 @@
 
 from cadrage.fields import Scalar, Setting, options
 from cadrage.output.kinds import OUTPUT_FORMATS, QUALITY_WORDS, OutputFormat, SoundName
-from cadrage.output.settings import LEAST_KBPS, MOST_KBPS, MOST_NUMBER
+from cadrage.output.settings import LEAST_KBPS, MOST_KBPS, MOST_NUMBER, Settings
 from cadrage.wording import wording
 
 BROADCAST_LUFS = -23.0
@@ -33,6 +33,14 @@ FITTING = Setting(
 def file_settings(kind: OutputFormat) -> tuple[Setting, ...]:
     """The settings of a kind of file, in the order in which they are shown."""
     return (*_kind(kind), *_amount(kind), *_sound(kind), *_contents(kind), *_names())
+
+
+def title_of(settings: Settings, name: str) -> str:
+    """What people call the value that a setting of a file has."""
+    value = getattr(settings, name)
+    found = (one for one in file_settings(OUTPUT_FORMATS[settings.kind]) if one.name == name)
+    titles = {option.value: option.title for setting in found for option in setting.options}
+    return titles.get(value, str(value))
 
 
 def _kind(kind: OutputFormat) -> list[Setting]:

@@ -122,3 +122,15 @@ def settled_pixels(page: Page, until=lambda _: True):
             break
         before = now
     return now
+
+
+def confirm_render(page: Page):
+    """Render what the sheet shows that opens before rendering."""
+    sheet = page.get_by_role("dialog", name="Before rendering")
+    sheet.get_by_role("button", name=re.compile(r"^Render \d+ files?$")).click()
+
+
+def render_framing(page: Page):
+    """Render the framing on the bench."""
+    page.get_by_role("banner").get_by_role("button", name="Render").click()
+    confirm_render(page)

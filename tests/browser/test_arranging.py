@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, clip_names, enter, open_tall, send, steps
+from tests.browser.hands import begin_project, clip_names, confirm_render, enter, open_tall, send, steps
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -104,6 +104,7 @@ def test_a_cell_says_what_came_of_its_last_render(page: Page, reels):
     begin_project(page, "Rendered")
     send(page, reels[0])
     page.get_by_role("button", name="Render all 1").click()
+    confirm_render(page)
     expect(page.get_by_role("main").get_by_text("check passed")).to_be_visible(timeout=60_000)
     page.get_by_role("navigation", name="Breadcrumb").get_by_role("link").first.click()
     cell = page.locator("[data-cell]")

@@ -75,6 +75,8 @@ def test_the_whole_job_takes_few_keys_and_no_mouse(page: Page, tall):
     becomes(lambda: chosen(page, "surround", "softness", "brightness"), ["3.8", str(before - 2)], 20)
 
     keys("Control+Enter")
+    expect(page.get_by_role("button", name="Render 1 file")).to_be_focused()
+    keys("Enter")
     expect(page.get_by_label("Check", exact=True).get_by_text("check passed")).to_be_visible(timeout=60_000)
     with page.expect_download():
         keys.tab_to(page.get_by_role("link", name="Download"))

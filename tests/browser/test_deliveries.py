@@ -8,7 +8,7 @@ import zipfile
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, send
+from tests.browser.hands import begin_project, confirm_render, open_bench, send, steps
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -41,8 +41,9 @@ def test_files_are_ordered_stopped_tried_again_and_handed_over(page: Page, tmp_p
     for name, count in frames.items():
         send(page, write_clip(tmp_path / f"{name}.mp4", size=(180, 320), frames=count, sound=None))
     page.get_by_role("button", name="Render all 6").click()
+    confirm_render(page)
     cards = page.get_by_role("main").get_by_role("listitem")
-    stopped = cards.filter(has_text="Long into Wide")
+    stopped = cards.filter(has_text="Long → Wide")
     expect(stopped.get_by_label("Progress")).to_be_visible(timeout=60_000)
     expect(page.get_by_role("region", name="All renders")).to_contain_text("rendering")
     stopped.get_by_role("button", name="Cancel").click()
@@ -91,11 +92,16 @@ def test_a_range_is_marked_with_keys_and_bars_must_be_decided(page: Page, tmp_pa
     page.get_by_label("Active picture", exact=True).select_option("2.39")
     expect(page.get_by_role("button", name="2 Frame 2.39")).to_be_visible()
     page.get_by_role("button", name="Render", exact=True).first.click()
-    # It is asked where one is, both files as outlines; and then it renders.
-    asked = page.get_by_role("dialog", name="Bars in the file?")
-    expect(asked.get_by_text("Say what the file holds before it is rendered:")).to_be_visible()
-    asked.get_by_text("No bars").click()
-    expect(asked).to_have_count(0)
+    # What the file holds is chosen in the sheet before rendering, by both files as outlines.
+    sheet = page.get_by_role("dialog", name="Before rendering")
+    expect(sheet.get_by_test_id("notice bars_undecided")).to_be_visible()
+    expect(sheet.get_by_test_id("notice part")).to_contain_text("0.24 s of 2 s")
+    expect(sheet.get_by_role("button", name="Render 1 file")).to_be_disabled()
+    sheet.get_by_text("No bars").click()
+    expect(sheet.get_by_test_id("notice bars_undecided")).to_have_count(0)
+    expect(sheet.get_by_test_id("notice size")).to_contain_text("1920×804 instead of 1920×1080")
+    confirm_render(page)
+    expect(sheet).to_have_count(0)
     report = page.get_by_role("region", name="Inspection")
     expect(report).to_be_visible(timeout=60_000)
     for group in ("Picture", "File"):
@@ -127,9 +133,10 @@ def test_the_queue_is_put_in_order_laid_aside_and_cleared_by_rule(page: Page, tm
     for name, frames in (("One", 80), ("Two", 20), ("Three", 20)):
         send(page, write_clip(tmp_path / f"{name}.mp4", size=(320, 180), frames=frames, sound=None))
     page.get_by_role("button", name="Render all 3").click()
+    confirm_render(page)
     cards = page.get_by_role("main").get_by_role("listitem")
     three = cards.filter(has_text="Three")
-    three.get_by_role("button", name="Order").click()
+    three.get_by_role("button", name="Move up or down").click()
     page.get_by_role("menuitem", name="First").click()
     page.wait_for_function(
         "() => { const text = document.querySelector('main ul').innerText;"
@@ -147,3 +154,38 @@ def test_the_queue_is_put_in_order_laid_aside_and_cleared_by_rule(page: Page, tm
     page.get_by_role("button", name="Save").click()
     expect(page.get_by_text("file cleared by rule on").first).to_be_visible(timeout=20_000)
     expect(three.get_by_role("button", name="Render again")).to_be_visible()
+
+
+def test_the_sheet_before_rendering_is_skipped_until_something_changes(page: Page, tmp_path):
+    """A forgotten range is settled in the sheet; ticked, it stays away until a file would be written otherwise."""
+    clip = write_clip(tmp_path / "Clip.mp4", size=(320, 180), frames=25, sound=None)
+    open_bench(page, "Skipped", clip, "File")
+    page.get_by_role("slider", name="Playhead").focus()
+    for key in ("Home", "ArrowRight", "i"):
+        page.keyboard.press(key)
+    render = page.get_by_role("banner").get_by_role("button", name="Render")
+    render.click()
+    sheet = page.get_by_role("dialog", name="Before rendering")
+    expect(sheet.get_by_test_id("notice part")).to_contain_text("0.96 s of 1 s")
+    sheet.get_by_role("button", name="Render the whole clip").click()
+    expect(sheet.get_by_test_id("notice part")).to_have_count(0)
+    expect(sheet.get_by_test_id("notice range_ignored")).to_be_visible()
+    sheet.get_by_role("button", name="Render the marked range").click()
+    expect(sheet.get_by_test_id("notice part")).to_be_visible()
+    sheet.get_by_label("Do not show again until something changes").check()
+    confirm_render(page)
+    check = page.get_by_label("Check", exact=True)
+    expect(check.get_by_text("check passed")).to_be_visible(timeout=60_000)
+
+    steps(page).get_by_text("Placement").click()
+    page.get_by_role("button", name="Whole", exact=True).click()
+    page.get_by_label("Position X, frame pixels").fill("8")
+    page.get_by_label("Position X, frame pixels").press("Enter")
+    render.click()  # the file is written as before: nothing is asked
+    expect(check.get_by_text("check passed")).to_have_count(2, timeout=60_000)
+    expect(sheet).to_have_count(0)
+
+    steps(page).get_by_text("File", exact=True).click()
+    page.get_by_label("Settings", exact=True).select_option("UHD master")
+    render.click()
+    expect(sheet).to_contain_text("MOV, ProRes 422 HQ")

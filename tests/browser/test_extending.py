@@ -10,7 +10,15 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, open_bench, send, settled_pixels, steps, stored
+from tests.browser.hands import (
+    begin_project,
+    open_bench,
+    render_framing,
+    send,
+    settled_pixels,
+    steps,
+    stored,
+)
 from tests.browser.test_deliveries import add_frame
 from tests.browser.test_playing import file_of
 from tests.browser.visitor import until
@@ -94,7 +102,7 @@ def _looked_at_and_played(page, part, ways):
 
 
 def _rendered(page, tmp_path):
-    page.get_by_role("banner").get_by_role("button", name="Render").click()
+    render_framing(page)
     expect(page.get_by_text("check passed")).to_be_visible(timeout=120_000)
     made = file_of(page, tmp_path)
     assert len(made) == FRAMES

@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from cadrage.plan import Plan
-from tests.browser.hands import open_tall, steps, stored
+from tests.browser.hands import open_tall, render_framing, steps, stored
 from tests.browser.test_playing import file_of
 from tests.browser.visitor import until
 from tests.clips import write_clip
@@ -108,7 +108,7 @@ def test_followed_watched_corrected_and_rendered(page: Page, crossing, tmp_path)
     assert middle_at(bench, 0) == pytest.approx(max(101.25, pinned), abs=0.01)
     expect(steps(bench).get_by_text("follows, medium")).to_be_visible()
 
-    bench.get_by_role("banner").get_by_role("button", name="Render").click()
+    render_framing(bench)
     expect(bench.get_by_text("check passed")).to_be_visible(timeout=60_000)
     made = file_of(bench, tmp_path)
     assert len(made) == FRAMES

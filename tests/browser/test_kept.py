@@ -5,7 +5,16 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_project, enter, open_bench, send, stay_when_asked, steps, undoes
+from tests.browser.hands import (
+    begin_project,
+    enter,
+    open_bench,
+    render_framing,
+    send,
+    stay_when_asked,
+    steps,
+    undoes,
+)
 from tests.browser.visitor import until
 from tests.clips import write_clip
 
@@ -81,8 +90,8 @@ def test_a_turn_of_the_wheel_is_what_is_rendered(bench):
     bench.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     bench.mouse.wheel(0, -300)
     bench.get_by_role("group", name="View").get_by_role("button", name="Source").click()
-    bench.get_by_role("banner").get_by_role("button", name="Render").click()
-    expect(steps(bench)).to_contain_text("Checkright", timeout=60_000)
+    render_framing(bench)
+    expect(steps(bench)).to_contain_text("Checkpass", timeout=60_000)
     tightness = placement(bench, number)["tightness"]
     assert tightness != "0"
     expect(bench.get_by_text(re.compile("out of date|not as it is now"))).to_have_count(0)

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import enter, open_tall, other_than, settled_pixels, steps, stored
+from tests.browser.hands import enter, open_tall, other_than, render_framing, settled_pixels, steps, stored
 from tests.browser.visitor import until
 from tests.clips import write_clip
 
@@ -46,7 +46,7 @@ def test_a_pan_goes_over_the_clip_and_is_rendered_as_it_is_shown(bench):
     over = bench.get_by_label("Over time")
     expect(over).to_contain_text("Picture kept 31.6%")
     expect(over).to_contain_text("Fast from")
-    bench.get_by_role("banner").get_by_role("button", name="Render").click()
+    render_framing(bench)
     expect(bench.get_by_text("check passed")).to_be_visible(timeout=60_000)
     expect(bench.get_by_role("region", name="Inspection")).to_contain_text("180×320")
 

@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import open_tall, settled_pixels, steps, stored
+from tests.browser.hands import open_tall, render_framing, settled_pixels, steps, stored
 from tests.browser.visitor import until
 from tests.clips import write_clip
 
@@ -131,7 +131,7 @@ def test_two_shots_are_placed_keyed_played_rendered_and_right(bench, tmp_path):
     assert seen["height"] in (540, 270, 136)
     bench.keyboard.press("k")
 
-    bench.get_by_role("banner").get_by_role("button", name="Render").click()
+    render_framing(bench)
     expect(bench.get_by_text("check passed")).to_be_visible(timeout=60_000)
     made = file_of(bench, tmp_path)
     assert len(made) == FRAMES

@@ -6,9 +6,11 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.hands import (
     begin_project,
+    confirm_render,
     enter,
     open_bench,
     other_than,
+    render_framing,
     send,
     settled_pixels,
     stay_when_asked,
@@ -88,19 +90,21 @@ def test_what_is_being_saved_is_neither_left_nor_overtaken(page: Page, tall):
     page.get_by_role("button", name="Fill", exact=True).click()
     expect(steps(page)).to_contain_text("fills the frame")
     stay_when_asked(page)
-    page.get_by_role("banner").get_by_role("button", name="Render").click()
-    expect(page.get_by_role("banner").get_by_role("button", name="Render")).to_be_disabled()
+    render = page.get_by_role("banner").get_by_role("button", name="Render")
+    render.click()
+    expect(render).to_be_disabled()
     page.wait_for_timeout(600)  # longer than the hand rests: it is stored, and not twice
     assert len(held) == 1
     held[0].continue_()
-    expect(steps(page)).to_contain_text("Checkright", timeout=60_000)
+    confirm_render(page)
+    expect(steps(page)).to_contain_text("Checkpass", timeout=60_000)
     expect(steps(page)).to_contain_text("fills the frame")
 
 
 @pytest.mark.long
 def test_a_render_is_cancelled_while_it_works(page: Page, tape):
     open_bench(page, "Second thoughts", tape, "Check")
-    page.get_by_role("banner").get_by_role("button", name="Render").click()
+    render_framing(page)
     expect(page.get_by_text("frames/s")).to_be_visible(timeout=30_000)
     page.get_by_role("button", name="Cancel").click()
     expect(page.get_by_label("Check").get_by_text("cancelled")).to_be_visible(timeout=15_000)
@@ -126,8 +130,7 @@ def test_an_upload_is_stopped_on_the_way(page: Page, tmp_path):
 
 
 def test_files_of_a_frame_are_written_as_its_settings_say(page: Page, tape):
-    open_bench(page, "Files", tape, "Frame")
-    page.locator("summary").filter(has_text="File").click()
+    open_bench(page, "Files", tape, "File")
     page.get_by_label("Settings", exact=True).select_option("UHD master")
     expect(page.get_by_text("Example:")).to_contain_text("MOV, ProRes 422 HQ, 1920×1080")
     expect(page.get_by_label("Quality")).to_have_count(0)

@@ -8,7 +8,16 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import begin_by_hand, begin_project, enter, send, settled_pixels, steps
+from tests.browser.hands import (
+    begin_by_hand,
+    begin_project,
+    confirm_render,
+    enter,
+    render_framing,
+    send,
+    settled_pixels,
+    steps,
+)
 from tests.clips import write_clip
 
 pytestmark = pytest.mark.timeout(240)
@@ -43,6 +52,7 @@ def test_a_first_visit_reaches_its_first_file_in_few_presses(page: Page, upright
     chooser.value.set_files(upright)
     expect(page.get_by_text("100% kept")).to_be_visible()
     page.get_by_role("button", name="Render all").click()
+    confirm_render(page)
     with page.expect_download(timeout=150_000) as download:
         page.get_by_role("link", name="Download Depot yard").click(timeout=120_000)
     assert download.value.suggested_filename.endswith(".mp4")
@@ -88,7 +98,7 @@ def test_the_whole_job(page: Page, upright, tmp_path):
     page.get_by_role("button", name="Redo").click()
     expect(page.get_by_text("40% fill")).to_be_visible()
 
-    page.get_by_role("banner").get_by_role("button", name="Render").click()
+    render_framing(page)
     expect(page.get_by_text("check passed")).to_be_visible(timeout=90_000)
     expect(page.get_by_role("region", name="Inspection")).to_contain_text("1920×1080")
 

@@ -331,3 +331,18 @@ def test_what_was_typed_of_following_and_cannot_be_read_is_told(small_clip, tmp_
         assert (done.returncode, done.stdout) == (2, "")
     done = cadrage("plan", small_clip, "--frame", "180x320", "--motion", "follow:calm")
     assert json.loads(done.stdout)["motion"]["follow"]["path"]
+
+
+def test_a_dry_run_says_how_the_file_would_be_written_and_writes_nothing(small_clip, tmp_path):
+    target = tmp_path / "out.mp4"
+    dry = ("convert", small_clip, target, "--dry-run", "--frame", "1920x1080", "--active", "2.39")
+    blocked = cadrage(*dry, "--json")
+    assert blocked.returncode == 2  # the bars are not decided
+    assert [one["reason"] for one in json.loads(blocked.stdout)["check"]] == ["bars_undecided"]
+    told = cadrage(*dry, "--range", "0,0.5", "--write", "bars=active-picture-only", "--json")
+    assert told.returncode == 0, told.stderr
+    found = json.loads(told.stdout)
+    facts = {one["label"]: one["value"] for one in found["file"]}
+    assert (facts["Size"], facts["Frame rate"], facts["Range"]) == ("1920×804", "25 fps", "as marked")
+    assert [one["reason"] for one in found["check"]] == ["size", "part"]
+    assert not target.exists()

@@ -10,6 +10,7 @@ from django.db.models import Count, Q, QuerySet
 
 from cadrage.errors import BadRequest
 from cadrage.formats import FIRST_FRAME, Frame
+from cadrage.output import SHIPPED as SHIPPED_SETTINGS
 from cadrage.output import Settings
 from server.studio.actions.history import only, recorded
 from server.studio.models import Analysis, Framing, OwnFrame, OwnSettings, Project, ProjectFrame, Render
@@ -132,6 +133,11 @@ def save_own_frame(owner: AbstractBaseUser, frame: Frame) -> OwnFrame:
 def save_own_settings(owner: AbstractBaseUser, settings: Settings) -> OwnSettings:
     """Save settings for all projects of their owner's."""
     return OwnSettings.objects.create(owner=owner, settings_json=settings.model_dump(mode="json"))
+
+
+def settings_to_choose(owner: AbstractBaseUser) -> list[Settings]:
+    """Return the file settings that somebody can choose by name: those that ship, then their own."""
+    return [*SHIPPED_SETTINGS, *(row.value for row in OwnSettings.objects.filter(owner=owner))]
 
 
 def remove_own(row: OwnFrame | OwnSettings) -> None:

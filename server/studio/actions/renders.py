@@ -66,13 +66,9 @@ def order_all(framings: Iterable[Framing]) -> list[Render]:
 
 def _prepared(framing: Framing) -> Render:
     """The job of rendering a framing as it is now, not stored yet unless it was ordered before."""
-    plan = plan_of(framing)
-    _check_ways(framing, plan)
-    how = framing.frame.settings
+    plan, how = plan_of(framing), framing.frame.settings
     output.check_decided(how, plan.frame, framing.footage.name)
-    output.check_undamaged(how, framing.footage.info, framing.footage.name)
-    output.encoder_config(how, rendering.frame_written(plan.frame, how), framing.footage.name)
-    check_there(framing.footage)
+    check_renderable(framing, plan)
     asked = request_of(plan, how, framing.footage)
     identity = asked.key
     waiting = framing.renders.filter(identity=identity).exclude(state__in=Render.ENDED).first()
@@ -86,6 +82,20 @@ def _prepared(framing: Framing) -> Render:
         total=asked.wanted.frames,
         identity=identity,
     )
+
+
+def check_renderable(framing: Framing, plan: Plan) -> None:
+    """Check that a framing's file can be made, apart from the decision about bars.
+
+    Raises:
+        BadRequest: its clip is still being analysed, or its frame cannot be encoded.
+        UnreadableFile: its clip is damaged where that stops a render. MissingSource: the clip's file is missing.
+    """
+    how, name = framing.frame.settings, framing.footage.name
+    _check_ways(framing, plan)
+    output.check_undamaged(how, framing.footage.info, name)
+    output.encoder_config(how, rendering.frame_written(plan.frame, how), name)
+    check_there(framing.footage)
 
 
 def _check_ways(framing: Framing, plan: Plan) -> None:

@@ -6,13 +6,24 @@ from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpRespons
 from django.http.response import HttpResponseBase
 from ninja import Router
 
-from server.studio.actions import jobs, projects
+from server.studio.actions import framing_plans, jobs, projects, render_review
 from server.studio.actions import renders as actions
 from server.studio.actions.deliveries import archive
+from server.studio.actions.materials import Shelf
 from server.studio.actions.rules import RuleBook
 from server.studio.api import owned
 from server.studio.api.footage import read_time
-from server.studio.api.schemas import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
+from server.studio.api.schemas import (
+    CellOut,
+    KeepIn,
+    KeptOut,
+    PlaceIn,
+    QueueIn,
+    QueueOut,
+    RenderOut,
+    RendersIn,
+    ReviewOut,
+)
 from server.studio.asking import visitor
 from server.studio.files import attachment, send_file
 from server.studio.models import Framing, Render
@@ -37,6 +48,18 @@ def order_many(request: HttpRequest, project_id: int, given: RendersIn) -> list[
     ordered = actions.order_all(rows)
     book = RuleBook.of(project)
     return [RenderOut.of(row, book) for row in ordered]
+
+
+@router.post("/projects/{project_id}/renders/review", response=ReviewOut)
+def review(request: HttpRequest, project_id: int, given: RendersIn) -> ReviewOut:
+    """How the files of framings would be written, and what to look at before; nothing is ordered."""
+    project = owned.project(request, project_id)
+    mine = Framing.present.filter(footage__project=project, pk__in=given.framings)
+    book, shelf = RuleBook.of(project), Shelf(project)
+    rows = [
+        (row, book.plan(row, row.own), CellOut.of(row, book, shelf).concerns) for row in framing_plans.fresh(list(mine))
+    ]
+    return ReviewOut.of(render_review.review(rows, projects.settings_to_choose(request.user)))
 
 
 @router.get("/projects/{project_id}/renders", response=list[RenderOut])

@@ -9,6 +9,7 @@ from django.db import models
 
 from cadrage.errors import BadRequest
 from cadrage.files import files_of
+from cadrage.formats import Frame
 from cadrage.output import OUTPUT_FORMATS, Settings
 from cadrage.output.names import file_name
 from cadrage.plan import Plan
@@ -64,17 +65,7 @@ class Render(Job):
 
     def name_among(self, taken: Container[str] = ()) -> str:
         """What the file is called where it is handed over, unlike what others are called."""
-        framing = self.framing
-        frame = self.plan.frame
-        parts = {
-            "project": framing.footage.project.name,
-            "clip": PurePath(framing.footage.name).stem,
-            "frame": frame.name,
-            "width": str(frame.width),
-            "height": str(frame.height),
-            "settings": self.settings.name,
-        }
-        return file_name(self.settings.filename_template, parts, OUTPUT_FORMATS[self.settings.kind].suffix, taken)
+        return delivered_name(self.framing, self.plan.frame, self.settings, taken)
 
     @property
     def path(self) -> Path:
@@ -118,3 +109,16 @@ class Render(Job):
     def size(self) -> int:
         """Bytes of the file; 0 where there is none."""
         return sum(file.stat().st_size for file in files_of(self.path)) if self.file_exists else 0
+
+
+def delivered_name(framing: Framing, frame: Frame, settings: Settings, taken: Container[str] = ()) -> str:
+    """The name of a framing's file where it is handed over, unlike the names that are taken."""
+    parts = {
+        "project": framing.footage.project.name,
+        "clip": PurePath(framing.footage.name).stem,
+        "frame": frame.name,
+        "width": str(frame.width),
+        "height": str(frame.height),
+        "settings": settings.name,
+    }
+    return file_name(settings.filename_template, parts, OUTPUT_FORMATS[settings.kind].suffix, taken)

@@ -83,17 +83,21 @@ export const materialsQuery = (projectId: number) =>
       ),
   });
 
-/** About how large a file of a framing will be; asked again when its plan, its settings or its range change. */
-export const estimateOf = ({ settings, frame }: FrameRow, { id, version, plan }: Framing) =>
+/** About how large a file of a framing will be; asked again when its frame changes, or what `given` holds. */
+export const estimateQuery = (framing_id: number, { settings, frame }: FrameRow, given: unknown = null) =>
   queryOptions({
-    queryKey: ["estimate", id, version, JSON.stringify([settings, frame, plan.range, plan.interpretation])],
+    queryKey: ["estimate", framing_id, JSON.stringify([settings, frame, given])],
     // A worker is finding it out.
     refetchInterval: ({ state }) =>
       state.data && state.data.bytes === null && !state.data.problem ? A_SECOND : false,
     queryFn: () =>
-      unwrap(api.GET("/api/framings/{framing_id}/estimate", { params: { path: { framing_id: id } } })),
+      unwrap(api.GET("/api/framings/{framing_id}/estimate", { params: { path: { framing_id } } })),
     retry: false,
   });
+
+/** About how large a file of a framing will be; asked again when its plan, its range or its frame changes. */
+export const estimateOf = (row: FrameRow, { id, version, plan }: Framing) =>
+  estimateQuery(id, row, [version, plan.range, plan.interpretation]);
 
 export const coloursQuery = (footageId: number) =>
   queryOptions({

@@ -1,6 +1,7 @@
 import { Link, useLocation } from "react-router";
 import { useHistory } from "../history/history";
 import { HistoryButtons } from "../history/history-buttons";
+import { useRendering } from "../rendering/use-rendering";
 import { Header } from "../shell/header";
 import { Button } from "../ui/button";
 import { useKeys } from "../ui/keyboard";
@@ -9,15 +10,14 @@ import { BoardLink } from "./framing-loader";
 import { IntoFrame, Neighbours } from "./into-frame";
 import { useBench } from "./state/use-bench";
 import { useBenchUrl } from "./use-bench-url";
-import { useRenderFraming } from "./use-renders";
 
 /** The line along the top of the bench. */
 export function BenchHeader() {
-  const { board, footage, framingId } = useBench("board", "footage", "framingId");
+  const { board, footage, framingId, report } = useBench("board", "footage", "framingId", "report");
   const { search } = useLocation();
   const { goToStep } = useBenchUrl();
-  const rendering = useRenderFraming();
-  const render = () => rendering.render(() => goToStep("check"));
+  const rendering = useRendering(board.id, report);
+  const render = () => rendering.render([framingId], () => goToStep("check"));
   useKeys([{ keys: "$mod+Enter", does: "Render", act: render }]);
   const trail = (
     <>
@@ -40,7 +40,7 @@ export function BenchHeader() {
       <Button look="main" disabled={rendering.busy} onClick={render}>
         Render
       </Button>
-      {rendering.question}
+      {rendering.sheet}
     </Header>
   );
 }

@@ -5,9 +5,13 @@ import { checkWords, useRenders } from "./use-renders";
 
 /** The steps in the order people work, each with its present state. */
 export function Steps() {
-  const { measure, step: current } = useBench("measure", "step");
+  const { measure, step: current, board, framing } = useBench("measure", "step", "board", "framing");
   const { goToStep } = useBenchUrl();
-  const states: Record<StepName, string> = { ...measure.summary, check: checkWords(useRenders()) };
+  const states: Record<StepName, string> = {
+    ...measure.summary,
+    file: board.frames.find(({ id }) => id === framing.frame)?.file ?? "",
+    check: checkWords(useRenders()),
+  };
   return (
     <nav aria-label="Steps" className="pt-3 narrow:pt-0">
       <ol className="narrow:flex narrow:flex-wrap">

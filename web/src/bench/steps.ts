@@ -1,4 +1,13 @@
-export const STEPS = ["source", "frame", "placement", "movement", "surround", "finish", "check"] as const;
+export const STEPS = [
+  "source",
+  "frame",
+  "placement",
+  "movement",
+  "surround",
+  "finish",
+  "file",
+  "check",
+] as const;
 export type StepName = (typeof STEPS)[number];
 
 export const TITLES: Record<StepName, string> = {
@@ -8,5 +17,6 @@ export const TITLES: Record<StepName, string> = {
   movement: "Movement",
   surround: "Surround",
   finish: "Finish",
+  file: "File",
   check: "Check",
 };

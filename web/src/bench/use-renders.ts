@@ -1,8 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type Render } from "../api/client";
+import type { Render } from "../api/client";
 import { rendersQuery } from "../api/queries";
-import { useSend } from "../api/use-send";
-import { useBarsAsked } from "../frames/ask-bars";
 import { useBench } from "./state/use-bench";
 
 /** The renders of the framing, newest first. */
@@ -13,31 +11,6 @@ export function useRenders(): Render[] {
 
 /** The newest finished render of the framing. */
 export const useFinished = () => useRenders().find(({ state }) => state === "done");
-
-/** Rendering the framing. If bars are undecided it asks about them first. */
-export function useRenderFraming() {
-  const { projectId, framingId, board, framing, report } = useBench(
-    "projectId",
-    "framingId",
-    "board",
-    "framing",
-    "report",
-  );
-  const bars = useBarsAsked(board);
-  const { mutate, isPending } = useSend(
-    () => api.POST("/api/framings/{framing_id}/renders", { params: { path: { framing_id: framingId } } }),
-    { refresh: ["renders", projectId], ordered: true, onMutate: () => report(null), onError: report },
-  );
-  return {
-    render: (then?: () => void) =>
-      bars.before([framing.frame], () => {
-        mutate();
-        then?.();
-      }),
-    busy: isPending,
-    question: bars.question,
-  };
-}
 
 /** The state of the newest render, in a word or two. */
 export function checkWords([newest]: Render[]): string {

@@ -29,9 +29,9 @@ import { usePictureHeight } from "./pictures";
 import { SelectionBar } from "./selection-bar";
 import { ShownBoard } from "./shown-board";
 import { useArrangement } from "./use-arrangement";
+import { useCellRendering } from "./use-cell-rendering";
 import { useClipRemoval } from "./use-clip-removal";
 import { useFrames } from "./use-frames";
-import { useRenderMany } from "./use-render-many";
 import { useRows } from "./use-rows";
 import { useSelected } from "./use-selected";
 
@@ -66,7 +66,7 @@ function WorkingBoard({ board, error }: { board: Board; error: unknown }) {
   const cells = useCells(projectId);
   const frames = useFrames(projectId, board.frames);
   const history = useHistory(projectId);
-  const rendering = useRenderMany(board);
+  const rendering = useCellRendering(projectId);
   const [copied, setCopied] = useState<number | null>(null);
   const chosen = board.cells.filter(({ id }) => selected.has(id));
   const problem = [rendering, cells, history, removal, materials, frames].find((one) => one.error);
@@ -95,7 +95,7 @@ function WorkingBoard({ board, error }: { board: Board; error: unknown }) {
         <Gone gone={board.gone_frames} what="frames" onRestore={frames.restore} />
         {board.footage.length === 0 && <EmptyBoard />}
       </main>
-      {rendering.question}
+      {rendering.sheet}
       {chosen.length > 0 && (
         <SelectionBar
           {...{ chosen, cells, rendering, copied }}

@@ -6,9 +6,9 @@ import { ShareDialog } from "../sharing/share-dialog";
 import { Button } from "../ui/button";
 import { useKeys } from "../ui/keyboard";
 import { AddFootage } from "./add-footage";
-import type { RenderMany } from "./use-render-many";
+import type { CellRendering } from "./use-cell-rendering";
 
-type Props = { board: Board; folders: boolean; rendering: RenderMany; chosen: Cell[] };
+type Props = { board: Board; folders: boolean; rendering: CellRendering; chosen: Cell[] };
 
 /** The name and contents of the project, with actions on the whole project. */
 export function BoardTitle({ board, folders, rendering, chosen }: Props) {

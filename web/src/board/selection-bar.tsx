@@ -7,13 +7,13 @@ import { Button } from "../ui/button";
 import { toExact } from "../ui/exact";
 import { type Items, MENU, Menu, OPENER } from "../ui/menu";
 import { NumberField } from "../ui/number-field";
-import type { RenderMany } from "./use-render-many";
+import type { CellRendering } from "./use-cell-rendering";
 
 type Props = {
   treatments: Treatment[];
   chosen: Cell[];
   cells: CellChanges;
-  rendering: RenderMany;
+  rendering: CellRendering;
   /** The cell to paste from. */
   copied: number | null;
   onCopy: (cell: number) => void;

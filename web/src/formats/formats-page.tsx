@@ -44,7 +44,7 @@ export function FormatsPage() {
       <main
         id="main"
         tabIndex={-1}
-        className="outline-none grid grow grid-cols-[minmax(0,1fr)_minmax(0,640px)] gap-6 p-6"
+        className="outline-none grid grow grid-cols-[minmax(0,1fr)_minmax(0,640px)] narrow:grid-cols-[minmax(0,1fr)] content-start gap-6 p-6"
       >
         <section>
           <h1 className="mb-3 text-[26px] font-bold tracking-tight">Formats</h1>
@@ -53,7 +53,7 @@ export function FormatsPage() {
           <FormatList lines={lines[list]} chosen={chosen} onToggle={toggle} onLight={setLit} />
         </section>
         <section>
-          <div className="sticky top-4 grid gap-4">
+          <div className="sticky narrow:static top-4 grid gap-4">
             <Outlines shapes={shapes.map(({ shape }) => shape)} lit={lit} by={by} />
             <div className="flex items-center gap-4">
               <Scales by={by} onBy={setBy} />

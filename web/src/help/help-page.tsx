@@ -15,7 +15,10 @@ export function HelpPage() {
     <div className="flex min-h-full flex-col">
       <Header trail={<span className="font-semibold">Help</span>} />
       <div className="flex grow narrow:flex-col">
-        <nav aria-label="Tasks" className="w-72 narrow:w-full shrink-0 border-rule border-r p-6">
+        <nav
+          aria-label="Tasks"
+          className="w-72 narrow:order-last narrow:w-full shrink-0 border-rule border-r narrow:border-r-0 p-6"
+        >
           <input
             type="search"
             aria-label="Search the help"

@@ -182,6 +182,18 @@ export const TASKS: Task[] = [
     ],
   },
   {
+    name: "file",
+    title: "Choose the kind of file, its rate and its sound",
+    picture: check,
+    steps: [
+      "At File choose a preset, or the format, quality or bit rate and sound one by one. Every file of that frame is written so.",
+      "The estimated file size stands below: some frames of this clip are encoded for it.",
+      "Save settings under a name to use them in other projects, or export them as a file.",
+    ],
+    notes: ["Before rendering, a sheet shows the same once more, with whatever disagrees on top."],
+    words: ["codec", "container", "bitrate", "prores", "h.264", "quality", "export settings", "mp4", "mov"],
+  },
+  {
     name: "check",
     title: "Check that a file is right",
     picture: check,
@@ -199,6 +211,7 @@ export const TASKS: Task[] = [
     picture: renders,
     steps: [
       "On the board select cells, or press Render all.",
+      "A sheet shows how the files will be written and what may not be meant so, such as a range shorter than the clip. Change it there, or press Render.",
       "Renders shows files in progress and in the queue; change the order, pause, or try again.",
       "Download all, or print the delivery sheet: every file with its picture, numbers and result.",
     ],

@@ -7,7 +7,11 @@ export function megabytes(bytes: number): string {
 
 /** Time left for reading. */
 export function remaining(seconds: number | null): string {
-  if (seconds === null) return "";
-  if (seconds < 60) return `${Math.ceil(seconds)} s left`;
-  return `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s left`;
+  return seconds === null ? "" : `${duration(Math.ceil(seconds))} left`;
+}
+
+/** A length of time for reading: "2.4 s", "3 min 20 s". */
+export function duration(seconds: number): string {
+  if (seconds < 60) return `${Number(seconds.toFixed(1))} s`;
+  return `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
 }

@@ -38,7 +38,7 @@ function Pictures({ render, board }: { render: Render; board: Board }) {
   const cell = board.cells.find(({ id }) => id === render.framing);
   if (!row || !cell) return null;
   return (
-    <span className="flex gap-1">
+    <span className="flex max-w-full gap-1 overflow-x-auto">
       {(render.state === "done" ? MOMENTS : MIDDLE).map((at) => (
         <FramingPicture
           key={at}

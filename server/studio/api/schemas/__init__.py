@@ -53,6 +53,7 @@ from server.studio.api.schemas.history import ChangeOut, HistoryOut, SavedOut, W
 from server.studio.api.schemas.material import MaterialOut
 from server.studio.api.schemas.people import HouseOut, InvitationOut, InviteIn, PersonIn, PersonOut
 from server.studio.api.schemas.render import KeepIn, KeptOut, PlaceIn, QueueIn, QueueOut, RenderOut, RendersIn
+from server.studio.api.schemas.render_review import ReviewOut
 from server.studio.api.schemas.sharing import InvitedOut, InviteHereIn, LinkIn, LinkOut, MemberIn, MemberOut, SharingOut
 from server.studio.api.schemas.upload import SentIn, UploadOut
 
@@ -117,6 +118,7 @@ __all__ = [
     "RenameIn",
     "RenderOut",
     "RendersIn",
+    "ReviewOut",
     "SavedOut",
     "ScopeIn",
     "ScopeOut",

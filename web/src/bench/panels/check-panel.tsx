@@ -2,27 +2,35 @@ import type { Render } from "../../api/client";
 import { AT_WORK } from "../../api/queries";
 import { titleOf, useChoices } from "../../api/use-choices";
 import { RenderCard } from "../../rendering/render-card";
+import { useRendering } from "../../rendering/use-rendering";
 import { Button } from "../../ui/button";
+import { ProblemNote } from "../../ui/problem-note";
 import { useBench } from "../state/use-bench";
-import { useRenderFraming, useRenders } from "../use-renders";
+import { useRenders } from "../use-renders";
 
 /** The renders of this framing, and the measured report on the newest finished one. */
 export function CheckPanel() {
-  const { projectId } = useBench("projectId");
+  const { projectId, framingId } = useBench("projectId", "framingId");
   const renders = useRenders();
-  const { render, busy, question } = useRenderFraming();
+  const { render, busy, sheet, error } = useRendering(projectId);
   const newest = renders[0];
   const stale = newest?.state === "done" && !newest.current;
   return (
     <section aria-label="Check" className="grid gap-3">
       <h2 className="font-semibold">Check</h2>
-      {question}
+      {sheet}
+      <ProblemNote error={error} />
       {!newest && <p className="text-soft">This framing has not been rendered yet.</p>}
       {stale && (
         <p className="border-l-3 border-rust pl-3">The framing has changed since this file was made.</p>
       )}
       {(!newest || stale || !["done", ...AT_WORK].includes(newest.state)) && (
-        <Button look="main" className="justify-self-start" disabled={busy} onClick={() => render()}>
+        <Button
+          look="main"
+          className="justify-self-start"
+          disabled={busy}
+          onClick={() => render([framingId])}
+        >
           Render
         </Button>
       )}

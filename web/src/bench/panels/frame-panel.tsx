@@ -15,7 +15,6 @@ import { ProblemNote } from "../../ui/problem-note";
 import { Row } from "../../ui/row";
 import { useBench } from "../state/use-bench";
 import { ActivePicture } from "./frame/active-picture";
-import { FilePart } from "./frame/file-part";
 import { FittingLine } from "./frame/fitting-line";
 import { GuidesPart } from "./frame/guides-part";
 import { useSharedChange } from "./frame/shared-change";
@@ -113,7 +112,6 @@ function Parts({ row }: { row: FrameRow }) {
             : "This clip's colours are delivered as they are."}
         </p>
       </Fold>
-      <FilePart row={row} set={write} />
     </>
   );
 }

@@ -12,6 +12,7 @@ import { useBench } from "../state/use-bench";
 import type { StepName } from "../steps";
 import { TreatmentsFold } from "../treatments/treatments-fold";
 import { CheckPanel } from "./check-panel";
+import { FilePanel } from "./file-panel";
 import { FinishPanel } from "./finish-panel";
 import { FramePanel } from "./frame-panel";
 import { MovementPanel } from "./movement-panel";
@@ -22,7 +23,7 @@ import { SurroundPanel } from "./surround-panel";
 /** Steps whose settings can belong to one shot. */
 const OF_SHOTS: StepName[] = ["placement", "movement", "surround", "finish"];
 /** Steps that change nothing about the cost of the framing. */
-const WITHOUT_COST: StepName[] = ["source", "check"];
+const WITHOUT_COST: StepName[] = ["source", "file", "check"];
 
 const PANELS: Record<StepName, () => ReactNode> = {
   source: SourcePanel,
@@ -36,6 +37,7 @@ const PANELS: Record<StepName, () => ReactNode> = {
     </>
   ),
   finish: FinishPanel,
+  file: FilePanel,
   check: CheckPanel,
 };
 
@@ -63,7 +65,6 @@ export function StepPanel() {
 
 /** The help page that answers the questions of a step. */
 function helpOn(step: StepName, plan: Plan): string {
-  if (step === "frame") return "bars";
   if (step === "movement" && follows(plan.motion)) return "following";
   if (step === "surround" && plan.surround.kind === "extended") return "extending";
   return step;

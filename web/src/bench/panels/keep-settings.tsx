@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Settings, unwrap } from "../../../api/client";
-import { catalogueQuery } from "../../../api/queries";
-import { useSend } from "../../../api/use-send";
-import { Button } from "../../../ui/button";
-import { ProblemNote } from "../../../ui/problem-note";
-import { useFilePicker } from "../../../ui/use-file-picker";
+import { api, type Settings, unwrap } from "../../api/client";
+import { catalogueQuery } from "../../api/queries";
+import { useSend } from "../../api/use-send";
+import { Button } from "../../ui/button";
+import { ProblemNote } from "../../ui/problem-note";
+import { useFilePicker } from "../../ui/use-file-picker";
 
 type Props = { settings: Settings; ownId?: number };
 
