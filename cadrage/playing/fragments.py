@@ -17,32 +17,32 @@ from cadrage.render.encoder import LIMITED_RANGE
 
 TICK = Fraction(1, 90_000)  # the clock of pictures, in which all usual rates are whole (ISO/IEC 13818-1)
 PICTURE = {"preset": "superfast", "tune": "zerolatency", "crf": "16"}
-"""Made at once and for one who looks closely; no picture waits for the next."""
-SOUND = {"compression_level": "0"}  # its blocks are the shortest, 24 ms, so that little of it waits
+"""Encoder options for low delay at a quality that bears a close look: no picture waits for the next."""
+SOUND = {"compression_level": "0"}  # the shortest blocks, 24 ms, for a low delay
 OPTIONS = {
     "movflags": "frag_every_frame+empty_moov+default_base_moof+frag_discont+skip_trailer",
     "flush_packets": "1",
-    "avoid_negative_ts": "disabled",  # which would let each file begin at 0
+    "avoid_negative_ts": "disabled",  # otherwise every file would start at time 0
 }
 PICTURE_TYPE = 'video/mp4; codecs="avc1.640028"'
 SOUND_TYPE = 'audio/mp4; codecs="flac"'
-"""What a browser must be able to play (RFC 6381). FLAC, since it is heard to the sample as it was sent."""
+"""Types that a browser must be able to play (RFC 6381). FLAC is lossless and exact to the sample."""
 Kind = Literal["picture", "sound"]
 KINDS: dict[Kind, int] = {"picture": 0, "sound": 1}
 BEGIN = struct.Struct(">BI")
-"""Before every piece that is sent: of which kind it is, and its length in bytes."""
+"""Header of every piece: its kind, and its length in bytes."""
 
 
 def piece(kind: Kind, data: bytes) -> bytes:
-    """Data as it is sent among that of another kind; nothing of nothing.
+    """Return data with its header; empty data gives an empty piece.
 
-    Each kind is a file of its own: FFmpeg's muxer (8.0) misses the times of sound where it writes both in fragments.
+    Picture and sound are separate files: FFmpeg's muxer (8.0) loses sound times when it fragments both.
     """
     return BEGIN.pack(KINDS[kind], len(data)) + data if data else b""
 
 
 class _Pipe:
-    """Takes what is written, until somebody asks for it."""
+    """Buffer of written bytes."""
 
     def __init__(self) -> None:
         self._parts: list[bytes] = []
@@ -51,29 +51,35 @@ class _Pipe:
         self._parts.append(bytes(data))
         return len(data)
 
-    def taken(self) -> bytes:
+    def read_all(self) -> bytes:
+        """Return and remove all bytes."""
         data, self._parts = b"".join(self._parts), []
         return data
 
 
 class _Fragments:
-    """A file that is sent as it is written."""
+    """A file that is streamed while it is written."""
 
     def __init__(self) -> None:
         self._pipe = _Pipe()
         self.container = av.open(self._pipe, "w", format="mp4", options=OPTIONS)
 
-    def sent(self, packets: Iterable[Packet[Any]], lasts: int) -> bytes:
-        """What is to be sent of packets; each lasts so many ticks of its stream, since the next is not known yet."""
+    def mux(self, packets: Iterable[Packet[Any]], duration: int) -> bytes:
+        """Write packets and return the bytes to send.
+
+        Args:
+            packets: of one stream.
+            duration: in ticks of the stream, for packets without one: the next packet is not known yet.
+        """
         for packet in packets:
-            packet.duration = packet.duration or lasts
+            packet.duration = packet.duration or duration
             self.container.mux(packet)
-        return self._pipe.taken()
+        return self._pipe.read_all()
 
     def close(self) -> bytes:
-        """What is to be sent at the end."""
+        """Return the bytes to send at the end."""
         self.container.close()
-        return self._pipe.taken()
+        return self._pipe.read_all()
 
 
 class PictureTrack:
@@ -81,7 +87,7 @@ class PictureTrack:
 
     Args:
         layout: of the pictures.
-        rate: of pictures a second, about.
+        rate: approximate number of pictures a second.
     """
 
     def __init__(self, layout: Layout, rate: Fraction) -> None:
@@ -97,13 +103,13 @@ class PictureTrack:
         context.time_base = self._stream.time_base = TICK
 
     def show(self, picture: Shown) -> bytes:
-        """What is to be sent once there is a picture."""
+        """Encode a picture and return the bytes to send."""
         picture.frame.pts, picture.frame.time_base = round(picture.time / TICK), TICK
-        return self._file.sent(self._stream.encode(picture.frame), self._lasts)
+        return self._file.mux(self._stream.encode(picture.frame), self._lasts)
 
     def finish(self) -> bytes:
-        """What was still held."""
-        return self._file.sent(self._stream.encode(None), self._lasts) + self._file.close()
+        """Return the bytes that the encoder still held, and the end of the file."""
+        return self._file.mux(self._stream.encode(None), self._lasts) + self._file.close()
 
 
 class SoundTrack:
@@ -113,7 +119,7 @@ class SoundTrack:
         layout: of its channels.
 
     Attributes:
-        position: samples that were taken.
+        position: number of samples encoded so far.
     """
 
     def __init__(self, layout: str) -> None:
@@ -126,8 +132,8 @@ class SoundTrack:
         self.position = 0
 
     def hear(self, frame: av.AudioFrame) -> bytes:
-        """What is to be sent once there is sound, which follows on what was there before."""
+        """Encode sound that follows the previous call's, and return the bytes to send."""
         frame.pts, frame.time_base, frame.sample_rate = self.position, Fraction(1, RATE), RATE
         self.position += frame.samples
         blocks = self._framer.resample(frame)
-        return b"".join(self._file.sent(self._stream.encode(block), block.samples) for block in blocks)
+        return b"".join(self._file.mux(self._stream.encode(block), block.samples) for block in blocks)

@@ -1,4 +1,4 @@
-"""Composed pictures, one after another, in the time of who watches."""
+"""Composed pictures in playback order, skipping some if the machine is too slow."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -17,7 +17,7 @@ from cadrage.render.frame_timing import FrameTiming, Segment, TimedPicture, conf
 
 DRAWN = "yuv420p"
 BLACK = (16, 128, 128)  # Y'CbCr of 8 bits, ITU-R BT.709
-AGAIN = Fraction(1, 2)  # seconds: how far ahead of what is watched reading goes on where it was too slow
+AGAIN = Fraction(1, 2)  # seconds ahead of the playhead at which reading resumes after it was too slow
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +26,7 @@ class Shown:
 
     Attributes:
         time: seconds since playing began.
-        frame: as it is encoded.
+        frame: in the encoder's pixel format.
         layout: of its samples.
     """
 
@@ -36,7 +36,7 @@ class Shown:
 
 
 def read(request: PlayRequest, reader: PictureReader, clock: Clock) -> Iterator[TimedPicture]:
-    """The clip's pictures as they are delivered, their time counted since playing began; it goes round and round."""
+    """Yield the clip's pictures in a loop, with times counted from the start of playback."""
     begun = Fraction(0)
     for part in request.passes():
         timing = part.timing
@@ -46,7 +46,7 @@ def read(request: PlayRequest, reader: PictureReader, clock: Clock) -> Iterator[
 
 
 def _kept_up(reader: PictureReader, timing: FrameTiming, clock: Clock, begun: Fraction) -> Iterator[TimedPicture]:
-    """The pictures of one pass; where even reading them is too slow, some are jumped over."""
+    """Yield the pictures of one pass; skip some if even reading them is too slow."""
     cut = whole(timing)
     while True:
         for picture in conform(reader, timing, cut):
@@ -74,7 +74,7 @@ class Painter:
         self._number = 0
 
     def draw(self, picture: TimedPicture) -> Shown | None:
-        """One picture; None where it is left out, since the machine does not keep up."""
+        """Draw one picture; return None if it is skipped because the machine is too slow."""
         self._number += 1
         if self._number % self._clock.every or self._clock.too_late(float(picture.time)):
             return None
@@ -88,7 +88,7 @@ class Painter:
         return Shown(picture.time, frame, self._layout)
 
     def _arrange(self, source: Layout) -> None:
-        """Make what composes each tile, at the size that there is time for."""
+        """Create the compositor of each tile, at the size that the machine can draw in time."""
         request = self._request
         wide, tall = request.tile(self._part)
         across, down = request.grid
@@ -101,7 +101,7 @@ class Painter:
 
 
 def _blacken(canvas: Planes, tiles: int, grid: tuple[int, int]) -> None:
-    """Blacken a frame that not all of is drawn on."""
+    """Fill a frame with black if its tiles do not cover it."""
     if tiles < grid[0] * grid[1]:
         for array, code in zip(canvas.arrays, BLACK, strict=True):
             array[...] = code

@@ -1,4 +1,4 @@
-"""What is to be played: one plan or several at once, from a moment on, round and round."""
+"""Playback request: one plan or several side by side, from a time on, in a loop."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
@@ -21,17 +21,17 @@ MOST_LINES = 1080
 MOST_TILES = 9
 SPEEDS = (1, 2, 4, 8)
 MOST_PIXELS = 1920 * 1080
-"""Of all that is composed for one picture."""
+"""Limit for all tiles of one picture together."""
 EVEN = 2  # 4:2:0 has one chroma sample for two by two pixels, and tiles begin at one
 
 
 @dataclass(frozen=True, slots=True)
 class Pass:
-    """Once through what is played, or through the rest of it.
+    """One pass of the loop; the first one may begin in the middle.
 
     Attributes:
-        request: what is read.
-        timing: when each picture is seen, from the beginning of this pass.
+        request: the plan, its clip and the range of the pass.
+        timing: the time of each picture, from the start of this pass.
     """
 
     request: RenderRequest
@@ -40,18 +40,18 @@ class Pass:
 
 @dataclass(frozen=True)
 class PlayRequest:
-    """What is to be played.
+    """A request to play plans of one clip.
 
     Attributes:
-        plans: of one clip, taken one way, into frames of one size; all are seen at the same time, in rows of tiles.
-        source: the clip.
-        info: what it is.
-        start: the moment to begin with, in seconds of the clip.
-        library: what the plans may use besides.
-        lines: how tall each frame is drawn at most, in square pixels.
-        settings: which tracks and channels of sound are delivered, and at which rate pictures are.
-        speed: how many times as fast as it is delivered.
-        shot_alone: whether only the shot of that moment is played, round and round.
+        plans: of one clip, with one interpretation, into frames of one size; they are shown together, in rows of tiles.
+        source: the clip's file.
+        info: of the clip.
+        start: time to start at, in seconds of the clip.
+        library: other clips, pictures and captions that the plans may use.
+        lines: maximum height of each frame, in square pixels.
+        settings: file settings, for the tracks and channels of sound and the frame rate.
+        speed: multiple of the delivered speed.
+        shot_alone: whether only the shot at `start` is played, in a loop.
     """
 
     plans: tuple[Plan, ...]
@@ -75,12 +75,12 @@ class PlayRequest:
 
     @property
     def frame(self) -> Frame:
-        """What all of them go into."""
+        """The frame of every plan."""
         return self.plans[0].frame
 
     @property
     def interpretation(self) -> Interpretation:
-        """What the clip is taken to be; its fields are each a moment of their own where fields are delivered."""
+        """The interpretation of the clip; with a frame in fields, one picture per field."""
         return self._whole.interpretation
 
     @property
@@ -89,7 +89,7 @@ class PlayRequest:
 
     @cached_property
     def loop(self) -> FrameTiming:
-        """What is played round and round: the range, or all of the clip where the moment lies outside it; or a shot."""
+        """The part that is looped: the range, the whole clip if `start` lies outside the range, or a shot."""
         if self.shot_alone:
             track = track_of(self.plans[0], self.info)
             return self._pass(track.shots[track.shot_at(self.start)].delivered(self.info)).timing
@@ -99,7 +99,7 @@ class PlayRequest:
         return self._pass(plan.range if inside else Range()).timing
 
     def passes(self) -> Iterator[Pass]:
-        """What is played from the moment to the end, and then again and again: all of the loop."""
+        """Yield the rest of the loop from `start`, and then the whole loop without end."""
         loop = self.loop
         end = loop.start + loop.info.duration * loop.speed
         first = max(loop.start, min(self.start, end - loop.speed / loop.info.rate))
@@ -114,7 +114,7 @@ class PlayRequest:
 
     @cached_property
     def _unwoven(self) -> Plan:
-        """The first plan, whose fields come one after another."""
+        """The first plan, with fields as separate pictures."""
         plan, frame = self.plans[0], self.plans[0].frame
         if frame.fields == "progressive":
             return plan
@@ -124,15 +124,15 @@ class PlayRequest:
 
     @property
     def grid(self) -> tuple[int, int]:
-        """Tiles side by side, and rows of them; the last may not be full."""
+        """Number of tiles in a row, and number of rows; the last row may have fewer tiles."""
         across = ceil(sqrt(len(self.plans)))
         return across, -(-len(self.plans) // across)
 
     def tile(self, part: int = 1) -> tuple[int, int]:
-        """Width and height of each frame as drawn, in square pixels; both even, as 4:2:0 needs them.
+        """Width and height of each frame in square pixels; both even, which 4:2:0 needs.
 
         Args:
-            part: 1 as asked for, 2 half as tall and half as wide.
+            part: divisor of both: 1 for full size, 2 for half the width and height.
         """
         aspect = self.frame.raster.display_aspect
         most = min(self.lines, MOST_LINES, int(sqrt(MOST_PIXELS / (aspect * len(self.plans)))))
@@ -141,7 +141,7 @@ class PlayRequest:
 
 
 def _faster(timing: FrameTiming, speed: int) -> FrameTiming:
-    """The same pictures at their rate, as many times as fast: the clip's are left out between."""
+    """Return the timing at a multiple of the speed and the same frame rate, with pictures in between skipped."""
     if speed == 1:
         return timing
     frames, lasts = -(-timing.info.frames // speed), timing.info.duration / speed

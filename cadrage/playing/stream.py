@@ -1,4 +1,4 @@
-"""A composed picture with sound, in real time."""
+"""Composed pictures with sound, streamed in real time."""
 
 import time
 from collections.abc import Callable, Generator, Iterator
@@ -17,20 +17,20 @@ from cadrage.render.pipeline import map_in_thread, prefetch, started
 from cadrage.values import Value
 
 SOUND_AHEAD = 0.25  # seconds that sound is sent before the picture it belongs to
-PATIENCE = 0.05  # seconds between two looks at whether anybody still watches
+PATIENCE = 0.05  # seconds between checks whether the stream is still watched
 
 
 class PlayHead(Value):
-    """What one must know to play a stream.
+    """Properties that a player needs to play a stream.
 
     Attributes:
-        picture, sound: types of what is sent, as RFC 6381 says them; no sound where there is none.
-        width, height: of what it shows at full size, in square pixels.
-        across, down: tiles in it.
-        start: the moment it begins with, in seconds of the clip.
-        loop_start: where it begins anew after its end, in seconds of the clip.
-        loop_length: how long it lasts from there, in seconds that are watched.
-        speed: seconds of the clip in one that is watched.
+        picture, sound: media types (RFC 6381); sound is None without sound.
+        width, height: of the whole picture at full size, in square pixels.
+        across, down: number of tiles in a row, and of rows.
+        start: time of the first picture, in seconds of the clip.
+        loop_start: time at which the loop restarts, in seconds of the clip.
+        loop_length: duration of the loop, in seconds of playback.
+        speed: seconds of the clip per second of playback.
     """
 
     picture: str
@@ -46,14 +46,14 @@ class PlayHead(Value):
 
 
 class PlayStream:
-    """Composes, encodes and sends as fast as somebody watches, a little ahead of them.
+    """Composes and encodes slightly ahead of the viewer's playhead.
 
     Args:
-        request: what is played.
-        wanted: asked a few times a second; once it says no, it ends.
-        store: whose reader of the clip is borrowed, which often stands at the right place.
-        now: seconds on a clock that only goes forward.
-        wait: lets some seconds pass.
+        request: the plans to play.
+        wanted: called several times a second; the stream ends when it returns false.
+        store: source of the clip's reader, which is often near the right position already.
+        now: monotonic clock, in seconds.
+        wait: sleeps for some seconds.
     """
 
     def __init__(
@@ -71,10 +71,10 @@ class PlayStream:
 
     @property
     def head(self) -> PlayHead:
-        """What one must know to play it.
+        """Properties of the stream.
 
         Raises:
-            BadRequest: the clip cannot be delivered so.
+            BadRequest: the clip cannot be delivered with these settings.
         """
         request, loop, first = self.request, self.request.loop, next(self.request.passes()).timing
         (wide, tall), (across, down) = request.tile(), request.grid
@@ -92,7 +92,7 @@ class PlayStream:
         )
 
     def parts(self) -> Generator[bytes, None, None]:
-        """What is sent, without an end: pieces of the picture and of the sound, each a file of its own; see `piece`.
+        """Yield pieces of the picture file and the sound file without end, each with the header of `piece`.
 
         Raises:
             MissingSource, UnreadableFile: the clip cannot be read.
@@ -100,7 +100,7 @@ class PlayStream:
         request = self.request
         with self._store.lent(request.source, request.info, request.interpretation) as reader:
             painter = Painter(request, self.clock)
-            start = reader.picture_start  # before anything else reads: sound counts from it
+            start = reader.picture_start  # before other reads move it: sound times count from it
             with (
                 closing(self._heard(start)) as sound,
                 closing(prefetch(read(request, reader, self.clock))) as pictures,
@@ -124,14 +124,14 @@ class PlayStream:
                 held = pictures.finish() if pictures else b""
                 pictures = PictureTrack(shown.layout, rate)
             picture = piece("picture", held + pictures.show(shown))
-            if not sounds.begun:  # the first is not kept waiting
+            if not sounds.begun:  # send the first picture without waiting for sound
                 yield picture
                 picture = b""
             yield picture + piece("sound", sounds.until(float(shown.time) + SOUND_AHEAD))
             self.clock.tick(float(shown.time + 1 / rate))
 
     def _while_wanted(self, drawn: Iterator[Shown | None]) -> Iterator[Shown]:
-        """Pictures as they are to be sent: not too early, and none that was left out."""
+        """Yield pictures in time, without the skipped ones, until the stream is no longer wanted."""
         for shown in drawn:
             if not self.wanted():
                 return
@@ -141,7 +141,7 @@ class PlayStream:
                     return
 
     def _rested(self, made: float) -> bool:
-        """Wait while the stream is far enough ahead; says whether it is still wanted."""
+        """Wait while the stream is far enough ahead; return whether it is still wanted."""
         while (early := self.clock.too_early(made)) > 0:
             if not self.wanted():
                 return False
@@ -150,7 +150,7 @@ class PlayStream:
 
 
 class _Sounds:
-    """Sound as it is sent."""
+    """Encoded sound, up to any time."""
 
     def __init__(self, frames: Iterator[av.AudioFrame]) -> None:
         self._frames = frames
@@ -158,11 +158,11 @@ class _Sounds:
 
     @property
     def begun(self) -> bool:
-        """Whether any was sent."""
+        """Whether any sound was encoded."""
         return self._track is not None
 
     def until(self, time: float) -> bytes:
-        """What is to be sent up to a time, in seconds."""
+        """Return the encoded sound up to a time, in seconds."""
         sent = []
         while self._track is None or self._track.position < time * RATE:
             frame = next(self._frames, None)

@@ -1,4 +1,4 @@
-"""Logs: when, how grave, who, what; as lines or, for machines, as JSON."""
+"""Logs with time, level, person and message, as lines or as JSON."""
 
 import json
 import logging
@@ -12,24 +12,24 @@ from django.http import HttpRequest, HttpResponse
 from server.studio.methods import SAFE
 
 person: ContextVar[str] = ContextVar("person", default="-")
-"""Who asks for what is being done."""
+"""Name of the person whose request is being handled."""
 SLOW = 5.0
 CONTROLS = re.compile(r"[\x00-\x1f\x7f-\x9f\u2028\u2029]")
 log = logging.getLogger(__name__)
 
 
 class Who(logging.Filter):
-    """Says of every line who asked for what it tells."""
+    """Adds the person to every log line."""
 
     def filter(self, record: logging.LogRecord) -> bool:
-        """Let every line through, as one line: nobody writes lines of their own by what they send."""
+        """Pass every record, escaped to one line, so that request data cannot forge log lines."""
         record.person = _on_one_line(person.get())
         record.msg, record.args = _on_one_line(record.getMessage()), ()
         return True
 
 
 def _on_one_line(text: str) -> str:
-    """Text whose control characters are written as escapes."""
+    """Return text with escaped control characters."""
     return CONTROLS.sub(lambda found: found[0].encode("unicode_escape").decode(), text)
 
 
@@ -37,8 +37,8 @@ class AsJson(logging.Formatter):
     """A line as one JSON object."""
 
     def format(self, record: logging.LogRecord) -> str:
-        """That object."""
-        told = {
+        """Return a record as JSON."""
+        fields = {
             "time": time.strftime("%Y-%m-%dT%H:%M:%SZ", time.gmtime(record.created)),
             "level": record.levelname.lower(),
             "person": getattr(record, "person", "-"),
@@ -46,18 +46,18 @@ class AsJson(logging.Formatter):
             "message": record.getMessage(),
         }
         if record.exc_info:
-            told["error"] = self.formatException(record.exc_info)
-        return json.dumps(told, ensure_ascii=False)
+            fields["error"] = self.formatException(record.exc_info)
+        return json.dumps(fields, ensure_ascii=False)
 
 
 class Log:
-    """Tells of every request that changes something, that failed, or that took long: who, what, how it ended."""
+    """Logs every request that changes something, fails or is slow."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        """Answer, and tell."""
+        """Handle a request and log it."""
         token = person.set(request.user.get_username() or "-")
         begun = time.monotonic()
         try:

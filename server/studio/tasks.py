@@ -1,4 +1,4 @@
-"""Work that a worker process takes. Tasks are given ids and names, never objects."""
+"""Tasks of the worker process. Their arguments are ids and names, never objects."""
 
 from django.conf import settings
 from django_tasks import task
@@ -17,15 +17,15 @@ from server.studio.actions import (
 from server.studio.actions.calls import answers
 from server.studio.models import Analysis, Generation, Plate, Render, SampleClip, Size
 
-BEFORE_RENDERS = 10  # somebody waits for what is seen in a clip; it takes seconds
-BEFORE_ANALYSES = 20  # somebody looks at what is to lie beyond a picture; drafts come first among those
-# A render that was begun is finished before another is; a queue of their own in Redis needs no saying so.
+BEFORE_RENDERS = 10  # a person waits for these, and they take seconds
+BEFORE_ANALYSES = 20  # a person looks at the extended scene; drafts are the first of these
+# Parts of a started render come before other renders. In Redis they have their own queue and need no priority.
 BEFORE_OTHERS = 0 if settings.REDIS else 5
 
 
 @task()
 def render_task() -> None:
-    """Do the job that is next; a render waits."""
+    """Run the next job when a render is queued."""
     turns.take("render")
 
 
@@ -37,43 +37,43 @@ def part_task(workspace: str) -> None:
 
 @task(priority=BEFORE_RENDERS)
 def analysis_task() -> None:
-    """Do the job that is next; an analysis waits."""
+    """Run the next job when an analysis is queued."""
     turns.take("analysis")
 
 
 @task(priority=BEFORE_RENDERS)
 def following_task(project: int) -> None:
-    """Find the ways of windows of a project that follow."""
+    """Compute the paths of all following windows of a project."""
     following.see_to(project)
 
 
 @task(priority=BEFORE_ANALYSES)
 def plate_task() -> None:
-    """Do the job that is next; a plate waits."""
+    """Run the next job when a plate is queued."""
     turns.take("plate")
 
 
 @task(priority=BEFORE_RENDERS)
 def generation_task() -> None:
-    """Do the job that is next; an order of pictures from elsewhere waits."""
+    """Run the next job when pictures of an outside generator are requested."""
     turns.take("generation")
 
 
 @task(priority=BEFORE_RENDERS)
 def size_task() -> None:
-    """Do the job that is next; somebody waits for a size."""
+    """Run the next job when a file size is to be estimated."""
     turns.take("size")
 
 
 @task(priority=BEFORE_RENDERS)
 def extending_task(project: int) -> None:
-    """See that the plates of a project's framings are made."""
+    """Queue the plates that the framings of a project need."""
     extending.see_to(project)
 
 
 @task(priority=BEFORE_RENDERS)
 def samples_task() -> None:
-    """Do the job that is next; a sample clip waits."""
+    """Run the next job when a sample clip is to be made."""
     turns.take("samples")
 
 

@@ -124,7 +124,7 @@ def test_a_render_waits_until_the_clip_was_looked_at(ida, framing, project):
     following.see_to(project.pk)
     answer = post_json(ida, f"/api/framings/{framing.pk}/renders", {})
     assert answer.status_code == 422
-    assert "still being looked at" in str(answer.json())
+    assert "still being analysed" in str(answer.json())
     look(project)
     job = renders.order(Framing.objects.get(pk=framing.pk))
     assert job.plan.motion.follow.path

@@ -1,4 +1,4 @@
-"""Renders: ordering them, and what people do with those that were ordered."""
+"""Renders: order, retry, cancel, move and remove them."""
 
 import os
 import shutil
@@ -32,22 +32,22 @@ State = Render.State
 Place = Literal["first", "earlier", "later", "last"]
 AS_IT_IS = Interpretation(fields="progressive")
 LEAST_ROOM = 200 * 2**20
-"""Nothing is begun where less is free."""
+"""Free bytes below which no render starts."""
 
 
 def order(framing: Framing) -> Render:
-    """Order a render of a framing as it is now; see `order_all`."""
+    """Order a render of a framing as it is now, as `order_all` does for many."""
     return order_all([framing])[0]
 
 
 def order_all(framings: Iterable[Framing]) -> list[Render]:
-    """Order renders of framings as they are now; none is ordered where one cannot be.
+    """Order renders of framings as they are now, or none of them if one is refused.
 
-    One that is waiting or at work and makes the same file is that order; one that has made it gives its file at once.
+    A queued or running render of the same file is returned instead of a new one; a finished one gives its file at once.
 
     Raises:
-        BadRequest: a frame cannot be encoded, or what it uses is not there. MissingSource: a file is missing.
-        CannotWrite: there is next to no room. NoRoom: the owner's is used.
+        BadRequest: a frame cannot be encoded, or uses something that was removed. MissingSource: a file is missing.
+        CannotWrite: the disk is full. NoRoom: the owner's quota is used up.
     """
     jobs = [_prepared(framing) for framing in framings]
     new = [job for job in jobs if job.pk is None]
@@ -65,7 +65,7 @@ def order_all(framings: Iterable[Framing]) -> list[Render]:
 
 
 def _prepared(framing: Framing) -> Render:
-    """The job of rendering a framing as it is now, not stored yet unless it was ordered before."""
+    """Return the job that renders a framing as it is now; a new one is not stored yet."""
     plan, how = plan_of(framing), framing.frame.settings
     output.check_decided(how, plan.frame, framing.footage.name)
     check_renderable(framing, plan)
@@ -99,22 +99,22 @@ def check_renderable(framing: Framing, plan: Plan) -> None:
 
 
 def _check_ways(framing: Framing, plan: Plan) -> None:
-    """See that a window that follows has a way, or will have none since there is nothing to follow.
+    """Check that the analysis which a following window needs has ended.
 
     Raises:
-        BadRequest: its clip is still being looked at.
+        BadRequest: its clip is still being analysed.
     """
     looking = framing.footage.analysis("following")
     if unsolved(plan) and looking is not None and not looking.ended:
         raise BadRequest(
-            "Its window is to follow, and the clip is still being looked at.",
-            remedy="Wait for that, or choose another movement.",
+            "Its window follows a subject, and the clip is still being analysed.",
+            remedy="Wait for the analysis, or choose another movement.",
             clip=framing.footage.name,
         )
 
 
 def request_of(plan: Plan, how: output.Settings, footage: Footage) -> rendering.RenderRequest:
-    """What the core is asked for."""
+    """The render request of a plan of a clip."""
     library = library_of(footage, plan.interpretation)
     return rendering.RenderRequest(plan, footage.path, footage.info, library, how, footage.name, footage.identity_now)
 
@@ -124,14 +124,14 @@ def _clips(asked: rendering.RenderRequest) -> dict[str, object]:
 
 
 def follow_what_was_found(job: Render) -> None:
-    """Let an order that came before anybody had looked at its clip be of the clip as it was found to be."""
+    """Update a job that was ordered before its clip was analysed to the findings of the analysis."""
     rows = Framing.objects.select_related("footage__project", "frame")
     seen, unseen = rows.get(pk=job.framing_id), rows.get(pk=job.framing_id)
     unseen.footage.found = {}
     now, before, plan = plan_of(seen), plan_of(unseen), job.plan
     if plan == before:
         plan = now
-    elif plan.interpretation == before.interpretation:  # it was framed otherwise since; only the clip is another
+    elif plan.interpretation == before.interpretation:  # the framing has changed: use only the interpretation
         plan = plan.model_copy(update={"interpretation": now.interpretation})
     if plan != job.plan:
         asked = request_of(plan, job.settings, seen.footage)
@@ -147,7 +147,7 @@ def follow_what_was_found(job: Render) -> None:
 
 
 def reuse_result(job: Render) -> bool:
-    """Give a job the file of one that made the same; says whether there was one. The two files are one on the disk."""
+    """Give a job the file of a finished render of the same; return whether there was one. The file is a hard link."""
     for twin in Render.objects.filter(identity=job.identity, state=State.DONE, cleared=None).exclude(pk=job.pk):
         if not twin.file_exists:
             continue
@@ -162,7 +162,7 @@ def reuse_result(job: Render) -> bool:
 
 
 def _link(path: Path, target: Path) -> None:
-    """The same file, or folder of files, under another name."""
+    """Hard-link a file, or every file of a folder, to another name."""
     if path.is_dir():
         shutil.copytree(path, target, copy_function=lambda one, other: Path(other).hardlink_to(one))
     else:
@@ -170,12 +170,12 @@ def _link(path: Path, target: Path) -> None:
 
 
 def free_bytes() -> int:
-    """How much room there is for files."""
+    """Free bytes on the disk of the rendered files."""
     return shutil.disk_usage(settings.RENDERS_DIR).free
 
 
 def has_room() -> bool:
-    """Whether there is room on the disk to begin something, and leave to write there."""
+    """Whether the disk has room for another render, and its folder can be written."""
     return free_bytes() >= LEAST_ROOM and os.access(settings.RENDERS_DIR, os.W_OK)
 
 
@@ -189,10 +189,10 @@ def _check_room() -> None:
 
 
 def retry(job: Render) -> Render:
-    """Let a render that failed, was cancelled, or whose file was cleared, be done just as it was ordered then.
+    """Queue a render again that failed, was cancelled or whose file was deleted, exactly as it was ordered.
 
     Raises:
-        BadRequest: it has not ended so.
+        BadRequest: the render has not failed.
     """
     if job.state not in (State.FAILED, State.CANCELLED) and job.cleared is None:
         raise BadRequest("This render has not failed.", remedy="Order another where it is framed.")
@@ -219,19 +219,19 @@ def cancel(job: Render) -> Render:
 
 
 def each(rows: QuerySet[Render], verb: Callable[[Render], Render]) -> None:
-    """Do something with all of some renders that it can be done with."""
+    """Call an action on each render; skip those that refuse it."""
     for row in rows:
         try:
             verb(row)
         except BadRequest:
-            continue  # it ended, or went on, meanwhile
+            continue  # its state has changed in between
 
 
 def move(job: Render, place: Place) -> None:
-    """Let a render that waits be done earlier or later among those of its project that wait.
+    """Move a queued render within the queue of its project.
 
     Raises:
-        BadRequest: it does not wait.
+        BadRequest: the render is not queued.
     """
     with transaction.atomic():
         rows = list(waiting(job.framing.footage.project).select_for_update())
@@ -246,12 +246,12 @@ def move(job: Render, place: Place) -> None:
 
 
 def waiting(project: Project) -> QuerySet[Render]:
-    """The renders of a project that wait, in the order they are taken."""
+    """The queued renders of a project, in their order."""
     return Render.objects.filter(framing__footage__project=project, state=State.QUEUED).order_by("rank", "pk")
 
 
 def newest(project: Project, most: int) -> list[Render]:
-    """The renders of a project, newest first, with the plans that their framings have now."""
+    """The renders of a project, newest first, with the present plans of their framings loaded."""
     rows = Render.objects.filter(framing__footage__project=project, framing__footage__removed__isnull=True)
     related = rows.select_related("framing__footage__project", "framing__frame")
     found = list(related.prefetch_related("framing__footage__analyses")[:most])
@@ -260,10 +260,10 @@ def newest(project: Project, most: int) -> list[Render]:
 
 
 def remove(job: Render) -> None:
-    """Take an ended render and its file away.
+    """Remove an ended render and its file.
 
     Raises:
-        BadRequest: it has not ended.
+        BadRequest: the render is still running.
     """
     if not job.ended:
         raise BadRequest("This render is still at work.", remedy="Cancel it first.", clip=job.framing.footage.name)
@@ -274,7 +274,7 @@ def remove(job: Render) -> None:
 
 
 def picture(job: Render, time: Fraction, width: int, *, asked: bool) -> bytes:
-    """One moment of a finished file as a JPEG: as it is, or as the plan asks for it."""
+    """A frame of a finished file as a JPEG: measured from the file, or as the plan composes it."""
     footage, plan = job.framing.footage, job.plan
     if not asked:
         info, written = probe(job.path), ClipIdentity.of(job.path)

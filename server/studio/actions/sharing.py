@@ -1,4 +1,4 @@
-"""Sharing a project with people, and with whoever has a link."""
+"""Sharing a project with members, and by view-only links."""
 
 from datetime import timedelta
 
@@ -17,37 +17,39 @@ MOST_INVITATIONS = 20
 
 
 def share(project: Project, name: str, role: Member.Role) -> Member:
-    """Let somebody see a project, or work in it; who is let already is let do that from now on.
+    """Make a person a member of a project, or change their role.
 
     Raises:
-        BadRequest: there is nobody of that name, or it is the owner; or the project uses what lies in others.
+        BadRequest: no other account has that name, or the project uses files of other projects.
     """
     people = get_user_model().objects.filter(is_active=True)
     person = people.filter(username__iexact=name.strip()).exclude(pk=project.owner_id).first()
     if person is None:
-        raise BadRequest("There is nobody else of that name here.", remedy="See how they sign in, and write it so.")
+        raise BadRequest(
+            f"No other account is named “{name.strip()}”.", remedy="Enter the name that they sign in with."
+        )
     _check_own_things(project)
     with recorded(project, f"Share with {person.get_username()}", project.members.filter(person=person)):
         return Member.objects.update_or_create(project=project, person=person, defaults={"role": role})[0]
 
 
 def invite(project: Project, role: Member.Role) -> Invitation:
-    """Return an invitation to make an account, with which a project is shared then.
+    """Return an invitation to create an account that becomes a member of a project.
 
     Raises:
-        BadRequest: there are many already, or the project uses what lies in others.
+        BadRequest: the limit of invitations is reached, or the project uses files of other projects.
     """
     if Invitation.good.filter(project=project).count() >= MOST_INVITATIONS:
-        raise BadRequest(f"There are {MOST_INVITATIONS} invitations already.", remedy="Take some back first.")
+        raise BadRequest(f"There are {MOST_INVITATIONS} invitations already.", remedy="Revoke some first.")
     _check_own_things(project)
     return people.invite(project=project, role=role)
 
 
 def _check_own_things(project: Project) -> None:
-    """See that a project uses nothing of other projects: whoever works in it may use all that it may.
+    """Check that a project uses only its own files: its members can use every file that it uses.
 
     Raises:
-        BadRequest: it does.
+        BadRequest: it uses a file of another project.
     """
     own = {row.ref for row in (*project.footage.only("pk"), *project.materials.only("pk"))}
     book = RuleBook.of(project)
@@ -62,10 +64,10 @@ def _check_own_things(project: Project) -> None:
 
 
 def make_link(project: Project, days: int, *, downloads: bool) -> LookLink:
-    """A link for looking that is good for some days.
+    """Create a view-only link that expires after some days.
 
     Raises:
-        BadRequest: there are many already.
+        BadRequest: the limit of links is reached.
     """
     if LookLink.good.filter(project=project).count() >= MOST_LINKS:
         raise BadRequest(f"There are {MOST_LINKS} links already.", remedy="Revoke some first.")
@@ -75,17 +77,17 @@ def make_link(project: Project, days: int, *, downloads: bool) -> LookLink:
 
 
 def unshare(member: Member) -> None:
-    """Let somebody do nothing more in a project."""
+    """Remove a member from a project."""
     with recorded(member.project, f"Stop sharing with {member.person.get_username()}", only(member)):
         member.delete()
 
 
 def revoke(link: LookLink) -> None:
-    """Have a link open nothing from now on."""
+    """Revoke a view-only link."""
     with recorded(link.project, "Revoke link", only(link)):
         link.delete()
 
 
 def forget_old_links() -> None:
-    """Forget links that open nothing any more. Called by a worker, now and then."""
+    """Delete links that expired a month ago. Workers run this periodically."""
     LookLink.objects.filter(expires__lt=timezone.now() - timedelta(days=30)).delete()

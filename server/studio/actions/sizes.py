@@ -1,4 +1,4 @@
-"""How large files will be: found out by workers, kept for as long as the same is to be written."""
+"""Estimated file sizes: computed by workers, and valid until the plan or the file settings change."""
 
 from pathlib import Path
 
@@ -18,12 +18,12 @@ State = Size.State
 
 
 def wanted(framing: Framing) -> RenderRequest:
-    """What would be written of a framing now."""
+    """The render request of a framing as it is now."""
     return request_of(plan_of(framing), framing.frame.settings, framing.footage)
 
 
 def ask(framing: Framing, key: str) -> Size:
-    """The job of finding out the size of what has a key; what was asked for before is not wanted any more."""
+    """Return the job that estimates the size of the request with a key; it replaces the framing's previous estimate."""
     with transaction.atomic():
         row, new = Size.objects.select_for_update().get_or_create(framing=framing, defaults={"key": key})
         if new:
@@ -34,12 +34,12 @@ def ask(framing: Framing, key: str) -> Size:
                 jobs.begin_anew(row)
                 call("size")
             elif row.state == State.RUNNING:
-                jobs.save(row, cancel_asked=True)  # and is then begun anew
+                jobs.save(row, cancel_asked=True)  # and is restarted when it has stopped
     return row
 
 
 def perform_next(person: int | None = None) -> bool:
-    """Find out the first size that is waited for and that nobody else finds out; say whether there was one.
+    """Estimate the first queued size that no other worker estimates; return whether there was one.
 
     Args:
         person: whose; None for the first of all.
@@ -58,14 +58,14 @@ def _perform(row: Size) -> None:
 
 
 def _begin_anew_if_asked(row: Size) -> None:
-    """Where another was asked for meanwhile, that is found out next."""
+    """Restart a job that was cancelled because another estimate was requested."""
     now = Size.objects.filter(pk=row.pk, state=State.CANCELLED).first()
     if now is not None:
         jobs.begin_anew(now)
 
 
 def pick_up() -> None:
-    """See to those that a dead worker left, and that nobody was called for. Called by a worker, now and then."""
+    """Recover estimates of dead workers, and call for queued ones without a call. Workers run this periodically."""
     jobs.pick_up(Size.objects.filter(state=State.RUNNING), lambda _: None)
     sweep_locks(Path(settings.ANALYSES_DIR).glob(".size-lock-*"), set(Size.objects.values_list("pk", flat=True)))
     if not called("size") and waiting(Size, None).exists():

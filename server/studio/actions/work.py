@@ -32,7 +32,7 @@ log = logging.getLogger(__name__)
 
 
 def perform_next() -> None:
-    """Do the first render of the person whose turn it is."""
+    """Render the first job of the next person in turn."""
     any(perform_for(person) for person in people_in_turn([Render]))
 
 
@@ -59,8 +59,10 @@ def perform_for(person: int) -> bool:
 
 
 def _ready(job: Render) -> bool:
-    """See that a render is of its clip as it is; it may have been ordered as soon as the clip was there. Says whether
-    all is known of the clip; where another worker finds it out, that one calls.
+    """Update a render to the findings of its clip, which may have been ordered before the clip was analysed.
+
+    Returns:
+        Whether all analyses and plates exist. If not, the worker that makes the last of them calls for the render.
     """
     if job.attempts == 0:
         if not settled(job.framing.footage):
@@ -69,13 +71,13 @@ def _ready(job: Render) -> bool:
             follow_what_was_found(job)
             if not _plates_there(job):
                 return False
-        except CadrageError as error:  # the render meets the same, and says so
+        except CadrageError as error:  # the render fails with the same error
             log.info("Findings of a clip could not be applied: %s", error)
     return True
 
 
 def _plates_there(job: Render) -> bool:
-    """Whether all plates lie there that a render needs; those that do not are made, and who makes them calls.
+    """Return whether all plates of a render exist; start making the missing ones, which then call for the render.
 
     Raises:
         CadrageError: one cannot be made.
@@ -86,7 +88,7 @@ def _plates_there(job: Render) -> bool:
     awaited = missing(job.plan, footage, library_of(footage, job.plan.interpretation))
     for row in awaited:
         if row.ended and row.state != Plate.State.DONE:
-            problem = row.problem or f"What lies beyond it was {row.state}"
+            problem = row.problem or f"Its scene extension was {row.state}"
             jobs.end(job, State.FAILED, problem=f"{footage.name}: {problem}", remedy=row.remedy or "Make it first.")
             return False
     if awaited:
@@ -98,9 +100,9 @@ def _plates_there(job: Render) -> bool:
 
 
 def _claim(job: Render) -> bool:
-    """Take a job whose lock is held; says whether there is anything to be done."""
+    """Claim a job whose lock is held; return whether it has to be rendered."""
     if Render.objects.filter(identity=job.identity, state=State.RUNNING).exclude(pk=job.pk).exists():
-        return False  # its file will be there when that one is done
+        return False  # another job makes the same file, which this one then reuses
     return not reuse_result(job) and jobs.claim(job)
 
 
@@ -144,7 +146,7 @@ def _perform(job: Render) -> None:
         workspace.clear()
         jobs.end(job, State.DONE, report_json=inspection.model_dump(mode="json"), digest=digest)
     finally:
-        call("render")  # for one that waited for this file, or that came meanwhile
+        call("render")  # for jobs that waited for this file or were ordered during the render
 
 
 def _fail(job: Render, error: CadrageError) -> None:
@@ -154,10 +156,10 @@ def _fail(job: Render, error: CadrageError) -> None:
 
 
 def _request(job: Render) -> rendering.RenderRequest:
-    """What was ordered, if all that it needs is what it was then.
+    """Return the request of a job whose files are unchanged since it was ordered.
 
     Raises:
-        SourceChanged: it is not. MissingSource, BadRequest: it is gone.
+        SourceChanged: a file has changed. MissingSource, BadRequest: a file is missing.
     """
     asked = request_of(job.plan, job.settings, job.framing.footage)
     for name, now in asked.identities.items():
@@ -168,7 +170,7 @@ def _request(job: Render) -> rendering.RenderRequest:
 
 
 def _count_attempt(job: Render, workspace: RenderWorkspace) -> None:
-    """Note how far it is as this attempt begins."""
+    """Store the progress at the start of this attempt, and whether the last attempt made any."""
     there = _parts_done(workspace)
     stalled = job.stalled_attempts + 1 if there == job.parts_done and job.attempts > 1 else 0
     parts = workspace.stored.count * len(workspace.stages)
@@ -186,8 +188,9 @@ def _call_helpers(workspace: RenderWorkspace) -> None:
 
 
 def draw_part(name: str) -> None:
-    """Draw one part of a render for whoever finishes it. Asks nothing of the database, so that a worker on another
-    machine can do it, with the media folder alone.
+    """Draw one part of a render that another worker finishes.
+
+    Uses the media folder and no database, so that workers on other machines can help.
 
     Args:
         name: of the workspace's folder.
@@ -202,7 +205,7 @@ def draw_part(name: str) -> None:
         ):
             call_now("part", name)
     except CadrageError as error:
-        if workspace.has_request:  # whoever finishes it meets the same, and says so
+        if workspace.has_request:  # the worker that finishes the render reports the same error
             log.warning("A part was not drawn: %s", error)
 
 
@@ -223,18 +226,19 @@ def _phase(workspace: RenderWorkspace) -> str:
 
 
 def _lay_aside(job: Render) -> None:
-    job.workspace.pause()  # whoever resumes the render takes this back
+    job.workspace.pause()  # resuming the render clears this flag
     with transaction.atomic():
         row = Render.objects.select_for_update().get(pk=job.pk)
         if row.pause_asked:
             jobs.end(job, State.PAUSED)
-        else:  # it was resumed meanwhile
+        else:  # it was resumed in between
             jobs.queue(job)
 
 
 def pick_up() -> None:
-    """See to renders that a dead worker left, and that nobody was called for, or whose call came while they were still
-    locked. Called by a worker, now and then.
+    """Recover renders of dead workers, and call for queued renders without a call.
+
+    A call may be lost when it arrives while the render is still locked. Workers run this periodically.
     """
     rows = Render.objects.filter(state=State.RUNNING).select_related("framing__footage")
     jobs.pick_up(rows, _swept)
