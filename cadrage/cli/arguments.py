@@ -12,6 +12,7 @@ from cadrage.compose.title_places import new_title
 from cadrage.errors import BadRequest, CadrageError
 from cadrage.footage import Interpretation
 from cadrage.formats import Frame
+from cadrage.formats.active_measures import read_active
 from cadrage.geometry import Placement
 from cadrage.geometry.placement import MAX_TIGHTNESS
 from cadrage.output import Settings
@@ -122,16 +123,16 @@ def read_frame(size: str, active: str | None, **more: str | None) -> Frame:
 
     Args:
         size: width and height.
-        active: aspect of an active picture.
+        active: an active picture, as `read_active` reads it.
         more: other fields of a frame; None and "" leave one as it usually is.
 
     Raises:
         BadRequest: a part of it cannot be read, or is out of range.
     """
     width, height = read_size(size)
-    given = {"width": width, "height": height, "active": active or None}
-    given |= {name: value for name, value in more.items() if value}
-    return checked(lambda: Frame.model_validate(given))
+    given = {"width": width, "height": height} | {name: value for name, value in more.items() if value}
+    frame = checked(lambda: Frame.model_validate(given))
+    return frame.model_copy(update={"active": read_active(frame, active)}) if active else frame
 
 
 def read_interpretation(pixel_aspect: str | None, taken_as: str) -> Interpretation:

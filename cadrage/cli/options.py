@@ -29,7 +29,7 @@ StopAtDamage = Annotated[
 ]
 FrameSize = Annotated[str, typer.Option("--frame", help="Width and height to deliver, in pixels.")]
 Active = Annotated[
-    str | None, typer.Option("--active", help="Aspect of an active picture inside the frame, like 2.39.")
+    str | None, typer.Option("--active", help="Active picture inside the frame: 2.39, 804 lines, or 12% (each bar).")
 ]
 
 

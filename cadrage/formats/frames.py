@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from cadrage.formats.aspect_names import aspect_name
-from cadrage.geometry import FrameRect, Raster, active_picture, drawn_even
+from cadrage.geometry import FrameRect, Picture, Raster, active_picture, drawn_even
 from cadrage.values import ColourText, PositiveExact, Rate, Value, VisibleText
 
 MIN_SIDE = 16
@@ -144,3 +144,22 @@ def same_height(frame: Frame, aspect: Fraction) -> Frame:
     """
     width = 2 * round(frame.height * aspect / 2)
     return Frame(name=f"{frame.name} {aspect_name(aspect)}".strip(), width=width, height=frame.height)
+
+
+class FrameSize(Value):
+    """Width and height of a frame, in pixels."""
+
+    width: Side
+    height: Side
+
+
+def size_like(picture: Picture) -> FrameSize:
+    """Return the size of a frame of square pixels that has the shape of a picture and its number of lines.
+
+    Both sides are even, and within the limits of a frame.
+    """
+
+    def side(length: Fraction) -> int:
+        return min(MAX_SIDE, max(MIN_SIDE, 2 * round(length / 2)))
+
+    return FrameSize(width=side(picture.display_width), height=side(picture.height))

@@ -15,6 +15,7 @@ from tests.browser.hands import (
     settled_pixels,
     stay_when_asked,
     steps,
+    stored,
 )
 from tests.clips import write_clip
 
@@ -140,3 +141,27 @@ def test_files_of_a_frame_are_written_as_its_settings_say(page: Page, tape):
     page.get_by_label("Name of the settings").fill("For the web")
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_label("Settings", exact=True).locator("option:checked")).to_have_text("For the web")
+
+
+def test_an_active_picture_is_typed_as_percent_or_as_lines(page: Page, tape):
+    open_bench(page, "Scope by percent", tape, "Frame")
+    enter(page.get_by_label("Bar above and below, percent each"), "12")
+    lines = page.get_by_label("Lines of the active picture")
+    expect(lines).to_have_value("820.8")
+    enter(lines, "800")
+    expect(page.get_by_label("Aspect of the active picture")).to_have_value("2.4")
+    assert stored(page)["plan"]["frame"]["active"] == "2.4"
+
+
+def test_a_frame_gets_the_size_of_a_clip_or_its_sides_swapped(page: Page, tape):
+    open_bench(page, "Same size", tape, "Frame")
+    page.get_by_role("navigation", name="Breadcrumb").get_by_role("link").first.click()
+    page.get_by_role("button", name="Actions for the frame Wide").click()
+    page.get_by_role("menuitem", name="Resize").click()
+    dialog = page.get_by_role("dialog", name="Resize Wide")
+    dialog.get_by_label("Same as a clip").select_option(index=1)
+    width, height = (dialog.get_by_label(side, exact=True).input_value() for side in ("Width", "Height"))
+    assert (width, height) != ("1920", "1080")
+    dialog.get_by_role("button", name="Swap width and height").click()
+    expect(dialog.get_by_label("Width", exact=True)).to_have_value(height)
+    expect(dialog.get_by_label("Height", exact=True)).to_have_value(width)

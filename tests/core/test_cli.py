@@ -346,3 +346,10 @@ def test_a_dry_run_says_how_the_file_would_be_written_and_writes_nothing(small_c
     assert (facts["Size"], facts["Frame rate"], facts["Range"]) == ("1920×804", "25 fps", "as marked")
     assert [one["reason"] for one in found["check"]] == ["size", "part"]
     assert not target.exists()
+
+
+def test_an_active_picture_is_typed_by_aspect_lines_or_percent(small_clip):
+    for text, aspect in (("2.39", "2.39"), ("12%", "400/171"), ("810 lines", "64/27")):
+        made = cadrage("plan", small_clip, "--frame", "1920x1080", "--active", text)
+        assert json.loads(made.stdout)["frame"]["active"] == aspect
+    assert cadrage("plan", small_clip, "--frame", "1920x1080", "--active", "60%").returncode == 2

@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.server.page import ask
+from tests.server.page import ask, post_json
 
 pytestmark = pytest.mark.django_db
 
@@ -65,3 +65,18 @@ def test_a_line_along_the_horizon_straightens(ida, framing):
     plan = ida.get(f"/api/framings/{framing.pk}").json()["plan"]
     made = ask(ida, framing, "straighten", plan, across="100", down="2").json()
     assert made["placement"]["angle"] == "-1.1458"
+
+
+def test_an_active_picture_is_measured_by_any_of_its_numbers(ida):
+    frame = {"width": 1920, "height": 1080}
+    body = {"frame": frame, "by": "percent", "value": "12", "bars": "above_below"}
+    found = post_json(ida, "/api/catalogue/active", body).json()
+    assert found == {"bars": "above_below", "aspect": "400/171", "pixels": "820.8", "percent": "12"}
+    refused = post_json(ida, "/api/catalogue/active", body | {"value": "50"})
+    assert refused.status_code == 422
+
+
+def test_a_frame_can_have_the_size_of_a_clip(ida, framing):
+    [clip] = ida.get(f"/api/projects/{framing.footage.project_id}").json()["footage"]
+    info = framing.footage.info
+    assert clip["frame_size"] == {"width": info.width, "height": info.height}

@@ -9,6 +9,7 @@ from ninja import Body, Router
 from cadrage.errors import BadRequest
 from cadrage.exchange import chart_of, to_png, to_svg
 from cadrage.formats import Frame, Guide, guides_for, same_height, turned_upright
+from cadrage.formats.active_measures import ActiveMeasures, active_aspect, active_measures
 from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
 from cadrage.geometry import Raster
 from cadrage.output import read_settings
@@ -17,6 +18,7 @@ from server.studio.actions import frames as actions
 from server.studio.actions import projects, removing
 from server.studio.api import owned
 from server.studio.api.schemas import (
+    ActiveIn,
     Catalogue,
     FrameChanged,
     FrameIn,
@@ -77,6 +79,13 @@ def derived(request: HttpRequest, given: Frame, aspect: str = "") -> Frame:
     if not aspect:
         return turned_upright(given)
     return same_height(given, _aspect(aspect))
+
+
+@router.post("/catalogue/active", response=ActiveMeasures)
+def active(request: HttpRequest, given: ActiveIn) -> ActiveMeasures:
+    """An active picture that is written by aspect, pixels or percent, in each of these ways."""
+    aspect = active_aspect(given.frame, given.by, given.value, given.bars)
+    return active_measures(given.frame.model_copy(update={"active": aspect}))
 
 
 def _aspect(text: str) -> Fraction:

@@ -59,6 +59,7 @@ export function FrameHeading({ row, column }: { row: FrameRow; column: number })
       </div>
       {resizing && (
         <ResizeFrame
+          projectId={board.id}
           frame={frame}
           onClose={() => setResizing(false)}
           onResize={(wanted) => {

@@ -1,18 +1,19 @@
 import { Dialog } from "radix-ui";
 import { type FormEvent, useState } from "react";
 import type { Frame } from "../api/client";
+import { SameAsClip } from "../frames/same-as-clip";
 import { Button } from "../ui/button";
 import { Outline } from "../ui/outline";
 import { Overlay } from "../ui/overlay";
 import { SizeFields } from "../ui/size-fields";
 
 type Size = Pick<Frame, "width" | "height">;
-type Props = { frame: Frame; onClose: () => void; onResize: (size: Size) => void };
+type Props = { projectId: number; frame: Frame; onClose: () => void; onResize: (size: Size) => void };
 
 const DRAWN = 120;
 
 /** A dialog in which a frame takes another size, both drawn at one scale. */
-export function ResizeFrame({ frame, onClose, onResize }: Props) {
+export function ResizeFrame({ projectId, frame, onClose, onResize }: Props) {
   const [size, setSize] = useState<Size>({ width: frame.width, height: frame.height });
   const same = size.width === frame.width && size.height === frame.height;
   const longest = Math.max(frame.width, frame.height, size.width, size.height);
@@ -29,6 +30,7 @@ export function ResizeFrame({ frame, onClose, onResize }: Props) {
         <form onSubmit={onSubmit} className="grid gap-4">
           <div className="flex flex-wrap items-center gap-2">
             <SizeFields {...size} onChange={setSize} />
+            <SameAsClip projectId={projectId} onChoose={setSize} />
           </div>
           <div className="flex items-end gap-8" aria-hidden>
             {[

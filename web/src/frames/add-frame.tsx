@@ -10,6 +10,7 @@ import { Outline } from "../ui/outline";
 import { Overlay } from "../ui/overlay";
 import { ProblemNote } from "../ui/problem-note";
 import { SizeFields } from "../ui/size-fields";
+import { SameAsClip } from "./same-as-clip";
 
 /** A dialog that adds a frame to a project: from the catalogue, a saved one, or any size. */
 export function AddFrame({ projectId, children }: { projectId: number; children: ReactNode }) {
@@ -36,7 +37,7 @@ export function AddFrame({ projectId, children }: { projectId: number; children:
             <Choices catalogue={catalogue} onChoose={(frame) => add.isPending || add.mutate(frame)} />
           )}
         </div>
-        <OwnSize busy={add.isPending} onAdd={add.mutate} />
+        <OwnSize projectId={projectId} busy={add.isPending} onAdd={add.mutate} />
         <ProblemNote error={add.error} />
       </Overlay>
     </Dialog.Root>
@@ -82,7 +83,9 @@ function Choices({ catalogue, onChoose }: { catalogue: Catalogue; onChoose: (fra
   );
 }
 
-function OwnSize({ busy, onAdd }: { busy: boolean; onAdd: (frame: Frame) => void }) {
+type OwnSizeProps = { projectId: number; busy: boolean; onAdd: (frame: Frame) => void };
+
+function OwnSize({ projectId, busy, onAdd }: OwnSizeProps) {
   const { frame } = useChoices();
   const [name, setName] = useState("");
   const [size, setSize] = useState({ width: frame.width, height: frame.height });
@@ -95,7 +98,7 @@ function OwnSize({ busy, onAdd }: { busy: boolean; onAdd: (frame: Frame) => void
   return (
     <form onSubmit={onSubmit} className="grid gap-2 border-t border-rule pt-3">
       <p className="font-semibold">Or any other size</p>
-      <div className="flex items-center gap-2">
+      <div className="flex flex-wrap items-center gap-2">
         <input
           aria-label="Name of the frame"
           placeholder="Name, such as Foyer screen"
@@ -105,6 +108,7 @@ function OwnSize({ busy, onAdd }: { busy: boolean; onAdd: (frame: Frame) => void
           onChange={(event) => setName(event.target.value)}
         />
         <SizeFields {...size} onChange={setSize} />
+        <SameAsClip projectId={projectId} onChoose={setSize} />
         <span className="grow" />
         <Button type="submit" disabled={busy}>
           Add this size

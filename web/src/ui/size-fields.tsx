@@ -1,3 +1,4 @@
+import { Button } from "./button";
 import { NumberField } from "./number-field";
 
 type Size = { width: number; height: number };
@@ -21,6 +22,14 @@ export function SizeFields({ width, height, of = "", onChange }: Props) {
         value={height}
         onCommit={(value) => onChange({ width, height: Math.round(value) })}
       />
+      <Button
+        look="link"
+        aria-label={`Swap width and height${of}`}
+        title="Swap width and height"
+        onClick={() => onChange({ width: height, height: width })}
+      >
+        Swap
+      </Button>
     </>
   );
 }

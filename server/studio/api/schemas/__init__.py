@@ -1,6 +1,7 @@
 """What the API sends and takes, beside the core's own values."""
 
 from server.studio.api.schemas.board import (
+    ActiveIn,
     Board,
     CellAction,
     CellOut,
@@ -58,6 +59,7 @@ from server.studio.api.schemas.sharing import InvitedOut, InviteHereIn, LinkIn, 
 from server.studio.api.schemas.upload import SentIn, UploadOut
 
 __all__ = [
+    "ActiveIn",
     "AnalysisOut",
     "Board",
     "Catalogue",

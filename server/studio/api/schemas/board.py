@@ -14,6 +14,7 @@ from cadrage.compose.over_time import movement_summary, over_time
 from cadrage.compose.summary import NOTHING_TO_FILL
 from cadrage.errors import BadRequest
 from cadrage.formats import Delivery, Frame, Guide
+from cadrage.formats.active_measures import ActiveMeasures, Bars, Measured, active_measures
 from cadrage.formats.aspect_names import aspect_name
 from cadrage.geometry import Placement
 from cadrage.motion.follow import Follow
@@ -80,6 +81,15 @@ class FrameIn(Schema):
     settings: Settings = DEFAULT
 
 
+class ActiveIn(Schema):
+    """An active picture of a frame, by its aspect, by the pixels of height or width that stay, or by percent a side."""
+
+    frame: Frame
+    by: Measured
+    value: Exact
+    bars: Bars = "above_below"
+
+
 class FrameOut(Schema):
     """A frame of a project."""
 
@@ -89,6 +99,7 @@ class FrameOut(Schema):
     settings: Settings
     file: str
     bars: BarsChoice | None
+    active: ActiveMeasures
     shape: str
 
     @classmethod
@@ -102,6 +113,7 @@ class FrameOut(Schema):
             settings=row.settings,
             file=settings_summary(frame, row.settings),
             bars=bars_choice(frame, row.settings),
+            active=active_measures(frame),
             shape=aspect_name(frame.raster.display_aspect),
         )
 

@@ -17,6 +17,7 @@ from cadrage.extend.request import Side
 from cadrage.footage import Candidate, Fact, Interpretation, MediaInfo, candidates, describe, effective_timing, resolve
 from cadrage.footage.describe import notices
 from cadrage.footage.findings import places
+from cadrage.formats.frames import FrameSize, size_like
 from cadrage.plan import Range
 from cadrage.rules import format_summary
 from cadrage.surrounds import Blurred
@@ -146,7 +147,8 @@ class FootageOut(Schema):
 
     `stated` is the interpretation that was set, for the clip (`own`) or for its format; `interpretation` adds results
     of analyses. `stamp` changes with everything that its pictures depend on. `display_aspect` is that of the picture as
-    interpreted. `extendable` lists the sides that can be extended in some shot; None before they were analysed.
+    interpreted; `frame_size` is that of a frame of square pixels with its shape. `extendable` lists the sides that can
+    be extended in some shot; None before they were analysed.
     """
 
     id: int
@@ -158,6 +160,7 @@ class FootageOut(Schema):
     linked: bool
     summary: str
     display_aspect: float
+    frame_size: FrameSize
     format: str
     described: list[Fact]
     noticed: list[NoticeOut]
@@ -184,7 +187,7 @@ class FootageOut(Schema):
         """From its row; for many, with the project's rules and the first clip of every digest."""
         book = book or RuleBook.of(row.project)
         info, interpretation = row.info, book.interpretation(row)
-        taken = effective_timing(info, interpretation)
+        taken, picture = effective_timing(info, interpretation), resolve(info, interpretation).picture
         return cls(
             id=row.pk,
             name=row.name,
@@ -194,7 +197,8 @@ class FootageOut(Schema):
             missing=not row.path.exists(),
             linked=bool(row.linked),
             summary=info.summary,
-            display_aspect=float(resolve(info, interpretation).picture.display_aspect),
+            display_aspect=float(picture.display_aspect),
+            frame_size=size_like(picture),
             format=format_summary(info),
             described=list(describe(info)),
             noticed=[*_noticed(row, taken)],
