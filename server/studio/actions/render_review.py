@@ -10,7 +10,7 @@ from cadrage.compose.concerns import REASONS, Concern
 from cadrage.errors import CadrageError
 from cadrage.output import Settings
 from cadrage.plan import Plan
-from cadrage.render import delivered, stated
+from cadrage.render import RenderRequest, stated
 from cadrage.render.review import FILE_REASONS, FileConcern, FileFact, Fix, file_concerns, file_facts
 from cadrage.wording import wording
 from server.studio.actions.renders import check_renderable, request_of
@@ -119,28 +119,28 @@ def review(rows: Iterable[tuple[Framing, Plan, list[Concern]]], presets: list[Se
         presets: the file settings that people can choose by name.
     """
     files: dict[int, FrameFiles] = {}
-    notices: dict[tuple[str, str], Notice] = {}
+    notices: dict[tuple[str, str, str], Notice] = {}
     speed = _pixels_per_second()
     for framing, plan, concerns in rows:
         row, settings = framing.frame, framing.frame.settings
         if row.pk not in files:
             files[row.pk] = FrameFiles(row, delivered_name(framing, plan.frame, settings))
-        _count(files[row.pk], framing, plan, speed)
-        for notice, summary in _notices(framing, plan, concerns, presets):
+        request = request_of(plan, settings, framing.footage)
+        _count(files[row.pk], framing, request, speed)
+        for notice, summary in _notices(framing, request, concerns, presets):
             files[row.pk].partial |= notice.reason == "part"
             place = Place(framing.pk, row.pk, framing.footage.name, plan.frame.name, summary)
-            notices.setdefault((notice.reason, notice.remedy), notice).add(place)
+            notices.setdefault((notice.reason, notice.remedy, repr(notice.fix)), notice).add(place)
     by_frame = sorted(files.values(), key=lambda one: (one.row.rank is None, one.row.rank or 0, one.row.pk))
     ordered = sorted(notices.values(), key=lambda one: (not one.blocks, not one.wrong))
     return Review(by_frame, ordered, _fingerprint(by_frame, ordered))
 
 
-def _count(files: FrameFiles, framing: Framing, plan: Plan, speed: float | None) -> None:
+def _count(files: FrameFiles, framing: Framing, request: RenderRequest, speed: float | None) -> None:
     """Add a framing's file to those of its frame; one that cannot be made has no length and no size."""
-    request = request_of(plan, framing.frame.settings, framing.footage)
     files.framings.append(framing.pk)
     try:
-        lasts, size = delivered(plan, framing.footage.info, framing.frame.settings), stated(request)
+        lasts, size = request.wanted, stated(request)
     except CadrageError:
         return
     if len(files.framings) == 1:
@@ -150,7 +150,7 @@ def _count(files: FrameFiles, framing: Framing, plan: Plan, speed: float | None)
     files.frames += lasts.frames
     files.bytes = None if size is None or files.bytes is None else files.bytes + size.bytes
     if speed:
-        files.expected_seconds = files.frames * plan.frame.width * plan.frame.height / speed
+        files.expected_seconds = files.frames * request.plan.frame.width * request.plan.frame.height / speed
 
 
 def _pixels_per_second() -> float | None:
@@ -161,11 +161,10 @@ def _pixels_per_second() -> float | None:
 
 
 def _notices(
-    framing: Framing, plan: Plan, concerns: list[Concern], presets: list[Settings]
+    framing: Framing, request: RenderRequest, concerns: list[Concern], presets: list[Settings]
 ) -> Iterable[tuple[Notice, str]]:
     """Every reason to look at one framing's file, with its numbers."""
-    request = request_of(plan, framing.frame.settings, framing.footage)
-    for one in file_concerns(request, lambda: check_renderable(framing, plan)):
+    for one in file_concerns(request, lambda: check_renderable(framing, request.plan)):
         yield _of_file(one), one.summary
     for concern in concerns:
         yield Notice(concern.reason, REASONS[concern.reason], False, concern.wrong, ""), concern.summary
