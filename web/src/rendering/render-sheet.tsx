@@ -37,7 +37,10 @@ export function RenderSheet({ projectId, review, busy, error, onChanged, onConfi
           {review.notices.length > 0 && (
             <ul className="grid gap-2" aria-label="To check">
               {review.notices.map((notice) => (
-                <ReviewNotice key={`${notice.reason} ${notice.remedy} ${notice.places[0]?.framing}`} {...{ notice, rows, onChanged }} />
+                <ReviewNotice
+                  key={`${notice.reason} ${notice.remedy} ${notice.places[0]?.framing}`}
+                  {...{ notice, rows, onChanged }}
+                />
               ))}
             </ul>
           )}

@@ -19,24 +19,17 @@ const MAX_SEEN = 50;
 export function useRendering(projectId: number, onError: (problem: unknown) => void = () => undefined) {
   const client = useQueryClient();
   const [asked, setAsked] = useState<{ framings: number[]; then: () => void; review: Review } | null>(null);
-  const [seen, setSeen] = useKept<string[]>("reviews seen", []);
-  const path = { params: { path: { project_id: projectId } } };
-  const review = useSend(
-    (framings: number[]) =>
-      api.POST("/api/projects/{project_id}/renders/review", { ...path, body: { framings } }),
-    { ordered: true, onError },
-  );
-  const order = useSend(
-    (framings: number[]) => api.POST("/api/projects/{project_id}/renders", { ...path, body: { framings } }),
-    { ordered: true, refresh: ["renders", projectId], onError },
-  );
-  const start = (framings: number[], then: () => void) =>
-    order.mutate(framings, {
-      onSuccess: () => {
-        setAsked(null);
-        then();
-      },
-    });
+  const { seen, remember } = useSeen();
+  const { review, order } = useRequests(projectId, onError);
+  const busy = review.isPending || order.isPending;
+  const problem = review.error ?? order.error;
+  const start = (framings: number[], then: () => void) => {
+    const onSuccess = () => {
+      setAsked(null);
+      then();
+    };
+    order.mutate(framings, { onSuccess });
+  };
 
   async function render(framings: number[], then: () => void = () => undefined) {
     order.reset();
@@ -50,30 +43,42 @@ export function useRendering(projectId: number, onError: (problem: unknown) => v
     });
   }
 
-  function confirm({ fingerprint }: Review, remembered: boolean) {
-    const others = seen.filter((one) => one !== fingerprint);
-    setSeen(remembered ? [...others, fingerprint].slice(-MAX_SEEN) : others);
-    if (asked) start(asked.framings, asked.then);
-  }
-
-  return {
-    render,
-    busy: review.isPending || order.isPending,
-    error: asked ? null : (review.error ?? order.error),
-    sheet: asked && (
-      <RenderSheet
-        {...{
-          projectId,
-          review: asked.review,
-          busy: review.isPending || order.isPending,
-          error: review.error ?? order.error,
-        }}
-        onChanged={() => render(asked.framings, asked.then)}
-        onConfirm={confirm}
-        onClose={() => setAsked(null)}
-      />
-    ),
-  };
+  const sheet = asked && (
+    <RenderSheet
+      {...{ projectId, review: asked.review, busy, error: problem }}
+      onChanged={() => render(asked.framings, asked.then)}
+      onConfirm={({ fingerprint }, remembered) => {
+        remember(fingerprint, remembered);
+        start(asked.framings, asked.then);
+      }}
+      onClose={() => setAsked(null)}
+    />
+  );
+  return { render, busy, error: asked ? null : problem, sheet };
 }
 
 export type Rendering = ReturnType<typeof useRendering>;
+
+/** The fingerprints of reviews that need not be shown again. */
+function useSeen() {
+  const [seen, setSeen] = useKept<string[]>("reviews seen", []);
+  function remember(fingerprint: string, on: boolean) {
+    const others = seen.filter((one) => one !== fingerprint);
+    setSeen(on ? [...others, fingerprint].slice(-MAX_SEEN) : others);
+  }
+  return { seen, remember };
+}
+
+function useRequests(projectId: number, onError: (problem: unknown) => void) {
+  const path = { params: { path: { project_id: projectId } } };
+  const review = useSend(
+    (framings: number[]) =>
+      api.POST("/api/projects/{project_id}/renders/review", { ...path, body: { framings } }),
+    { ordered: true, onError },
+  );
+  const order = useSend(
+    (framings: number[]) => api.POST("/api/projects/{project_id}/renders", { ...path, body: { framings } }),
+    { ordered: true, refresh: ["renders", projectId], onError },
+  );
+  return { review, order };
+}
