@@ -162,6 +162,6 @@ def test_a_frame_gets_the_size_of_a_clip_or_its_sides_swapped(page: Page, tape):
     dialog.get_by_label("Same as a clip").select_option(index=1)
     width, height = (dialog.get_by_label(side, exact=True).input_value() for side in ("Width", "Height"))
     assert (width, height) != ("1920", "1080")
-    dialog.get_by_role("button", name="Swap width and height").click()
+    dialog.get_by_role("button", name="Swap the sides").click()
     expect(dialog.get_by_label("Width", exact=True)).to_have_value(height)
     expect(dialog.get_by_label("Height", exact=True)).to_have_value(width)

@@ -24,7 +24,7 @@ export function SizeFields({ width, height, of = "", onChange }: Props) {
       />
       <Button
         look="link"
-        aria-label={`Swap width and height${of}`}
+        aria-label={`Swap the sides${of}`}
         title="Swap width and height"
         onClick={() => onChange({ width: height, height: width })}
       >
