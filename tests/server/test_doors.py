@@ -22,7 +22,9 @@ ROUTES = [
     for path, operations in DOCUMENT["paths"].items()
     for method, operation in operations.items()
 ]
-OF_ALL = re.compile(r"^/api/(visitor|projects|catalogue(/derived|/active)?|formats|settings|samples|folders|account.*)$")
+OF_ALL = re.compile(
+    r"^/api/(visitor|projects|catalogue(/derived|/active)?|formats|settings|samples|folders|account.*)$"
+)
 """Routes outside projects: personal lists, and data that is the same for everyone."""
 OF_ONE = re.compile(r"^/api/(formats|settings|uploads)/")
 """Routes of data that belongs to one person."""
