@@ -113,7 +113,7 @@ def of_frames(page: Page, board: str) -> None:
     take(page, "bench-frame", 2500)
     for name in ("Title safe 90%, SMPTE ST 2046-1", "Thirds"):
         page.get_by_label(name).uncheck()
-    page.locator("summary").filter(has_text="File").click()
+    page.get_by_role("navigation", name="Steps").get_by_text("File", exact=True).click()
     page.get_by_label("Settings", exact=True).select_option("Wide HD upload")
     page.get_by_text("No bars", exact=True).click()
     page.get_by_label("Name of the settings").scroll_into_view_if_needed()
