@@ -88,7 +88,7 @@ def parse_size(text: str) -> tuple[int, int]:
 
 
 def format_rate(rate: Fraction) -> str:
-    """Return frames a second as people read them, with at most three decimals: 24, 29.97, 23.976."""
+    """Return a rate or a time as people read it, with at most three decimals: 24, 29.97, 23.976."""
     return f"{float(rate):.3f}".rstrip("0").rstrip(".")
 
 

@@ -4,7 +4,7 @@ import json
 import sys
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from functools import cache, partial
+from functools import cache
 from pathlib import Path
 from typing import Annotated
 
@@ -48,7 +48,7 @@ from cadrage.footage.describe import finding_message
 from cadrage.inspection import Inspection, inspect_file
 from cadrage.inspection.report import RESULTS
 from cadrage.plan import Plan, read_plan
-from cadrage.render.review import FILE_REASONS, file_concerns, file_facts
+from cadrage.render.review import FILE_REASONS, file_concerns, file_facts, sound_conversion
 from cadrage.render.written_tracks import join_offer
 from cadrage.treatments import find_treatment
 
@@ -103,10 +103,9 @@ def deliver(
 
 def _tell_review(request: rendering.RenderRequest, as_json: bool) -> None:
     """Print how a file would be written and what to check before. Exit status 2 if it cannot be rendered so."""
-    check = partial(output.encoder_config, request.settings, request.written.frame, request.source.name)
-    concerns = file_concerns(request, check)
-    whole = not any(one.reason == "part" for one in concerns)
-    facts = file_facts(request.plan.frame, request.settings, [request.wanted.rate], partial=not whole)
+    concerns = file_concerns(request)
+    partial = any(one.reason == "part" for one in concerns)
+    facts = file_facts(request.plan.frame, request.settings, [request.wanted.rate], partial=partial)
     if as_json:
         dumped = {"file": [one.model_dump() for one in facts], "check": [one.model_dump() for one in concerns]}
         print(json.dumps(dumped))
@@ -120,12 +119,11 @@ def _tell_review(request: rendering.RenderRequest, as_json: bool) -> None:
 
 
 def _notes(plan: Plan, info: MediaInfo, request: rendering.RenderRequest) -> None:
-    """What somebody should know of a file that is right all the same."""
+    """Print notes about a file that do not stop its render."""
     lasts, end = effective_timing(info, plan.interpretation).duration, plan.range.end
     if end is not None and end > lasts and plan.range.start < lasts:
         note(f"The range ends at {float(end):g} s and the clip at {float(lasts):g} s; it is delivered to its end.")
-    if request.converted_sound is not None and info.sounds:
-        how = "left out" if request.encoder_config.sound == "none" else f"written as {request.converted_sound}"
+    if (how := sound_conversion(request)) is not None:
         note(f"{request.encoder_config.kind.title}: cannot hold sound as it is; it is {how}.")
     if (joined := join_offer(info.sounds)) and not request.settings.tracks and request.sounds:
         note(
@@ -152,14 +150,14 @@ def batch_command(
     workers: Annotated[int, typer.Option("--workers", min=1, help="Processes that draw at once.")] = 1,
     stop_at_damage: StopAtDamage = False,
     surround: Annotated[
-        str | None, typer.Option("--surround", help="What is beside every picture, as for `convert`.")
+        str | None, typer.Option("--surround", help="Background beside every picture, as for `convert`.")
     ] = None,
     as_json: Json = False,
 ) -> None:
     """Render every clip of a folder into every frame, inspect the files, and write a delivery sheet beside them.
 
-    Nothing is replaced. A clip that cannot be used is told at the end and does not stop the others. What was stopped
-    in the middle goes on from there when the same is asked again.
+    Existing files are kept. Clips that cannot be used are listed at the end and do not stop the others. An interrupted
+    batch resumes when the same command is run again.
     """
     how = read_written(output.find_settings(settings), write, stop_at_damage=stop_at_damage)
     frames = [frame_asked(size, options) for size in frame or ["1920x1080"]]
@@ -179,7 +177,7 @@ def batch_command(
         library=library_for,
     )
     made, failed = run_batch(folder, batch, workers)
-    # A clip that cannot be read fails for every frame alike, and is told once.
+    # A clip that cannot be read fails in every frame with the same error: print it once.
     problems = list({(one.error.clip, str(one.error)): one.error for one in failed}.values())
     wrong = [one.row.file for one in made if not one.row.inspection.right]
     if as_json:
@@ -203,7 +201,7 @@ def _with(plan: Plan, surround: str | None) -> Plan:
 def parts_command(
     folder: Annotated[Path, typer.Argument(help="A folder that a batch writes to.", show_default=False)],
 ) -> None:
-    """Help a batch that was begun elsewhere, also on another machine that shares its folder, until stopped."""
+    """Draw parts of a running batch, also one of another machine with the same folder, until stopped."""
     help_in(folder)
 
 

@@ -1,4 +1,4 @@
-"""What a file says of itself and what counting its packets shows."""
+"""Properties of a media file, from its headers and from counting its packets."""
 
 from typing import Literal
 
@@ -18,7 +18,7 @@ FIELD_ORDER_OF_CODE: dict[int, FieldOrder] = {
     4: "upper_first",
     5: "lower_first",
 }
-"""libavcodec's AVFieldOrder. 4 and 5 are stored in the other order than shown; what is shown first counts here."""
+"""libavcodec's AVFieldOrder. 4 and 5 are stored in the opposite order; the field that is shown first counts here."""
 
 
 def first_name(names: str) -> str:
@@ -34,10 +34,10 @@ class SoundInfo(Value):
         rate: samples a second.
         channels: number of channels.
         start: seconds from the first picture to the first sound; negative where sound comes first.
-        duration: seconds, or None where nothing says so.
-        stream: its number among all streams of the file; None in what was stored by older versions.
-        language: as ISO 639-2 has it; empty where nobody says.
-        title: what the file calls it.
+        duration: seconds, or None if it is not stated.
+        stream: its number among all streams of the file; None in data stored by older versions.
+        language: an ISO 639-2 code; empty if it is not stated.
+        title: its title in the file.
     """
 
     codec: str
@@ -56,9 +56,9 @@ class SubtitleInfo(Value):
     Attributes:
         codec: the decoder's name for it.
         stream: its number among all streams of the file.
-        is_text: whether it holds words; else it holds pictures of them, which are not carried.
-        language: as ISO 639-2 has it; empty where nobody says.
-        title: what the file calls it.
+        is_text: whether its subtitles are text; bitmap subtitles are not copied.
+        language: an ISO 639-2 code; empty if it is not stated.
+        title: its title in the file.
     """
 
     codec: str
@@ -99,7 +99,7 @@ class ContentLight(Value):
 
 
 class MediaInfo(Value):
-    """What a file says of itself and what counting its packets shows.
+    """Properties of a media file, from its headers and from counting its packets.
 
     Attributes:
         kind: a clip that moves, one still picture, or a sequence of numbered stills.
@@ -123,17 +123,16 @@ class MediaInfo(Value):
         chroma: chroma format, such as "4:2:0".
         matrix, primaries, transfer: ITU-T H.273 code points; 2 is unspecified.
         full_range: whether samples are of the full range, as flagged, or as is usual where the stream has no flag.
-        siting: where chroma samples lie among luma samples; None in what was stored by older versions.
-        alpha: whether samples say what is transparent.
-        mastering, content_light: what HDR says of the light in it; None where it does not.
+        siting: position of chroma samples among luma samples; None in data stored by older versions.
+        alpha: whether samples have an alpha channel.
+        mastering, content_light: light metadata of HDR; None if there is none.
         sounds: the audio streams that can be decoded.
-        counted: whether pictures were decoded one by one, counted by their packets, or, of a file too long to be gone
-            through while somebody waits, estimated.
-        shown_by: which time stamps say when a picture is shown.
+        counted: whether pictures were decoded, counted by their packets, or estimated because the file is long.
+        shown_by: the kind of time stamps that give the time of a picture.
         seekable: whether pictures can be read from the middle; where the clock jumps they are read from the start.
-        findings: damage, and what is not as one would expect.
+        findings: damage and unusual properties.
         subtitles: tracks of them.
-        timecode: of the first picture, as the file says it; empty where it does not.
+        timecode: of the first picture; empty if it is not stated.
         others: kinds of the streams that are neither picture nor sound, as its demuxer calls them.
     """
 
@@ -182,7 +181,7 @@ class MediaInfo(Value):
 
     @property
     def damage(self) -> tuple[Finding, ...]:
-        """What of it is lost."""
+        """Findings that mean lost pictures or sound."""
         return tuple(one for one in self.findings if one.damage)
 
     @property

@@ -4,15 +4,12 @@ from fractions import Fraction
 from typing import Literal
 
 from cadrage.errors import BadRequest
-from cadrage.formats.frames import Frame
+from cadrage.formats.frames import MAX_ASPECT, MIN_ASPECT, Frame
 from cadrage.geometry import active_picture
 from cadrage.values import Exact, Value, parse_exact
 
 Bars = Literal["above_below", "left_right"]
 Measured = Literal["aspect", "pixels", "percent"]
-
-MIN_ASPECT, MAX_ASPECT = Fraction(1, 10), Fraction(10)
-"""Range of the aspect of an active picture, as in `Frame.active`."""
 
 
 class ActiveMeasures(Value):

@@ -1,4 +1,4 @@
-"""The frame: what is delivered."""
+"""Frames to deliver: their size, pixels, active picture, rate and colour."""
 
 from fractions import Fraction
 from typing import Annotated, Literal
@@ -11,6 +11,8 @@ from cadrage.values import ColourText, PositiveExact, Rate, Value, VisibleText
 
 MIN_SIDE = 16
 MAX_SIDE = 8192
+MIN_ASPECT, MAX_ASPECT = Fraction(1, 10), Fraction(10)
+"""Range of the display aspect of an active picture, and of a frame that is derived from an aspect."""
 
 FrameColour = Literal["sdr", "bt2020", "hlg", "pq"]
 HDR_COLOURS = ("hlg", "pq")
@@ -18,14 +20,14 @@ Side = Annotated[int, Field(ge=MIN_SIDE, le=MAX_SIDE)]
 
 
 class Frame(Value):
-    """What is delivered.
+    """A frame to deliver clips in.
 
     Attributes:
         width, height: stored pixels, 16 to 8192 a side (8192 holds the 7680×4320 of ITU-R BT.2020).
         pixel_aspect: width of one pixel over its height.
         active: display aspect of the active picture inside the frame, such as 2.39; None is the whole frame.
-        outside: what is outside the active picture: bars, or the surround, which then fills the whole frame.
-        bar_colour: of those bars.
+        outside: bars around the active picture, or the surround, which then fills the whole frame.
+        bar_colour: colour of these bars.
         rate: frames a second; None keeps each clip's own.
         fields: whether pictures are whole, or pairs of fields a half picture's time apart, and which is shown first.
         colour: SDR of BT.601 or BT.709, by its lines; SDR of BT.2020; or HDR of BT.2100, with HLG or PQ.
@@ -35,7 +37,7 @@ class Frame(Value):
     width: Side
     height: Side
     pixel_aspect: Annotated[PositiveExact, Field(le=10, ge=Fraction(1, 10))] = Fraction(1)
-    active: Annotated[PositiveExact, Field(ge=Fraction(1, 10), le=10)] | None = None
+    active: Annotated[PositiveExact, Field(ge=MIN_ASPECT, le=MAX_ASPECT)] | None = None
     outside: Literal["bars", "surround"] = "bars"
     bar_colour: ColourText = "#000000"
     rate: Rate | None = None
@@ -65,12 +67,12 @@ class Frame(Value):
 
     @property
     def has_bars(self) -> bool:
-        """Whether it has bars of its own, around an active picture."""
+        """Whether bars are drawn around its active picture."""
         return self.active is not None and self.outside == "bars"
 
     @property
     def surround_rect(self) -> FrameRect:
-        """What a surround fills."""
+        """The part that a surround fills."""
         return self.active_rect if self.outside == "bars" else FrameRect.whole(self.raster)
 
 
@@ -126,7 +128,7 @@ FRAME_FORMATS = tuple(
 """Frames offered before anyone has made their own. Published rasters are from memory."""
 
 FIRST_FRAME = FRAME_FORMATS[1].frame
-"""What a new project begins with."""
+"""The frame of a new project."""
 
 
 def turned_upright(frame: Frame) -> Frame:

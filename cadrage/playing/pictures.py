@@ -37,22 +37,22 @@ class Shown:
 
 def read(request: PlayRequest, reader: PictureReader, clock: Clock) -> Iterator[TimedPicture]:
     """Yield the clip's pictures in a loop, with times counted from the start of playback."""
-    begun = Fraction(0)
+    pass_start = Fraction(0)
     for part in request.passes():
         timing = part.timing
-        for picture in _kept_up(reader, timing, clock, begun):
-            yield TimedPicture(begun + picture.time, picture.clip_time, picture.planes)
-        begun += timing.info.duration
+        for picture in _skipping(reader, timing, clock, pass_start):
+            yield TimedPicture(pass_start + picture.time, picture.clip_time, picture.planes)
+        pass_start += timing.info.duration
 
 
-def _kept_up(reader: PictureReader, timing: FrameTiming, clock: Clock, begun: Fraction) -> Iterator[TimedPicture]:
+def _skipping(reader: PictureReader, timing: FrameTiming, clock: Clock, pass_start: Fraction) -> Iterator[TimedPicture]:
     """Yield the pictures of one pass; skip some if even reading them is too slow."""
     cut = whole(timing)
     while True:
         for picture in conform(reader, timing, cut):
             yield picture
-            if clock.too_late(float(begun + picture.time)):
-                cut = Segment(0, Fraction(clock.elapsed) - begun + AGAIN, cut.end)
+            if clock.too_late(float(pass_start + picture.time)):
+                cut = Segment(0, Fraction(clock.elapsed) - pass_start + AGAIN, cut.end)
                 break
         else:
             return

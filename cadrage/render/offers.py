@@ -9,7 +9,7 @@ from cadrage.output.kinds import OUTPUT_FORMATS, KindName
 from cadrage.output.settings import Settings
 from cadrage.render.frame_timing import fitted
 from cadrage.render.request import RenderRequest, frame_written
-from cadrage.values import Value
+from cadrage.values import Value, format_rate
 from cadrage.wording import wording
 
 PLAYABLE: frozenset[KindName] = frozenset(("mp4-h264", "mov-h264", "webm-vp9", "webm-av1"))
@@ -101,7 +101,8 @@ def fitting_of(request: RenderRequest) -> Fitting | None:
     timing = request.timing
     if timing.kept:
         return None
-    rates = f"{_rate(timing.own)}{' varying' if timing.varies else ''} to {_rate(timing.info.rate)} frames a second"
+    own = format_rate(timing.own) + (" varying" if timing.varies else "")
+    rates = f"{own} to {format_rate(timing.info.rate)} frames a second"
     if timing.speed != 1:
         return Fitting(summary=f"{rates}: it runs {float(timing.speed):.4f} times as fast, at its own pitch")
     if timing.blended:
@@ -113,10 +114,6 @@ def fitting_of(request: RenderRequest) -> Fitting | None:
         *(f"{_clock(number / timing.own)} picture {number} dropped" for number in found.dropped),
     ]
     return Fitting(summary=summary, where=tuple(sorted(places)[:MOST_PLACES]))
-
-
-def _rate(rate: Fraction) -> str:
-    return f"{float(rate):.3f}".rstrip("0").rstrip(".")
 
 
 def _clock(seconds: Fraction) -> str:

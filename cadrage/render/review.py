@@ -11,10 +11,10 @@ from cadrage.footage import effective_timing
 from cadrage.formats import Frame
 from cadrage.output.file_settings import title_of
 from cadrage.output.kinds import OUTPUT_FORMATS
-from cadrage.output.settings import Settings
+from cadrage.output.settings import Settings, check_undamaged
 from cadrage.render.offers import bars_choice
 from cadrage.render.request import RenderRequest, frame_written
-from cadrage.values import Value
+from cadrage.values import Value, format_rate
 
 FileReason = Literal[
     "refused", "bars_undecided", "bars_burned_in", "size", "part", "range_ignored", "unsolved", "sound"
@@ -86,7 +86,7 @@ def file_facts(
     rates = sorted(set(rates)) if frame.rate is None else [frame.rate]
     facts = [
         ("Size", f"{written.width}×{written.height}"),
-        ("Frame rate", f"{', '.join(map(_decimal, rates))} fps" if rates else "as each clip"),
+        ("Frame rate", f"{', '.join(map(format_rate, rates))} fps" if rates else "as each clip"),
         ("Range", "as marked" if partial else "whole clip"),
         ("Sound", _sound(settings)),
         ("Bars", _bars(frame, settings)),
@@ -127,12 +127,13 @@ def file_concerns(request: RenderRequest, check: Callable[[], object] = lambda: 
 
     Args:
         request: the file.
-        check: raises the error that would refuse the render; bars that are not decided are found without it.
+        check: raises an error that would refuse the render for other reasons than bars, damage or the settings.
     """
     frame, settings = request.plan.frame, request.settings
     found = [*_of_bars(frame, settings)]
     try:
         check()
+        check_undamaged(settings, request.info, request.clip or request.source.name)
         found += [*_of_range(request), *_of_sound(request)]
     except CadrageError as problem:
         found.append(FileConcern(reason="refused", summary=problem.problem, remedy=problem.remedy))
@@ -163,7 +164,7 @@ def _of_range(request: RenderRequest) -> list[FileConcern]:
     length = request.plan.range.length(lasts)
     if request.info.kind != "clip" or length >= lasts:
         return []
-    summary = f"{_decimal(length)} s of {_decimal(lasts)} s"
+    summary = f"{format_rate(length)} s of {format_rate(lasts)} s"
     if request.settings.range == "as_marked":
         fix = Fix(label="Render the whole clip", settings={"range": "whole_clip"})
         return [FileConcern(reason="part", summary=summary, fix=fix)]
@@ -172,13 +173,14 @@ def _of_range(request: RenderRequest) -> list[FileConcern]:
 
 
 def _of_sound(request: RenderRequest) -> list[FileConcern]:
+    converted = sound_conversion(request)
+    title = request.encoder_config.kind.title
+    return [FileConcern(reason="sound", summary=f"{title} cannot hold it as it is: {converted}")] if converted else []
+
+
+def sound_conversion(request: RenderRequest) -> str | None:
+    """Words for what happens to sound that the file cannot hold as it is; None if all is kept or wanted otherwise."""
     converted = request.converted_sound
     if converted is None or not request.info.sounds:
-        return []
-    title = request.encoder_config.kind.title
-    written = "left out" if converted == "none" else f"written as {converted}"
-    return [FileConcern(reason="sound", summary=f"{title} cannot hold it as it is: {written}")]
-
-
-def _decimal(number: Fraction) -> str:
-    return f"{float(number):.3f}".rstrip("0").rstrip(".")
+        return None
+    return "left out" if converted == "none" else f"written as {converted}"

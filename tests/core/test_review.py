@@ -1,11 +1,13 @@
 """What is seen of a file before it is rendered."""
 
+from dataclasses import replace
 from fractions import Fraction
 
 import pytest
 
 from cadrage.errors import BadRequest
 from cadrage.footage import probe
+from cadrage.footage.findings import Finding
 from cadrage.formats import Frame
 from cadrage.motion import Motion
 from cadrage.motion.follow import Follow
@@ -106,3 +108,12 @@ def test_lines_say_what_is_set():
 
 def test_every_reason_has_a_title():
     assert all(FILE_REASONS.values())
+
+
+def test_damage_that_stops_a_render_blocks_it(small_clip):
+    info = probe(small_clip)
+    damaged = info.model_copy(update={"findings": (Finding(kind="undecodable", count=1),)})
+    request = RenderRequest(Plan(frame=Frame(width=320, height=180)), small_clip, damaged, settings=Settings())
+    assert file_concerns(request) == ()
+    stopped = replace(request, settings=Settings(damage="stop"))
+    assert reasons(file_concerns(stopped)) == ["refused"]

@@ -19,11 +19,11 @@ from server.studio.models.project import named
 SHOWN = 4
 MAX_PROJECTS = 1000
 TOLD_EACH = 10
-"""Percent of an analysis from one time that a page is told of it to the next."""
+"""Percent of progress of an analysis between two updates of a page."""
 
 
 def clips_state(project: Project) -> str:
-    """A short text that changes when clips or frames come, go, change, or are found to be something, by whomever."""
+    """A short text that changes when clips, frames or results of analyses of a project change, by any person."""
     clips = project.footage.order_by("pk").values_list("pk", "digest", "fingerprint", "name", "rank")
     frames = project.frames.order_by("pk").values_list("pk", "frame_json", "delivery_json", "settings_json", "rank")
     found = Analysis.objects.filter(footage__project=project).order_by("pk").values_list("pk", "state", "key", "done")
@@ -33,7 +33,7 @@ def clips_state(project: Project) -> str:
 
 
 def renders_state(project: Project) -> str:
-    """A short text that changes when renders come, go or get on."""
+    """A short text that changes when renders are added, removed or make progress."""
     rows = Render.objects.filter(framing__footage__project=project).order_by("pk")
     return _short(rows.values_list("pk", "state", "done", "phase", "rank", "cleared"))
 
@@ -43,10 +43,10 @@ def _short(rows: Iterable[tuple[object, ...]]) -> str:
 
 
 def check_project_count(owner: AbstractBaseUser) -> None:
-    """See that somebody may have another project.
+    """Check that a person is below the limit of projects.
 
     Raises:
-        BadRequest: they have `MAX_PROJECTS` already.
+        BadRequest: they have `MAX_PROJECTS`.
     """
     if Project.objects.filter(owner=owner).count() >= MAX_PROJECTS:
         raise BadRequest(f"You have {MAX_PROJECTS} projects.", remedy="Delete some that you do not need any more.")
@@ -67,7 +67,7 @@ def begin(owner: AbstractBaseUser, name: str, frames: tuple[Frame, ...] = (FIRST
 
 
 def change(project: Project, name: str | None = None, put_away: bool | None = None) -> Project:
-    """Give a project another name, or put it away, or fetch it back; what is None stays."""
+    """Rename a project, archive it, or restore it from the archive; None changes nothing."""
     project.name = project.name if name is None else name
     project.put_away = project.put_away if put_away is None else put_away
     with recorded(project, "Rename project", only(project)):
@@ -114,12 +114,12 @@ def lines(projects: QuerySet[Project]) -> list[Line]:
 
 
 def _spread(found: list[int]) -> list[int]:
-    """A few of many, from all over them."""
+    """Return a few ids, evenly spaced."""
     return found if len(found) <= SHOWN else [found[at * (len(found) - 1) // (SHOWN - 1)] for at in range(SHOWN)]
 
 
 def keep(project: Project, days: int | None, gigabytes: float | None) -> Project:
-    """Set for how long results are kept, and how much of them."""
+    """Set the age and the total size up to which finished files are kept."""
     project.keep_days, project.keep_gigabytes = days, gigabytes
     project.save(update_fields=["keep_days", "keep_gigabytes"])
     return project
@@ -136,10 +136,10 @@ def save_own_settings(owner: AbstractBaseUser, settings: Settings) -> OwnSetting
 
 
 def settings_to_choose(owner: AbstractBaseUser) -> list[Settings]:
-    """Return the file settings that somebody can choose by name: those that ship, then their own."""
+    """Return the file settings that a person can choose by name: the shipped ones, then their own."""
     return [*SHIPPED_SETTINGS, *(row.value for row in OwnSettings.objects.filter(owner=owner))]
 
 
 def remove_own(row: OwnFrame | OwnSettings) -> None:
-    """Take what was saved out of the catalogue; projects that have it keep it."""
+    """Delete a saved frame or saved settings from the catalogue; projects that use a copy keep it."""
     row.delete()

@@ -26,7 +26,7 @@ SPEED_SAMPLES = 10
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """A framing that a notice is about, and its numbers in a few words."""
+    """A framing that a notice is about; `summary` has its numbers in a few words."""
 
     framing: int
     frame: int
@@ -54,9 +54,9 @@ class Notice:
     blocks: bool
     wrong: bool
     remedy: str
-    fix: Fix | None = None
-    places: list[Place] = field(default_factory=list)
-    count: int = 0
+    fix: Fix | None
+    places: list[Place]
+    count: int
 
     def add(self, place: Place) -> None:
         """Count a framing."""
@@ -167,15 +167,23 @@ def _notices(
     for one in file_concerns(request, lambda: check_renderable(framing, request.plan)):
         yield _of_file(one), one.summary
     for concern in concerns:
-        yield Notice(concern.reason, REASONS[concern.reason], False, concern.wrong, ""), concern.summary
+        yield _notice(concern.reason, REASONS[concern.reason], wrong=concern.wrong), concern.summary
     if (preset := left_preset(framing.frame.settings, presets)) is not None:
         fix = Fix(label="Use the preset", settings=preset.model_dump(mode="json"))
-        notice = Notice("preset", "File settings differ from their preset", False, False, "", fix)
+        notice = _notice("preset", "File settings differ from their preset", fix=fix)
         yield notice, f"“{preset.name}”: other {_differences(framing.frame.settings, preset)}"
 
 
 def _of_file(one: FileConcern) -> Notice:
-    return Notice(one.reason, FILE_REASONS[one.reason], one.blocks, one.blocks, one.remedy, one.fix)
+    title = FILE_REASONS[one.reason]
+    return _notice(one.reason, title, blocks=one.blocks, wrong=one.blocks, remedy=one.remedy, fix=one.fix)
+
+
+def _notice(
+    reason: str, title: str, *, blocks: bool = False, wrong: bool = False, remedy: str = "", fix: Fix | None = None
+) -> Notice:
+    """A notice that is about no framing yet."""
+    return Notice(reason, title, blocks, wrong, remedy, fix, places=[], count=0)
 
 
 def left_preset(settings: Settings, presets: list[Settings]) -> Settings | None:

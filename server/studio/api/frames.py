@@ -10,7 +10,7 @@ from cadrage.errors import BadRequest
 from cadrage.exchange import chart_of, to_png, to_svg
 from cadrage.formats import Frame, Guide, guides_for, same_height, turned_upright
 from cadrage.formats.active_measures import ActiveMeasures, active_aspect, active_measures
-from cadrage.formats.frames import MAX_SIDE, MIN_SIDE
+from cadrage.formats.frames import MAX_ASPECT, MAX_SIDE, MIN_ASPECT, MIN_SIDE
 from cadrage.geometry import Raster
 from cadrage.output import read_settings
 from cadrage.values import parse_exact, parse_size
@@ -93,7 +93,7 @@ def _aspect(text: str) -> Fraction:
         value = parse_exact(text)
     except ValueError as error:
         raise BadRequest(f"{text!r} is no aspect.", remedy="Write it like 4:3 or 2.39.") from error
-    if not Fraction(1, 10) <= value <= 10:
+    if not MIN_ASPECT <= value <= MAX_ASPECT:
         raise BadRequest(f"{text!r} is no aspect of a picture.", remedy="Write it like 4:3 or 2.39.")
     return value
 

@@ -78,13 +78,13 @@ def cancel(request: HttpRequest, render_id: int) -> RenderOut:
 
 @router.post("/renders/{render_id}/retry", response=RenderOut)
 def retry(request: HttpRequest, render_id: int) -> RenderOut:
-    """Order a render that failed or was cancelled once more."""
+    """Queue a failed or cancelled render again."""
     return RenderOut.of(actions.retry(owned.render(request, render_id)))
 
 
 @router.post("/renders/{render_id}/pause", response=RenderOut)
 def pause(request: HttpRequest, render_id: int) -> RenderOut:
-    """Lay a render aside; what is done of it stays."""
+    """Pause a render; its finished parts are kept."""
     return RenderOut.of(jobs.pause(owned.render(request, render_id)))
 
 
@@ -96,20 +96,20 @@ def resume(request: HttpRequest, render_id: int) -> RenderOut:
 
 @router.post("/renders/{render_id}/move", response={204: None})
 def move(request: HttpRequest, render_id: int, given: PlaceIn) -> tuple[int, None]:
-    """Let a render that waits be done earlier or later."""
+    """Move a queued render within its queue."""
     actions.move(owned.render(request, render_id), given.place)
     return 204, None
 
 
 @router.get("/projects/{project_id}/queue", response=QueueOut)
 def queue(request: HttpRequest, project_id: int) -> QueueOut:
-    """How far all renders of a project are together, and what is kept of those that are done."""
+    """Progress of all renders of a project together, and the finished files that are kept."""
     return QueueOut.of(owned.project(request, project_id), actions.free_bytes())
 
 
 @router.post("/projects/{project_id}/queue", response=QueueOut)
 def change_queue(request: HttpRequest, project_id: int, given: QueueIn) -> QueueOut:
-    """Lay all renders of a project aside, let them go on, or cancel them."""
+    """Pause, resume or cancel all renders of a project."""
     project = owned.project(request, project_id)
     verb = {"pause": jobs.pause, "resume": jobs.resume, "cancel": actions.cancel}[given.do]
     rows = Render.objects.filter(framing__footage__project=project).exclude(state__in=Render.ENDED)
@@ -119,19 +119,19 @@ def change_queue(request: HttpRequest, project_id: int, given: QueueIn) -> Queue
 
 @router.post("/projects/{project_id}/kept", response=KeptOut)
 def would_keep(request: HttpRequest, project_id: int, given: KeepIn) -> KeptOut:
-    """What a rule about old results would mean; nothing is done."""
+    """Files that a keep setting would delete; nothing is deleted."""
     return KeptOut.of(owned.project(request, project_id), given)
 
 
 @router.put("/projects/{project_id}/kept", response=KeptOut)
 def keep(request: HttpRequest, project_id: int, given: KeepIn) -> KeptOut:
-    """Set for how long results are kept. What is over it is taken away within seconds; its render stays."""
+    """Set how long finished files are kept. Older files are deleted within seconds; their renders stay."""
     return KeptOut.of(projects.keep(owned.project(request, project_id), given.days, given.gigabytes))
 
 
 @router.delete("/renders/{render_id}", response={204: None})
 def remove(request: HttpRequest, render_id: int) -> tuple[int, None]:
-    """Take an ended render and its file away."""
+    """Remove an ended render and its file."""
     actions.remove(owned.render(request, render_id))
     return 204, None
 
@@ -140,7 +140,7 @@ def remove(request: HttpRequest, render_id: int) -> tuple[int, None]:
 def picture(
     request: HttpRequest, render_id: int, time: str = "0", width: int = 1280, *, asked: bool = False
 ) -> HttpResponse:
-    """The finished file at a time of it, in seconds; or what was asked for at that moment. A JPEG."""
+    """A frame of the finished file at a time in seconds, or the expected frame (`asked`), as a JPEG."""
     row = owned.render(request, render_id)
     if not row.file_exists:
         raise Http404

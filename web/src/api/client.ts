@@ -73,8 +73,9 @@ api.use({
 export async function unwrap<T>(
   call: Promise<{ data?: T; error?: unknown; response: Response }>,
 ): Promise<T> {
-  const { data, error, response } = await call.catch(() => {
-    throw problemFrom(null, 0);
+  const { data, error, response } = await call.catch((failure: unknown) => {
+    // A file that was sent by `postRaw` has its error as a Problem already.
+    throw failure instanceof Problem ? failure : problemFrom(null, 0);
   });
   if (!response.ok) throw problemFrom(error, response.status);
   return data as T;

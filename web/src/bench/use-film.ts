@@ -47,25 +47,25 @@ function follow(film: HTMLVideoElement, place: FilmPlace, transport: Transport) 
     else if (now.speed <= 0 && !film.paused) film.pause();
     else if (film.paused && now.frame !== before.frame) seek(now.frame);
   });
-  const told = () => {
+  const onFrame = () => {
     if (film.paused) return;
     transport.follow(inClip(place, film.currentTime));
-    film.requestVideoFrameCallback(told);
+    film.requestVideoFrameCallback(onFrame);
   };
   const onStart = () => {
     if (transport.store.getState().speed <= 0) transport.play(film.playbackRate);
     transport.drive(true);
-    film.requestVideoFrameCallback(told);
+    film.requestVideoFrameCallback(onFrame);
   };
-  const over = () => {
+  const onEnd = () => {
     if (transport.store.getState().speed > 0) transport.stop();
     transport.drive(false);
   };
-  const on = { play: onStart, pause: over, ended: over };
+  const on = { play: onStart, pause: onEnd, ended: onEnd };
   for (const [name, act] of Object.entries(on)) film.addEventListener(name, act);
   return () => {
     unsubscribe();
     for (const [name, act] of Object.entries(on)) film.removeEventListener(name, act);
-    over();
+    onEnd();
   };
 }

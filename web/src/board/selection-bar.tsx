@@ -60,7 +60,7 @@ export function SelectionBar({ treatments, chosen, cells, rendering, copied, onC
       >
         Copy
       </Button>
-      {menu("Paste", menus.paste(copied), busy || copied === null)}
+      {menu("Paste", copied === null ? [] : menus.paste(copied), busy || copied === null)}
       {menu("Treatment", menus.treat(treatments))}
       {menu("Preset", menus.preset)}
       <span className="grow" />
@@ -92,9 +92,9 @@ function useMenus(count: string, act: Act) {
       const paced = { ...follow, pace: value as Follow["pace"] };
       return entry(`Follow, ${title}`, { do: "motion", follow: paced }, `${count} to follow the subject.`);
     }),
-    paste: (source: number | null) =>
+    paste: (source: number) =>
       PARTS.map(({ title, parts, what }) =>
-        entry(title, { do: "paste", source: source ?? 0, parts }, `Pasted ${what}into ${count}.`),
+        entry(title, { do: "paste", source, parts }, `Pasted ${what}into ${count}.`),
       ),
     treat: (treatments: Treatment[]) =>
       treatments.map(({ id, treatment }) =>

@@ -9,17 +9,10 @@ import { useFileChange } from "./use-file-change";
 import { duration, megabytes } from "./words";
 
 type Files = Schemas["FilesOut"];
+type Props = { files: Files; row: FrameRow; onChanged: () => void };
 
 /** The files of one frame that are about to be rendered: how they are written, how long and large they will be. */
-export function FramesFiles({
-  files,
-  row,
-  onChanged,
-}: {
-  files: Files;
-  row: FrameRow;
-  onChanged: () => void;
-}) {
+export function FramesFiles({ files, row, onChanged }: Props) {
   const { set, error } = useFileChange(row, onChanged);
   const bytes = useBytes(files, row);
   const { framings, expected_seconds, name } = files;

@@ -1,10 +1,11 @@
 import type { FrameRow, Schemas, Settings } from "../api/client";
 import { BarsChoice } from "../frames/bars-choice";
 import { Button } from "../ui/button";
+import { ProblemNote } from "../ui/problem-note";
 import { stemOf } from "../ui/stem";
 import { useFileChange } from "./use-file-change";
 
-type Notice = Schemas["RenderNotice"];
+type Notice = Schemas["Notice"];
 type Props = { notice: Notice; rows: Map<number, FrameRow>; onChanged: () => void };
 
 /** A reason to look at some of the files before they are rendered, with the change that settles it. */
@@ -50,12 +51,20 @@ type SettleProps = { notice: Notice; row: FrameRow; named: boolean; onChanged: (
 
 /** The change of one frame's file settings that settles a notice: a choice of bars, or a button. */
 function Settle({ notice: { reason, fix }, row, named, onChanged }: SettleProps) {
-  const { set } = useFileChange(row, onChanged);
-  if (reason === "bars_undecided") return <BarsChoice {...{ row, set }} />;
-  if (!fix) return null;
+  const { set, error } = useFileChange(row, onChanged);
   return (
-    <Button look="link" className="justify-self-start" onClick={() => set(fix.settings as Partial<Settings>)}>
-      {named ? `${row.frame.name}: ${fix.label}` : fix.label}
-    </Button>
+    <>
+      <ProblemNote error={error} />
+      {reason === "bars_undecided" && <BarsChoice {...{ row, set }} />}
+      {fix && (
+        <Button
+          look="link"
+          className="justify-self-start"
+          onClick={() => set(fix.settings as Partial<Settings>)}
+        >
+          {named ? `${row.frame.name}: ${fix.label}` : fix.label}
+        </Button>
+      )}
+    </>
   );
 }

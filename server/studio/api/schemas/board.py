@@ -44,18 +44,18 @@ class Changes(Schema):
 
 
 class ProjectChange(Schema):
-    """What is to change of a project."""
+    """Changes of a project; None changes nothing."""
 
     name: VisibleText | None = Field(None, min_length=1, max_length=120)
     put_away: bool | None = None
 
 
 class ProjectLine(Schema):
-    """A project in a list. `framings` are some by which it is shown; `created` is when it was begun; `delivers` are the
-    names of its frames; `rendering` is how many renders are under way or queued.
+    """A project in a list. `framings` are examples for its pictures, `delivers` the names of its frames, `rendering` is
+    the number of running and queued renders.
 
-    `role` is what the visitor is in it, `shared` with how many people it is shared; `membership` is the visitor's own,
-    where it is somebody else's.
+    `role` is the visitor's role, `shared` the number of other members; `membership` is the visitor's own membership in
+    a project of another person.
     """
 
     owner: str
@@ -74,7 +74,7 @@ class ProjectLine(Schema):
 
 
 class FrameIn(Schema):
-    """A frame as it is to be, and what is asked of it besides its picture."""
+    """A frame, with its delivery limits and its file settings."""
 
     frame: Frame
     delivery: Delivery = Delivery()
@@ -134,7 +134,7 @@ class FrameChanged(FrameOut):
 
     @classmethod
     def after(cls, row: ProjectFrame, losses: list[Loss]) -> "FrameChanged":
-        """From its row, and what was lost."""
+        """From its row and the framings that lose picture."""
         told = [
             LossOut(framing=one.framing.pk, clip=one.framing.footage.name, before=one.before, after=one.after)
             for one in losses
@@ -143,7 +143,7 @@ class FrameChanged(FrameOut):
 
 
 class OrderIn(Schema):
-    """The order of a project's frames, or of its clips, or of both; what is None stays."""
+    """The order of a project's frames, clips, or both; None changes nothing."""
 
     frames: list[int] | None = Field(None, max_length=100)
     footage: list[int] | None = Field(None, max_length=20_000)

@@ -3,54 +3,9 @@
 from ninja import Schema
 
 from cadrage.render.offers import BarsChoice, bars_choice
-from cadrage.render.review import FileFact, Fix
+from cadrage.render.review import FileFact
 from cadrage.values import Exact
-from server.studio.actions.render_review import FrameFiles, Notice, Place, Review
-
-
-class PlaceOut(Schema):
-    """A framing that a notice is about."""
-
-    framing: int
-    frame: int
-    clip: str
-    into: str
-    summary: str
-
-    @classmethod
-    def of(cls, place: Place) -> "PlaceOut":
-        """From a place."""
-        return cls(framing=place.framing, frame=place.frame, clip=place.clip, into=place.into, summary=place.summary)
-
-
-class RenderNotice(Schema):
-    """A reason to look at some of the files: `places` are the first framings it is about, `count` is how many in all.
-
-    With `blocks` nothing is rendered before it is settled; `wrong` says that something is lost or wrong.
-    """
-
-    reason: str
-    title: str
-    blocks: bool
-    wrong: bool
-    remedy: str
-    fix: Fix | None
-    places: list[PlaceOut]
-    count: int
-
-    @classmethod
-    def of(cls, notice: Notice) -> "RenderNotice":
-        """From a notice."""
-        return cls(
-            reason=notice.reason,
-            title=notice.title,
-            blocks=notice.blocks,
-            wrong=notice.wrong,
-            remedy=notice.remedy,
-            fix=notice.fix,
-            places=[PlaceOut.of(place) for place in notice.places],
-            count=notice.count,
-        )
+from server.studio.actions.render_review import FrameFiles, Notice, Review
 
 
 class FilesOut(Schema):
@@ -94,7 +49,7 @@ class ReviewOut(Schema):
     """Files by frame, and reasons to look at them, the most important first; `fingerprint` changes with either."""
 
     files: list[FilesOut]
-    notices: list[RenderNotice]
+    notices: list[Notice]
     fingerprint: str
 
     @classmethod
@@ -102,6 +57,6 @@ class ReviewOut(Schema):
         """From a review."""
         return cls(
             files=[FilesOut.of(one) for one in review.files],
-            notices=[RenderNotice.of(one) for one in review.notices],
+            notices=review.notices,
             fingerprint=review.fingerprint,
         )

@@ -91,7 +91,7 @@ function Making() {
   const { mutate: plate } = useSend(
     ({ id, verb }: { id: number; verb: "cancel" | "retry" }) =>
       api.POST("/api/plates/{plate_id}/{verb}", { params: { path: { plate_id: id, verb } } }),
-    { onError: report, onSettled: refresh },
+    { onError: report, refresh },
   );
   const whole = state?.plates.filter(({ draft }) => !draft) ?? [];
   return whole.map((one) => {

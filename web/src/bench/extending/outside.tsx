@@ -97,12 +97,12 @@ function Generated() {
         params: { path: { framing_id: framingId } },
         body: { ...body, prompt, count: 2 },
       }),
-    { onSettled: refresh },
+    { refresh },
   );
   const cancel = useSend(
     (generation_id: number) =>
       api.POST("/api/generations/{generation_id}/cancel", { params: { path: { generation_id } } }),
-    { onSettled: refresh },
+    { refresh },
   );
   return (
     <div className="grid gap-2 border-t border-rule pt-2">

@@ -18,11 +18,10 @@ export function FinishPanel() {
   const parts = plan.finish as unknown as Parts;
   const withPart = (name: string, values: Record<string, unknown>) =>
     ({ ...plan, finish: { ...parts, [name]: { ...parts[name], ...values } } }) as unknown as Plan;
-  const kinds = (catalogue?.finish ?? []).map(({ controls, ...kind }) => ({
+  const kinds = (catalogue?.finish ?? []).map((kind) => ({
     ...kind,
-    controls,
-    off: Object.fromEntries(controls.map((control) => [control.name, control.default])),
-    on: controls.some((control) => parts[kind.name]?.[control.name] !== control.default),
+    off: Object.fromEntries(kind.controls.map((control) => [control.name, control.default])),
+    on: kind.controls.some((control) => parts[kind.name]?.[control.name] !== control.default),
   }));
   return (
     <section aria-label="Finish" className="grid gap-3">

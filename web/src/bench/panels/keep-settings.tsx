@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Settings, unwrap } from "../../api/client";
 import { catalogueQuery } from "../../api/queries";
-import { useSend } from "../../api/use-send";
+import { useCalls } from "../../api/use-send";
 import { Button } from "../../ui/button";
 import { ProblemNote } from "../../ui/problem-note";
 import { useFilePicker } from "../../ui/use-file-picker";
@@ -13,20 +13,12 @@ type Props = { settings: Settings; ownId?: number };
 export function KeepSettings({ settings, ownId }: Props) {
   const [name, setName] = useState("");
   const client = useQueryClient();
-  const refresh = () => client.invalidateQueries({ queryKey: catalogueQuery.queryKey });
-  const save = useSend((body: Settings) => api.POST("/api/settings", { body }), {
-    onSuccess: () => setName(""),
-    onSettled: refresh,
-  });
+  const { mutate, error } = useCalls({ refresh: catalogueQuery.queryKey });
   const take = useMutation({
     mutationFn: async (chosen: File) =>
       unwrap(api.POST("/api/settings", { body: JSON.parse(await chosen.text()) as Settings })),
-    onSettled: refresh,
+    onSettled: () => client.invalidateQueries({ queryKey: catalogueQuery.queryKey }),
   });
-  const remove = useSend(
-    (id: number) => api.DELETE("/api/settings/{own_id}", { params: { path: { own_id: id } } }),
-    { onSettled: refresh },
-  );
   const importing = useFilePicker({
     label: "Settings to import",
     accept: ".json,application/json",
@@ -38,7 +30,8 @@ export function KeepSettings({ settings, ownId }: Props) {
         className="grid grid-cols-[1fr_auto] gap-2"
         onSubmit={(event) => {
           event.preventDefault();
-          if (name.trim()) save.mutate({ ...settings, name: name.trim() });
+          const body = { ...settings, name: name.trim() };
+          if (body.name) mutate(() => api.POST("/api/settings", { body }), { onSuccess: () => setName("") });
         }}
       >
         <input
@@ -59,14 +52,19 @@ export function KeepSettings({ settings, ownId }: Props) {
             <a className="text-ochre underline" href={`/api/settings/${ownId}/file`}>
               Export settings
             </a>
-            <Button look="link" onClick={() => remove.mutate(ownId)}>
+            <Button
+              look="link"
+              onClick={() =>
+                mutate(() => api.DELETE("/api/settings/{own_id}", { params: { path: { own_id: ownId } } }))
+              }
+            >
               Delete settings
             </Button>
           </>
         )}
       </p>
       {importing.field}
-      <ProblemNote error={save.error ?? take.error ?? remove.error} />
+      <ProblemNote error={error ?? take.error} />
     </>
   );
 }
