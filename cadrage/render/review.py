@@ -138,7 +138,7 @@ def file_concerns(request: RenderRequest, check: Callable[[], object] = lambda: 
     except CadrageError as problem:
         found.append(FileConcern(reason="refused", summary=problem.problem, remedy=problem.remedy))
     if unsolved(request.plan):
-        summary = "the window stands still instead"
+        summary = "the window does not move"
         found.append(FileConcern(reason="unsolved", summary=summary, remedy="Choose a subject, or another movement."))
     return tuple(found)
 

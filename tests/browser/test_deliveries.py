@@ -56,7 +56,7 @@ def test_files_are_ordered_stopped_tried_again_and_handed_over(page: Page, tmp_p
     sheet = opened.value
     expect(sheet.get_by_role("heading", level=1)).to_have_text("Handing over: delivery sheet")
     expect(sheet.get_by_role("article")).to_have_count(6)
-    expect(sheet.get_by_text("Files: 6; measured and right: 6")).to_be_visible()
+    expect(sheet.get_by_text("Files: 6; passed: 6")).to_be_visible()
     sheet.close()
 
     with page.expect_download() as coming:
@@ -136,7 +136,7 @@ def test_the_queue_is_put_in_order_laid_aside_and_cleared_by_rule(page: Page, tm
     confirm_render(page)
     cards = page.get_by_role("main").get_by_role("listitem")
     three = cards.filter(has_text="Three")
-    three.get_by_role("button", name="Move up or down").click()
+    three.get_by_role("button", name="Queue position").click()
     page.get_by_role("menuitem", name="First").click()
     page.wait_for_function(
         "() => { const text = document.querySelector('main ul').innerText;"
